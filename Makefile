@@ -1,0 +1,60 @@
+# Two commands do everything on a fresh machine: `make demo` and `make test`.
+PYTHON ?= python3
+PORT ?= 5000
+HOST ?= 127.0.0.1
+DATA ?= instance
+BIN := .venv/bin
+UV := $(BIN)/uv
+
+.PHONY: setup setup-dev demo test check format bench screenshots lock chromium clean
+
+setup: .venv/.runtime
+
+# The stamp is as new as the lock files: a second `make demo` installs nothing.
+.venv/.runtime: requirements/build.txt requirements/runtime.txt pyproject.toml
+	@test -x $(BIN)/python || $(PYTHON) -m venv .venv
+	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/build.txt
+	@$(UV) pip install --quiet --python $(BIN)/python --require-hashes -r requirements/runtime.txt
+	@$(UV) pip install --quiet --python $(BIN)/python --no-deps --no-build-isolation --editable .
+	@touch $@
+
+setup-dev: .venv/.dev
+
+.venv/.dev: .venv/.runtime requirements/dev.txt
+	@$(UV) pip install --quiet --python $(BIN)/python --require-hashes -r requirements/dev.txt
+	@touch $@
+
+demo: setup
+	@$(BIN)/wide-arc serve --demo --host $(HOST) --port $(PORT) --data $(DATA)
+
+# Debian's chromium draws the pages under test; as root it is installed, else the one command is named.
+chromium:
+	@if command -v chromium >/dev/null 2>&1; then :; \
+	elif [ "$$(id -u)" = 0 ]; then echo "Installing Debian's chromium for the browser tests."; \
+		apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; \
+	else echo "The browser tests need Debian's chromium. Run: sudo apt-get install chromium"; exit 1; fi
+
+test: setup-dev chromium check
+	@$(BIN)/python -m pytest
+
+check: setup-dev
+	@$(BIN)/ruff format --check --quiet . || { echo "Run: make format"; exit 1; }
+	@$(BIN)/ruff check --quiet .
+	@$(BIN)/mypy
+	@$(BIN)/lint-imports --no-logo 2>/dev/null || $(BIN)/lint-imports
+
+format: setup-dev
+	@$(BIN)/ruff format --quiet . && $(BIN)/ruff check --fix --quiet .
+
+bench: setup-dev
+	@$(BIN)/python -m bench
+
+screenshots: setup-dev chromium
+	@$(BIN)/python -m tools.screenshots docs/screenshots
+
+lock: setup
+	@for f in build runtime dev; do $(UV) pip compile --quiet --generate-hashes --no-emit-index-url --no-header \
+		--no-annotate --python-version 3.11 requirements/$$f.in -o requirements/$$f.txt; done
+
+clean:
+	rm -rf .venv .mypy_cache .ruff_cache .pytest_cache .hypothesis instance

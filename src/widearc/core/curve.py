@@ -1,0 +1,97 @@
+"""Resistance curves over a joint's angle, and the common 1° grid on which curves are compared.
+
+Bins are one degree wide from GRID_FROM to GRID_TO; a bin holds the mean demand (N·m) over that
+degree times the share of the degree the movement really covers, so that a sum over bins times one
+degree is work.
+"""
+
+from __future__ import annotations
+
+from enum import Enum
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.errors import UnknownNameError
+from widearc.core.units import DEG, to_deg
+
+GRID_FROM, GRID_TO = -40, 180
+EDGES_DEG = np.arange(GRID_FROM, GRID_TO + 1, dtype=float)
+CENTRES_DEG = EDGES_DEG[:-1] + 0.5
+STILL = 5 * DEG  # a prime joint that travels less is not compared (mechanics, matching)
+
+
+class Action(Enum):
+    """A joint action: its code in the catalogue, the joint, and the sign of its demand.
+
+    direction: which way the joint's angle goes when the action shortens (flexion positive).
+    """
+
+    KE = ("knee_extension", "knee", 1, -1)
+    HE = ("hip_extension", "hip", 1, -1)
+    KF = ("knee_flexion", "knee", -1, 1)
+    HF = ("hip_flexion", "hip", -1, 1)
+    PF = ("plantarflexion", "ankle", 1, -1)
+    AB = ("hip_abduction", "hip_abduction", 1, 1)
+    AD = ("hip_adduction", "hip_abduction", -1, -1)
+
+    def __init__(self, label: str, joint: str, sign: int, direction: int) -> None:
+        self.label, self.joint, self.sign, self.direction = label, joint, sign, direction
+
+    @property
+    def words(self) -> str:
+        """Return the action as a person says it."""
+        return self.label.replace("_", " ")
+
+    @classmethod
+    def named(cls, label: str, where: str = "action") -> Action:
+        """Return the action of that label ("knee_extension"); UnknownNameError lists the others."""
+        for action in cls:
+            if action.label == label:
+                return action
+        raise UnknownNameError(where, label, [a.label for a in cls])
+
+
+def on_grid(angle: Array, demand: Array, action: Action) -> Array:
+    """Return demand over the 1° grid, shape (set-ups, 220), N·m, for an action.
+
+    angle rad and demand N·m shaped (set-ups, samples), demand signed as the joint's; it is taken
+    positive in the action's own sense and what asks for the opposite action counts as 0. Where the
+    angle turns back, demand·|dθ| is summed over the parts that move with the action. A joint that
+    travels under 5° gives zeros.
+    """
+    theta = to_deg(np.atleast_2d(angle)) * action.direction
+    wanted = np.maximum(0.0, np.atleast_2d(demand) * action.sign)
+    theta, wanted = np.broadcast_arrays(theta, wanted)
+    edges = EDGES_DEG if action.direction > 0 else -EDGES_DEG[::-1]
+    rising = np.all(np.diff(theta, axis=1) > 1e-9, axis=1)
+    bins = np.zeros((theta.shape[0], len(edges) - 1))
+    if rising.all():
+        bins = _bins_of_rising(theta, wanted, edges)
+    elif rising.any():
+        bins[rising] = _bins_of_rising(theta[rising], wanted[rising], edges)
+    for row in np.flatnonzero(~rising):
+        bins[row] = _bins_of_turning(theta[row], wanted[row], edges)
+    bins[np.ptp(theta, axis=1) < to_deg(STILL)] = 0.0
+    return bins if action.direction > 0 else bins[:, ::-1]
+
+
+def _bins_of_rising(theta: Array, wanted: Array, edges: Array) -> Array:
+    """Return bins of rows whose angle only rises: trapezoids between the bins' clipped edges."""
+    rows = theta.shape[0]
+    # one interpolation for all rows: each row is moved to its own stretch of the number line
+    offset = np.arange(rows)[:, None] * 1000.0
+    clipped = np.clip(edges[None, :], theta[:, :1], theta[:, -1:])
+    at_edges = np.interp((clipped + offset).ravel(), (theta + offset).ravel(), wanted.ravel())
+    at_edges = at_edges.reshape(clipped.shape)
+    return np.asarray(0.5 * (at_edges[:, 1:] + at_edges[:, :-1]) * np.diff(clipped, axis=1))
+
+
+def _bins_of_turning(theta: Array, wanted: Array, edges: Array) -> Array:
+    """Return bins of one row whose angle also turns back: the parts that move with the action, summed."""
+    total = np.zeros(len(edges) - 1)
+    for start, end, f0, f1 in zip(theta[:-1], theta[1:], wanted[:-1], wanted[1:], strict=True):
+        if end - start > 1e-9:
+            part = np.array([[start, end]]), np.array([[f0, f1]])
+            total += _bins_of_rising(*part, edges)[0]
+    return total

@@ -1,0 +1,178 @@
+"""Rubber bands: a tension that grows with stretch and is never a push."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any, ClassVar
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.errors import InputError
+
+SAFE_STRETCH = 2.5  # of the rest length: beyond it a warning (common practice, no source)
+REFUSED_STRETCH = 3.0  # of the rest length: beyond it the set-up is refused (common practice, no source)
+
+
+def _number(where: str, value: float, low: float, high: float, unit: str) -> None:
+    if not np.isfinite(value) or not low <= value <= high:
+        raise InputError(where, value, f"from {low:g} to {high:g} {unit}")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LinearLaw:
+    """A straight line with slack: f = k (L - L0) for one unfolded strand, 0 when shorter.
+
+    rest_m L0 0.02 to 10 m, rate_n_per_m k 0 to 100,000 N/m.
+    """
+
+    kind: ClassVar[str] = "linear"
+    rest_m: float
+    rate_n_per_m: float
+
+    def __post_init__(self) -> None:
+        """Check both numbers."""
+        _number("rest_m", self.rest_m, 0.02, 10, "m")
+        _number("rate_n_per_m", self.rate_n_per_m, 0, 1e5, "N/m")
+
+    @property
+    def measured_to_m(self) -> float:
+        """Return the longest length the law speaks for (m): a line has no end of its own."""
+        return float("inf")
+
+    def force_n(self, length: Array) -> Array:
+        """Return the pull (N) of one strand at `length` (m), 0 or more, same shape."""
+        return np.maximum(0.0, self.rate_n_per_m * (length - self.rest_m))
+
+    def energy_j(self, length: Array) -> Array:
+        """Return the energy stored (J) in one strand at `length` (m), 0 at rest, same shape."""
+        return np.asarray(0.5 * self.rate_n_per_m * np.maximum(0.0, length - self.rest_m) ** 2)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class PointsLaw:
+    """Readings joined by a monotone cubic (Fritsch & Carlson 1980, SciPy's PCHIP), for one unfolded strand.
+
+    rest_m m; length_m strictly rising m; force_n N, never falling, 0 or more. Below the rest length
+    the pull is 0; from rest to the first reading the curve starts at 0; past the last reading it goes
+    on as a straight line of the last slope and `measured_to_m` says where that begins.
+    """
+
+    kind: ClassVar[str] = "points"
+    rest_m: float
+    length_m: tuple[float, ...]
+    force_n_at: tuple[float, ...]
+    _cubic: Any = field(init=False, repr=False)
+    _integral: Any = field(init=False, repr=False)
+    _end: tuple[float, float, float, float] = field(init=False, repr=False)
+
+    def __post_init__(self) -> None:
+        """Check the table and prepare the cubic."""
+        _number("rest_m", self.rest_m, 0.02, 10, "m")
+        check_table(self.length_m, self.force_n_at)
+        # scipy.interpolate costs about a second to import: only when a band is really used
+        from scipy.interpolate import PchipInterpolator
+
+        pairs = [(L, f) for L, f in zip(self.length_m, self.force_n_at, strict=True) if self.rest_m < L]
+        if not pairs:
+            raise InputError("length_m", max(self.length_m), f"longer than the rest length {self.rest_m:g} m")
+        x, y = np.array([(self.rest_m, 0.0), *pairs]).T
+        cubic = PchipInterpolator(x, y)
+        integral = cubic.antiderivative()
+        # the slope of the last interval, not the cubic's end slope, which may be flat
+        end_slope = (y[-1] - y[-2]) / (x[-1] - x[-2])
+        object.__setattr__(self, "_cubic", cubic)
+        object.__setattr__(self, "_integral", integral)
+        object.__setattr__(self, "_end", (x[-1], y[-1], end_slope, float(integral(x[-1]))))
+
+    @property
+    def measured_to_m(self) -> float:
+        """Return the longest length that was measured, m."""
+        return self.length_m[-1]
+
+    def force_n(self, length: Array) -> Array:
+        """Return the pull (N) of one strand at `length` (m), 0 or more, same shape."""
+        last, top, slope, _ = self._end
+        inside = self._cubic(np.clip(length, self.rest_m, last))
+        return np.asarray(np.maximum(inside, 0.0) + slope * np.maximum(0.0, length - last))
+
+    def energy_j(self, length: Array) -> Array:
+        """Return the energy stored (J) in one strand at `length` (m), 0 at rest, same shape."""
+        last, top, slope, whole = self._end
+        past = np.maximum(0.0, length - last)
+        inside = self._integral(np.clip(length, self.rest_m, last))
+        return np.asarray(inside + top * past + 0.5 * slope * past**2)
+
+
+BandLaw = LinearLaw | PointsLaw
+
+
+def check_table(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> None:
+    """Refuse a table of readings that no band gives; the error's `where` is the row's pointer.
+
+    Fewer than two readings, unequal columns, lengths (m) that do not rise, pulls (N) below 0 or falling.
+    """
+    if len(length_m) != len(force_n):
+        raise InputError("force_n", len(force_n), f"as many as length_m, {len(length_m)}")
+    if len(length_m) < 2:
+        raise InputError("length_m", len(length_m), "two readings or more")
+    for row, (length, force) in enumerate(zip(length_m, force_n, strict=True)):
+        _number(f"length_m/{row}", length, 0.02, 20, "m")
+        _number(f"force_n/{row}", force, 0, 20000, "N")
+        if row and length <= length_m[row - 1]:
+            raise InputError(f"length_m/{row}", length, f"longer than the reading before, {length_m[row - 1]:g} m")
+        if row and force < force_n[row - 1]:
+            raise InputError(
+                f"force_n/{row}", force, f"no less than the reading before, {force_n[row - 1]:g} N: the band is longer"
+            )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Band:
+    """A band from an anchor to a port.
+
+    law speaks for one unfolded strand; strands 1 or 2 at full length, 4 = a loop folded once, so half
+    the length each; count = how many such bands (float or (set-ups, 1)), all sides together.
+    anchor: x, y, z in the room frame (m, floats or (set-ups, 1)), z sideways from the port; or
+    anchor_port, a port of the body: then two opposite forces. hysteresis 0 to 0.5: share of the pull
+    missing on the way down.
+    """
+
+    kind: ClassVar[str] = "band"
+    law: BandLaw
+    port: str
+    anchor: tuple[float | Array, float | Array, float | Array] | None = None
+    anchor_port: str | None = None
+    strands: int = 2
+    count: float | Array = 1
+    hysteresis: float = 0.0
+
+    def __post_init__(self) -> None:
+        """Check what can be checked without a body."""
+        if (self.anchor is None) == (self.anchor_port is None):
+            raise InputError("anchor", self.anchor, "either a point of the room or a port of the body")
+        if self.strands not in (1, 2, 4):
+            raise InputError("strands", self.strands, "1, 2 or 4")
+        if not np.all(np.isfinite(self.count)) or np.any(np.asarray(self.count) < 0):
+            raise InputError("count", self.count, "0 or more")
+        if not 0 <= self.hysteresis <= 0.5:
+            raise InputError("hysteresis", self.hysteresis, "from 0 to 0.5")
+
+    @property
+    def fold(self) -> float:
+        """Return a strand's length over its unfolded length: 0.5 for a folded loop."""
+        return 0.5 if self.strands == 4 else 1.0
+
+    def stretch(self, length: Array) -> Array:
+        """Return length over own rest length λ, same shape as `length` (m)."""
+        return length / (self.law.rest_m * self.fold)
+
+    def tension_n(self, length: Array, *, lowering: bool = False) -> Array:
+        """Return the pull (N) of all strands together between anchor and port `length` m apart."""
+        pull = self.strands * np.asarray(self.count) * self.law.force_n(length / self.fold)
+        return np.asarray(pull * (1.0 - self.hysteresis) if lowering else pull)
+
+    def energy_j(self, length: Array) -> Array:
+        """Return the energy stored (J) by all strands together at `length` m."""
+        per_strand = self.law.energy_j(length / self.fold) * self.fold
+        return np.asarray(self.strands * np.asarray(self.count) * per_strand)

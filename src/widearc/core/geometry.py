@@ -1,0 +1,80 @@
+"""Plane geometry on arrays shaped (2, set-ups, samples), and one safeguarded root finder."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+
+from widearc.core.arrays import Array, BoolArray
+
+
+def vec(x: Array | float, y: Array | float) -> Array:
+    """Return a point or vector array (2, ...) from its components, broadcast together."""
+    bx, by = np.broadcast_arrays(np.asarray(x, dtype=float), np.asarray(y, dtype=float))
+    return np.stack((bx, by))
+
+
+def cross(r: Array, f: Array) -> Array:
+    """Return the moment r × f about the z axis, anticlockwise positive (x forward, y up)."""
+    return np.asarray(r[0] * f[1] - r[1] * f[0])
+
+
+def lean(angle: Array | float) -> Array:
+    """Return the unit vector leaning forward from the vertical by `angle` (rad)."""
+    return vec(np.sin(angle), np.cos(angle))
+
+
+def ahead(angle: Array | float) -> Array:
+    """Return the unit vector square to `lean(angle)`, pointing forward."""
+    return vec(np.cos(angle), -np.sin(angle))
+
+
+def slope(angle: Array | float) -> Array:
+    """Return the unit vector rising from the horizontal by `angle` (rad)."""
+    return vec(np.cos(angle), np.sin(angle))
+
+
+def third_side(a: Array | float, b: Array | float, flexion: Array | float) -> Array:
+    """Return the distance between the ends of two links a, b (m) bent by `flexion` (rad, 0 = straight)."""
+    return np.asarray(np.sqrt(a * a + b * b + 2.0 * a * b * np.cos(flexion)))
+
+
+def flexion_for(a: Array | float, b: Array | float, distance: Array) -> Array:
+    """Return the bend (rad, 0 = straight) at which links a, b (m) span `distance`; NaN out of reach."""
+    c = (distance**2 - np.square(a) - np.square(b)) / (2.0 * np.asarray(a) * b)
+    with np.errstate(invalid="ignore"):
+        return np.asarray(np.arccos(np.where(np.abs(c) <= 1.0, c, np.nan)))
+
+
+def bracketed_root(
+    f: Callable[[Array], Array], low: Array, high: Array, start: Array | None = None, tolerance: float = 1e-13
+) -> tuple[Array, BoolArray]:
+    """Return the root (rad or m) of an elementwise function inside [low, high], and where one was found.
+
+    Newton steps with a secant slope, kept inside a shrinking bracket (bisection when a step leaves it),
+    all elements together. Where f has the same sign at both ends the answer is NaN and found is False.
+    Converges to `tolerance` in the argument, relative to the width of the first bracket.
+    """
+    a, b = np.array(low, dtype=float), np.array(high, dtype=float)
+    fa, fb = f(a), f(b)
+    found = np.asarray(np.sign(fa) * np.sign(fb) <= 0)
+    x = 0.5 * (a + b) if start is None else np.clip(start, a, b)
+    previous, f_previous = np.where(np.abs(fa) < np.abs(fb), a, b), np.where(np.abs(fa) < np.abs(fb), fa, fb)
+    width = np.max(np.abs(b - a)) if a.size else 0.0
+    for _ in range(80):
+        fx = f(x)
+        same = np.sign(fx) == np.sign(fa)
+        a, fa = np.where(same, x, a), np.where(same, fx, fa)
+        b, fb = np.where(same, b, x), np.where(same, fb, fx)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            step = fx * (x - previous) / (fx - f_previous)
+        step = np.where(np.isfinite(step), step, 0.0)
+        previous, f_previous = x, fx
+        x = x - step
+        outside = (x < np.minimum(a, b)) | (x > np.maximum(a, b))
+        x = np.where(outside, 0.5 * (a + b), x)
+        moved = np.where(found & (fx != 0.0), np.abs(x - previous), 0.0)
+        if not a.size or np.max(moved) <= tolerance * width:
+            break
+    return np.where(found, x, np.nan), found

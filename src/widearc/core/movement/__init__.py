@@ -1,0 +1,10 @@
+"""How bodies move in an exercise: joint positions for every sample, and every force that acts.
+
+One module per family; each says in its docstring what closes the problem where equilibrium alone
+does not. Strength is known here only for the press's push of least effort.
+"""
+
+from widearc.core.movement.motion import JOINTS, Force, Joint, Motion, Notice, Segment
+from widearc.core.movement.setup import Setup, move
+
+__all__ = ["JOINTS", "Force", "Joint", "Motion", "Notice", "Segment", "Setup", "move"]

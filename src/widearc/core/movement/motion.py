@@ -1,0 +1,168 @@
+"""What a movement yields: points, segments and forces at every sample of every set-up."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from types import MappingProxyType
+
+import numpy as np
+
+from widearc.core.arrays import Array, BoolArray
+from widearc.core.geometry import vec
+from widearc.core.units import G
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Joint:
+    """A joint: the segments beyond it and the sign that makes its demand agree with the conventions.
+
+    distal: everything on the far side. sign: demand = sign × moment (anticlockwise) of the distal
+    forces about the joint, for a person who faces +x.
+    """
+
+    name: str
+    distal: frozenset[str]
+    sign: int
+
+
+def _joint(name: str, distal: str, sign: int) -> Joint:
+    return Joint(name=name, distal=frozenset(distal.split()), sign=sign)
+
+
+JOINTS: Mapping[str, Joint] = MappingProxyType(
+    {
+        j.name: j
+        for j in (
+            _joint("ankle", "foot", 1),
+            _joint("knee", "foot shank", -1),
+            _joint("hip", "foot shank thigh", 1),
+            _joint("rear_ankle", "rear_foot", 1),
+            _joint("rear_knee", "rear_foot rear_shank", -1),
+            _joint("rear_hip", "rear_foot rear_shank rear_thigh", 1),
+            _joint("free_hip", "free_foot free_shank free_thigh", 1),
+            _joint("shoulder", "arms", 1),
+        )
+    }
+)
+"""Every joint the families use. Demands: mechanics, conventions."""
+
+LEG_JOINTS = ("hip", "knee", "ankle")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Segment:
+    """A rigid part of the body: mass kg, centre of mass m (2, set-ups, samples)."""
+
+    name: str
+    mass_kg: float
+    com: Array
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Force:
+    """A force N on a segment at a point m, both (2, set-ups, samples); source: "load 0", "contact foot"."""
+
+    segment: str
+    point: Array
+    force: Array
+    source: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Notice:
+    """A warning about some set-ups: `where` is a mask (set-ups,)."""
+
+    code: str
+    text: str
+    where: BoolArray
+
+
+@dataclass(slots=True, kw_only=True, eq=False)
+class Motion:
+    """One exercise moved through its range in many set-ups at once.
+
+    position (samples,) 0 to 1; points m, angles rad, energies J, all (…, set-ups, samples).
+    legs: working legs that share the work alike; plane_cos (set-ups, 1): cosine of the leg plane's
+    turn, by which the sagittal moments of the leg joints are divided. complete: every force on the
+    body is known, so demands can be had from either side. failed: why a set-up cannot be done, by
+    index, with the position of the first bad sample; its arrays hold NaN there.
+    """
+
+    position: Array
+    shape: tuple[int, int]
+    legs: int = 1
+    plane_cos: Array = field(default_factory=lambda: np.ones((1, 1)))
+    points: dict[str, Array] = field(default_factory=dict)
+    angles: dict[str, Array] = field(default_factory=dict)
+    segments: list[Segment] = field(default_factory=list)
+    forces: list[Force] = field(default_factory=list)
+    load_lengths: dict[int, Array] = field(default_factory=dict)
+    load_gravity: list[Array] = field(default_factory=list)
+    load_elastic: list[Array] = field(default_factory=list)
+    friction_work_j: Array | float = 0.0
+    path_travel: Array | None = None
+    path_force: Array | None = None
+    complete: bool = True
+    notices: list[Notice] = field(default_factory=list)
+    assumptions: list[str] = field(default_factory=list)
+    marks: dict[str, Array] = field(default_factory=dict)
+    failed: dict[int, tuple[float, str]] = field(default_factory=dict)
+
+    def full(self, array: Array | float) -> Array:
+        """Return an array broadcast to (…, set-ups, samples)."""
+        a = np.asarray(array, dtype=float)
+        return np.broadcast_to(a, (*a.shape[:-2], *self.shape) if a.ndim > 2 else self.shape)
+
+    def add_segment(self, name: str, mass_kg: float, com: Array) -> None:
+        """Add a segment and its weight."""
+        self.segments.append(Segment(name=name, mass_kg=mass_kg, com=com))
+        weight = vec(0.0, np.full((1, 1), -mass_kg * G))
+        self.forces.append(Force(segment=name, point=com, force=weight, source=f"weight {name}"))
+
+    def add_force(self, segment: str, point: Array, force: Array, source: str) -> None:
+        """Add a load or contact force."""
+        self.forces.append(Force(segment=segment, point=point, force=force, source=source))
+
+    def total_force(self) -> Array:
+        """Return the sum of all forces so far, N, (2, set-ups, samples)."""
+        total = np.zeros((2, *self.shape))
+        for item in self.forces:
+            total = total + item.force
+        return total
+
+    def moment_about(self, point: Array) -> Array:
+        """Return the moment of all forces so far about a point, N·m anticlockwise, (set-ups, samples)."""
+        total = np.zeros(self.shape)
+        for item in self.forces:
+            rx, ry = item.point[0] - point[0], item.point[1] - point[1]
+            total = total + rx * item.force[1] - ry * item.force[0]
+        return total
+
+    def gravity_j(self) -> Array:
+        """Return the energy of height of body and equipment, J, (set-ups, samples)."""
+        total = np.zeros(self.shape)
+        for part in self.segments:
+            total = total + part.mass_kg * G * part.com[1]
+        for part_j in self.load_gravity:
+            total = total + part_j
+        return total
+
+    def elastic_j(self) -> Array:
+        """Return the energy stored in bands and springs, J, (set-ups, samples)."""
+        total = np.zeros(self.shape)
+        for part_j in self.load_elastic:
+            total = total + part_j
+        return total
+
+    def fail(self, bad: BoolArray, reason: str) -> None:
+        """Record that set-ups fail where `bad` (set-ups, samples) is true, with the first bad position."""
+        for row in np.flatnonzero(np.any(bad, axis=1)):
+            first = float(self.position[np.argmax(bad[row])])
+            self.failed.setdefault(int(row), (first, reason))
+
+    def notice(self, code: str, text: str, where: BoolArray | bool = True) -> None:
+        """Add a warning for the set-ups where it holds."""
+        mask = np.broadcast_to(np.asarray(where), (self.shape[0],))
+        if mask.any():
+            self.notices.append(Notice(code=code, text=text, where=mask))

@@ -1,0 +1,52 @@
+"""The energy audit: joint work against the change of height and stretch energy."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.movement import Motion
+from widearc.core.statics.demand import Curve
+
+LEAST_J = 1.0  # below this a curve has no work worth a percentage
+WANTED = 0.005  # 0.5 % at 101 samples
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Audit:
+    """Work at the joints and change of energy over the lifting phase, J, and their difference as a share.
+
+    All shaped (set-ups,). relative_error = |work - change| / max(|change|, Σ∫|M dθ|, 1 J).
+    """
+
+    joint_work_j: Array
+    energy_change_j: Array
+    relative_error: Array
+
+    @property
+    def balances(self) -> Array:
+        """Return where the error is at most 0.5 %, (set-ups,) of bool."""
+        return np.asarray(self.relative_error <= WANTED)
+
+
+def audit(curve: Curve) -> Audit:
+    """Return the energy audit of a curve: Σ over moving joints of -∫M dθ against ΔE, friction included."""
+    motion = curve.motion
+    work, gross = np.zeros(motion.shape[0]), np.zeros(motion.shape[0])
+    for name, demand in (curve.demand_nm | curve.other_nm).items():
+        legs = motion.legs if name in curve.demand_nm else 1
+        angle = motion.angles[name]
+        mean = 0.5 * (demand[:, 1:] + demand[:, :-1])
+        part = -mean * np.diff(angle, axis=1) * legs
+        work += part.sum(axis=1)
+        gross += np.abs(part).sum(axis=1)
+    change = _change(motion)
+    scale = np.maximum(np.maximum(np.abs(change), gross), LEAST_J)
+    return Audit(joint_work_j=work, energy_change_j=change, relative_error=np.abs(work - change) / scale)
+
+
+def _change(motion: Motion) -> Array:
+    energy = motion.gravity_j() + motion.elastic_j() + motion.friction_work_j
+    return np.asarray(energy[:, -1] - energy[:, 0])

@@ -1,0 +1,55 @@
+"""The one place where units meet: everything inside the core is SI, everything outside passes here."""
+
+from __future__ import annotations
+
+import math
+from types import MappingProxyType
+from typing import overload
+
+import numpy as np
+
+from widearc.core.arrays import Array
+
+G = 9.80665
+"""Standard gravity, m/s² (exact by definition, 3rd CGPM 1901)."""
+
+DEG = math.pi / 180.0
+"""Radians in one degree."""
+
+LB_KG = 0.45359237
+"""Kilograms in one pound (exact, international yard and pound agreement 1959)."""
+
+IN_M = 0.0254
+"""Metres in one inch (exact, same agreement)."""
+
+LENGTH_M = MappingProxyType({"m": 1.0, "cm": 0.01, "mm": 0.001, "in": IN_M, "ft": 12 * IN_M})
+"""Metres per unit of length that a person may type."""
+
+FORCE_N = MappingProxyType({"N": 1.0, "kgf": G, "kg": G, "lbf": LB_KG * G, "lb": LB_KG * G})
+"""Newtons per unit of force; a hanging scale that reads kg or lb means kgf or lbf."""
+
+MASS_KG = MappingProxyType({"kg": 1.0, "lb": LB_KG})
+"""Kilograms per unit of mass."""
+
+
+@overload
+def to_rad(degrees: float) -> float: ...
+@overload
+def to_rad(degrees: Array) -> Array: ...
+def to_rad(degrees: float | Array) -> float | Array:
+    """Return radians for degrees."""
+    return degrees * DEG
+
+
+@overload
+def to_deg(radians: float) -> float: ...
+@overload
+def to_deg(radians: Array) -> Array: ...
+def to_deg(radians: float | Array) -> float | Array:
+    """Return degrees for radians."""
+    return radians / DEG
+
+
+def weight_n(mass_kg: float | Array) -> Array:
+    """Return the weight in N of a mass in kg."""
+    return np.asarray(mass_kg, dtype=float) * G
