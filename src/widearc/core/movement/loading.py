@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import partial
 
 import numpy as np
 
@@ -12,7 +13,7 @@ from widearc.core.body import PORTS, Body
 from widearc.core.equipment import Band, FreeMass, Load
 from widearc.core.equipment.band import REFUSED_STRETCH, SAFE_STRETCH
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, lean, vec
+from widearc.core.geometry import vec
 from widearc.core.movement.motion import Motion
 from widearc.core.units import G
 
@@ -25,9 +26,17 @@ class Trunk:
     hip: Array
     lean: Array
 
-    def place(self, along: float, forward: float = 0.0) -> Array:
+    _axes: tuple[Array, Array] = field(init=False, repr=False)
+
+    def __post_init__(self) -> None:
+        """Work out the trunk's axes once: every port and weight is placed along them."""
+        sine, cosine = np.sin(self.lean), np.cos(self.lean)
+        object.__setattr__(self, "_axes", (vec(sine, cosine), vec(cosine, -sine)))
+
+    def place(self, along: float, forward: float | Array = 0.0) -> Array:
         """Return the point `along` the trunk from the hip and `forward` of its axis (m)."""
-        return self.hip + along * lean(self.lean) + forward * ahead(self.lean)
+        point = self.hip + along * self._axes[0] if along else self.hip
+        return point + forward * self._axes[1] if np.any(forward) else np.asarray(point)
 
     @property
     def shoulder(self) -> Array:
@@ -97,7 +106,7 @@ def attach(
         segment = "trunk" if segment == "pelvis" else segment
         if isinstance(load, FreeMass):
             force = load_force(load, point, None, lowering=lowering)
-            motion.load_gravity.append(motion.full(np.asarray(load.kg) * G * point[1]))
+            motion.load_gravity.append(partial(_height_j, load.kg, point))
         else:
             other = place(load.anchor_port) if load.anchor_port else None
             length, towards = band_ends(load, point, other)
@@ -110,10 +119,14 @@ def attach(
         motion.add_force(segment, point, force, f"load {index}")
 
 
+def _height_j(kg: float | Array, point: Array) -> Array:
+    return np.asarray(np.asarray(kg) * G * point[1])
+
+
 def note_band(motion: Motion, index: int, band: Band, length: Array) -> None:
     """Add a band's length, energy and stretch warnings to the motion."""
     motion.load_lengths[index] = motion.full(length)
-    motion.load_elastic.append(motion.full(band.energy_j(length)))
+    motion.load_elastic.append(partial(band.energy_j, length))
     used = np.broadcast_to(np.asarray(band.count) > 0, motion.shape)
     stretch = motion.full(band.stretch(length))
     motion.fail(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from types import MappingProxyType
 
@@ -98,8 +98,8 @@ class Motion:
     segments: list[Segment] = field(default_factory=list)
     forces: list[Force] = field(default_factory=list)
     load_lengths: dict[int, Array] = field(default_factory=dict)
-    load_gravity: list[Array] = field(default_factory=list)
-    load_elastic: list[Array] = field(default_factory=list)
+    load_gravity: list[Callable[[], Array]] = field(default_factory=list)
+    load_elastic: list[Callable[[], Array]] = field(default_factory=list)
     friction_work_j: Array | float = 0.0
     path_travel: Array | None = None
     path_force: Array | None = None
@@ -145,14 +145,14 @@ class Motion:
         for part in self.segments:
             total = total + part.mass_kg * G * part.com[1]
         for part_j in self.load_gravity:
-            total = total + part_j
+            total = total + part_j()
         return total
 
     def elastic_j(self) -> Array:
         """Return the energy stored in bands and springs, J, (set-ups, samples)."""
         total = np.zeros(self.shape)
         for part_j in self.load_elastic:
-            total = total + part_j
+            total = total + part_j()
         return total
 
     def fail(self, bad: BoolArray, reason: str) -> None:

@@ -9,6 +9,7 @@ logged sets. t does no work. The force acts at the pressure point.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import partial
 
 import numpy as np
 
@@ -107,7 +108,7 @@ def _rail_force(
         if isinstance(load, Sled):
             total = total + load.along_rail_n(rail, lowering=lowering)
             sled_height = seat + along * np.sin(rail) + height * square[1]
-            motion.load_gravity.append(motion.full(load.total_kg * G * sled_height))
+            motion.load_gravity.append(partial(np.multiply, load.total_kg * G, sled_height))
             friction = load.friction_n(rail)
             motion.friction_work_j = motion.friction_work_j + motion.full(friction * (along - along[..., :1]))
         elif isinstance(load, Band):

@@ -188,9 +188,7 @@ class _Balance:
 
         Closed form A sin θ + B cos θ + C = 0 for weights; with bands from the room it starts a root search.
         """
-        zero = np.zeros(self.motion.shape)
-        at_0, at_90 = self.moment(zero), self.moment(zero + np.pi / 2)
-        at_180 = self.moment(zero + np.pi)
+        at_0, at_90, at_180 = (self.moment(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2))
         c = 0.5 * (at_0 + at_180)
         b, a = at_0 - c, at_90 - c
         size = np.hypot(a, b)
@@ -202,7 +200,7 @@ class _Balance:
         if self.pulls.only_weights:
             found = inside & (theta >= low) & (theta <= high)
             return np.where(found, theta, np.nan), found
-        return bracketed_root(self.moment, np.full(zero.shape, low), np.full(zero.shape, high), theta)
+        return bracketed_root(self.moment, np.full(theta.shape, low), np.full(theta.shape, high), theta)
 
 
 def _why_unbalanced(knee_bend: Array, shape: tuple[int, ...], found: BoolArray, limits: Limits) -> str:

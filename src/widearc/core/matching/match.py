@@ -1,0 +1,144 @@
+"""The wanted loading on the 1° grid, and how much of it candidates have in common with it.
+
+match = Σ_j ∫min(T, C) dθ / Σ_j ∫max(T, C) dθ over the target's prime joints and the union of the
+ranges: work in common over work in either.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.curve import CENTRES_DEG, STILL, Action, on_grid
+from widearc.core.errors import TargetError
+from widearc.core.statics import Curve
+from widearc.core.units import DEG
+
+REACH_SHARE = 0.10  # of the candidate's own peak: less does not count as reached
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Target:
+    """The loading that is wanted: per prime action its bins on the 1° grid (N·m over each degree, (220,))."""
+
+    actions: tuple[Action, ...]
+    bins: tuple[Array, ...]
+
+    @property
+    def work_j(self) -> float:
+        """Return the positive work of all prime joints together, J, one leg."""
+        return float(sum(b.sum() for b in self.bins) * DEG)
+
+    def range_deg(self, index: int) -> tuple[float, float]:
+        """Return the lengthened and the shortened end (degrees) of a prime joint's loaded range."""
+        used = CENTRES_DEG[self.bins[index] > 0]
+        ends = float(used.min() - 0.5), float(used.max() + 0.5)
+        return ends[::-1] if self.actions[index].direction < 0 else ends
+
+    def long_third_share(self, index: int) -> float:
+        """Return the share of the work done in the lengthened third of the range."""
+        return float(long_third_share(self.bins[index][None, :], self.range_deg(index))[0])
+
+
+def target_of(curve: Curve, row: int = 0) -> Target:
+    """Return the target that asks for a curve's own loading on its exercise's prime actions.
+
+    A prime joint that travels under 5°, or has no computed demand, is dropped. Raises TargetError
+    when no positive work is left.
+    """
+    actions, bins = [], []
+    for action in curve.setup.exercise.prime:
+        demand = curve.demand_nm.get(action.joint)
+        if demand is None or np.ptp(curve.motion.angles[action.joint][row]) < STILL:
+            continue
+        grid = on_grid(curve.motion.angles[action.joint][row], demand[row], action)[0]
+        if grid.sum() > 0:
+            actions.append(action)
+            bins.append(grid)
+    if not actions:
+        raise TargetError(f"{curve.setup.exercise.name} asks for no work of its prime joints here: nothing to match")
+    return Target(actions=tuple(actions), bins=tuple(bins))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Comparison:
+    """Candidates against a target; shares 0 to 1 (level may exceed 1), all shaped (set-ups,).
+
+    by_joint: match per prime joint, in the target's order. bins: the candidates' own, (set-ups, 220)
+    per joint. load_centre_deg: where the middle of the work lies.
+    """
+
+    match: Array
+    shape: Array
+    level: Array
+    reach: Array
+    by_joint: tuple[Array, ...]
+    bins: tuple[Array, ...]
+    peak_deg: tuple[Array, ...]
+    load_centre_deg: tuple[Array, ...]
+    long_third_share: tuple[Array, ...]
+
+
+def compare(target: Target, angles: Mapping[str, Array], demand: Mapping[str, Array], rows: int) -> Comparison:
+    """Return the comparison of candidates with a target.
+
+    angles rad and demand N·m, each (set-ups, samples) by joint name; a prime joint that the
+    candidates hold (no demand) counts as nothing over the whole target range.
+    """
+    bins = []
+    for action in target.actions:
+        if action.joint in demand:
+            bins.append(np.nan_to_num(on_grid(angles[action.joint], demand[action.joint], action)))
+        else:
+            bins.append(np.zeros((rows, len(CENTRES_DEG))))
+    wanted = [b[None, :] for b in target.bins]
+    total_t = float(sum(w.sum() for w in wanted))
+    total_c = _sum(bins)
+    low = [np.minimum(w, b).sum(axis=1) for w, b in zip(wanted, bins, strict=True)]
+    high = [np.maximum(w, b).sum(axis=1) for w, b in zip(wanted, bins, strict=True)]
+    factor = np.divide(total_t, total_c, out=np.zeros_like(total_c), where=total_c > 0)
+    scaled = [b * factor[:, None] for b in bins]
+    in_common = sum(np.minimum(w, b).sum(axis=1) for w, b in zip(wanted, scaled, strict=True))
+    in_either = sum(np.maximum(w, b).sum(axis=1) for w, b in zip(wanted, scaled, strict=True))
+    return Comparison(
+        match=np.asarray(sum(low) / sum(high)),
+        shape=np.asarray(in_common / in_either),
+        level=total_c / total_t,
+        reach=_reach(wanted, bins),
+        by_joint=tuple(lo / hi for lo, hi in zip(low, high, strict=True)),
+        bins=tuple(bins),
+        peak_deg=tuple(CENTRES_DEG[np.argmax(b, axis=1)] for b in bins),
+        load_centre_deg=tuple(_centroid(b) for b in bins),
+        long_third_share=tuple(long_third_share(b, target.range_deg(i)) for i, b in enumerate(bins)),
+    )
+
+
+def _sum(bins: list[Array]) -> Array:
+    return np.asarray(sum(b.sum(axis=1) for b in bins))
+
+
+def _reach(wanted: list[Array], bins: list[Array]) -> Array:
+    """Return the share of the target's degrees in which a candidate gives a tenth of its own peak."""
+    degrees = sum(int((w > 0).sum()) for w in wanted)
+    counted: Array = np.zeros(bins[0].shape[0])
+    for w, b in zip(wanted, bins, strict=True):
+        enough = (b >= REACH_SHARE * b.max(axis=1, keepdims=True)) & (b > 0)
+        counted = counted + (enough & (w > 0)).sum(axis=1)
+    return counted / degrees
+
+
+def _centroid(bins: Array) -> Array:
+    total = bins.sum(axis=1)
+    return np.divide((bins * CENTRES_DEG).sum(axis=1), total, out=np.full(len(bins), np.nan), where=total > 0)
+
+
+def long_third_share(bins: Array, ends_deg: tuple[float, float]) -> Array:
+    """Return the share of the work (set-ups,) within the lengthened third of a range (degrees), 0 without work."""
+    long_end, short_end = ends_deg
+    third = long_end + (short_end - long_end) / 3.0
+    inside = (CENTRES_DEG >= min(long_end, third)) & (CENTRES_DEG <= max(long_end, third))
+    total = bins.sum(axis=1)
+    return np.divide(bins[:, inside].sum(axis=1), total, out=np.zeros(len(bins)), where=total > 0)

@@ -1,0 +1,214 @@
+"""What a place has, and every total its stock can make."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from enum import Enum
+
+from widearc.core.equipment import BandLaw, LinearLaw, PointsLaw
+from widearc.core.errors import InputError
+
+
+class BandShape(Enum):
+    """How a band is made: a loop has two strands, a long band one with two ends."""
+
+    LOOP = "loop"
+    LONG = "long"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Weight:
+    """A weight in stock: kind bar, plate, dumbbell or kettlebell; kg each; count pieces."""
+
+    id: str
+    kind: str
+    kg: float
+    count: int = 1
+    name: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class BandStock:
+    """A band in stock; law speaks for one unfolded strand of the whole band."""
+
+    id: str
+    name: str
+    shape: BandShape
+    law: BandLaw
+    count: int = 1
+    assumed: bool = False
+
+    def standing_law(self) -> BandLaw:
+        """Return the law of one strand when the band is stood on and held at both sides.
+
+        A loop keeps its two strands at full length; a long band is halved by the feet.
+        """
+        return self.law if self.shape is BandShape.LOOP else halved(self.law)
+
+
+def halved(law: BandLaw) -> BandLaw:
+    """Return the law of half a strand: the same pull at half the length."""
+    if isinstance(law, LinearLaw):
+        return LinearLaw(rest_m=law.rest_m / 2, rate_n_per_m=law.rate_n_per_m * 2)
+    lengths = tuple(length / 2 for length in law.length_m)
+    return PointsLaw(rest_m=law.rest_m / 2, length_m=lengths, force_n_at=law.force_n_at)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Furniture:
+    """Something to sit, stand or rack on: kind bench, box or rack; height of its top, m."""
+
+    id: str
+    name: str
+    kind: str
+    height_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Anchor:
+    """A fixed point for a band: height over the floor, m; what it holds, N (None: not known)."""
+
+    id: str
+    name: str
+    height_m: float
+    holds_n: float | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SledPress:
+    """A sled press: rail angle in degrees, empty sled kg, and how its seat is set."""
+
+    id: str
+    name: str
+    rail_deg: float
+    empty_kg: float
+    backrest_deg: float = 15.0
+    plate_tilt_deg: float = 10.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Kit:
+    """Everything that is in a place."""
+
+    weights: tuple[Weight, ...] = ()
+    bands: tuple[BandStock, ...] = ()
+    furniture: tuple[Furniture, ...] = ()
+    anchors: tuple[Anchor, ...] = ()
+    presses: tuple[SledPress, ...] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse two items of one id."""
+        seen: set[str] = set()
+        for item in self.items():
+            if item.id in seen:
+                raise InputError("/kit", item.id, "an id of its own for every item")
+            seen.add(item.id)
+
+    def items(self) -> tuple[Weight | BandStock | Furniture | Anchor | SledPress, ...]:
+        """Return every item."""
+        return (*self.weights, *self.bands, *self.furniture, *self.anchors, *self.presses)
+
+    def without(self, taken: frozenset[str]) -> Kit:
+        """Return the kit less the items of these ids."""
+        return replace(
+            self,
+            weights=tuple(w for w in self.weights if w.id not in taken),
+            bands=tuple(b for b in self.bands if b.id not in taken),
+            furniture=tuple(f for f in self.furniture if f.id not in taken),
+            anchors=tuple(a for a in self.anchors if a.id not in taken),
+            presses=tuple(p for p in self.presses if p.id not in taken),
+        )
+
+    def signature(self) -> tuple[object, ...]:
+        """Return a hashable value that is equal for kits of equal content."""
+        bands = tuple((b.id, b.name, b.shape, b.count, _law_key(b.law)) for b in self.bands)
+        return (self.weights, bands, self.furniture, self.anchors, self.presses)
+
+    def of(self, kind: str) -> tuple[Weight, ...]:
+        """Return the weights of a kind, lightest first."""
+        return tuple(sorted((w for w in self.weights if w.kind == kind), key=lambda w: w.kg))
+
+
+def _law_key(law: BandLaw) -> tuple[object, ...]:
+    if isinstance(law, LinearLaw):
+        return (law.rest_m, law.rate_n_per_m)
+    return (law.rest_m, law.length_m, law.force_n_at)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Piece:
+    """So many of one thing to pick up: kind as in the kit (or band), its label, kg each (0 for a band)."""
+
+    item: str
+    kind: str
+    label: str
+    number: int
+    kg: float = 0.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pick:
+    """A load the stock can make: kg in all, and the pieces to pick up."""
+
+    kg: float
+    pieces: tuple[Piece, ...] = field(default=())
+
+
+def bar_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return every total of bar and plates loaded in pairs, lightest first, with the fewest plates."""
+    picks: dict[float, Pick] = {}
+    for bar in kit.of("bar"):
+        base = Piece(item=bar.id, kind="bar", label=bar.name or "bar", number=1, kg=bar.kg)
+        for pick in _plate_pairs(kit):
+            total = round(bar.kg + pick.kg, 6)
+            found = Pick(kg=total, pieces=(base, *pick.pieces))
+            if total not in picks or _plates(found) < _plates(picks[total]):
+                picks[total] = found
+    return tuple(picks[kg] for kg in sorted(picks))
+
+
+def _plates(pick: Pick) -> int:
+    return sum(piece.number for piece in pick.pieces)
+
+
+def _plate_pairs(kit: Kit) -> tuple[Pick, ...]:
+    """Return every total of plates in pairs, from none, each with the fewest plates."""
+    best: dict[float, tuple[Piece, ...]] = {0.0: ()}
+    # heaviest first, so that equal totals are met with few large plates before many small ones
+    for plate in reversed(kit.of("plate")):
+        grown = dict(best)
+        for pairs in range(1, plate.count // 2 + 1):
+            piece = Piece(item=plate.id, kind="plate", label=f"{plate.kg:g}", number=2 * pairs, kg=plate.kg)
+            for total, pieces in best.items():
+                heavier = round(total + 2 * pairs * plate.kg, 6)
+                more = (*pieces, piece)
+                if heavier not in grown or sum(p.number for p in more) < sum(p.number for p in grown[heavier]):
+                    grown[heavier] = more
+        best = grown
+    return tuple(Pick(kg=total, pieces=best[total]) for total in sorted(best))
+
+
+def sled_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return every load of plates in pairs on a sled, from none, lightest first."""
+    return _plate_pairs(kit)
+
+
+def pair_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return one equal pair in the hands, for each size that is there twice; kg in all."""
+    return tuple(
+        Pick(kg=2 * w.kg, pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=2, kg=w.kg),))
+        for kind in ("dumbbell", "kettlebell")
+        for w in kit.of(kind)
+        if w.count >= 2
+    )
+
+
+def single_picks(kit: Kit, *, kettlebells: bool) -> tuple[Pick, ...]:
+    """Return one dumbbell (or kettlebell where it can be held), lightest first."""
+    kinds = ("dumbbell", "kettlebell") if kettlebells else ("dumbbell",)
+    picks = [
+        Pick(kg=w.kg, pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=1, kg=w.kg),))
+        for kind in kinds
+        for w in kit.of(kind)
+    ]
+    return tuple(sorted(picks, key=lambda p: p.kg))

@@ -1,0 +1,173 @@
+"""Curves of every set-up of an exercise, computed once and kept: marking an item taken only filters them."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from widearc.core.arrays import Array, BoolArray
+from widearc.core.body import Body, Limits
+from widearc.core.catalogue import Exercise
+from widearc.core.curve import CENTRES_DEG, Action, on_grid
+from widearc.core.errors import PostureError
+from widearc.core.matching import Target
+from widearc.core.statics import Curve, curve
+from widearc.core.substitution.kit import Kit
+from widearc.core.substitution.setups import Batch, Range, batches
+
+CHUNK = 2000  # set-ups a batch: keeps the arrays of one call under some 60 MB
+SEARCH_SAMPLES = 51  # every 2° is enough to choose; the chosen set-up is computed at 101
+NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away")
+
+
+@dataclass(slots=True, kw_only=True, eq=False)
+class PreparedBatch:
+    """A batch with its curves at the search's samples, and which rows may be offered, (set-ups,)."""
+
+    batch: Batch
+    angles: dict[str, Array]
+    demand: dict[str, Array]
+    usable: BoolArray
+    pieces: Array
+    _users: dict[str, BoolArray]
+    _bins: dict[Action, Array] = field(default_factory=dict)
+    _exact: dict[int, Curve] = field(default_factory=dict)
+
+    def bins(self, action: Action) -> Array:
+        """Return the rows' demand over the 1° grid, (set-ups, 220), zeros where the joint is held."""
+        if action not in self._bins:
+            rows = len(self.batch.rows)
+            if action.joint in self.demand:
+                grid = np.nan_to_num(on_grid(self.angles[action.joint], self.demand[action.joint], action))
+            else:
+                grid = np.zeros((rows, len(CENTRES_DEG)))
+            self._bins[action] = grid
+        return self._bins[action]
+
+    def uses(self, taken: frozenset[str]) -> BoolArray:
+        """Return which rows need an item that is taken, (set-ups,)."""
+        mask = np.zeros(len(self.batch.rows), dtype=bool)
+        for item in taken & self._users.keys():
+            mask |= self._users[item]
+        return mask
+
+    def match(self, target: Target) -> Array:
+        """Return every row's match with the target, 0 to 1: (S + Q - D) / (S + Q + D)."""
+        asked = sum(float(b.sum()) for b in target.bins)
+        given: Array = np.zeros(len(self.batch.rows))
+        apart: Array = np.zeros(len(self.batch.rows))
+        for action, wanted in zip(target.actions, target.bins, strict=True):
+            own = self.bins(action)
+            given = given + own.sum(axis=1)
+            apart = apart + np.abs(own - wanted).sum(axis=1)
+        return np.asarray((asked + given - apart) / (asked + given + apart))
+
+    def exact(self, row: int, body: Body, limits: Limits) -> Curve:
+        """Return one row's curve at full samples."""
+        if row not in self._exact:
+            self._exact[row] = curve(self.batch.setup(body, limits, [row]), lowering=False)
+        return self._exact[row]
+
+    def step(self, row: int, target: Target) -> float | None:
+        """Return how much harder the next heavier set-up of the same geometry is (share of mean demand), or None."""
+        level: Array = sum((self.bins(a).sum(axis=1) for a in target.actions), np.zeros(len(self.batch.rows)))
+        here = self.batch.rows[row].options
+        same = np.array([other.options == here for other in self.batch.rows])
+        heavier = level[same & self.usable & (level > level[row] * 1.005)]
+        return float(heavier.min() / level[row] - 1.0) if heavier.size and level[row] > 0 else None
+
+
+@dataclass(slots=True, kw_only=True, eq=False)
+class Prepared:
+    """All batches of one exercise, how many set-ups were computed, and why others failed (reason: count)."""
+
+    parts: list[PreparedBatch] = field(default_factory=list)
+    tried: int = 0
+    reasons: dict[str, int] = field(default_factory=dict)
+
+
+class Memo:
+    """Keeps prepared exercises of the last requests, so that a changed target or taken item costs little.
+
+    Bars and plates that are taken change which totals can be made, so they are part of the key;
+    everything else is filtered. Holds at most `most` exercises.
+    """
+
+    def __init__(self, most: int = 120) -> None:
+        self._most = most
+        self._kept: OrderedDict[object, Prepared] = OrderedDict()
+
+    def prepared(
+        self,
+        exercise: Exercise,
+        kit: Kit,
+        taken: frozenset[str],
+        body: Body,
+        limits: Limits,
+        to_shoulders_kg: float | None,
+        wanted: Range,
+    ) -> Prepared:
+        """Return the exercise prepared for a kit (whole, less taken bars and plates), body and knee range."""
+        iron = frozenset(w.id for w in kit.weights if w.kind in ("bar", "plate"))
+        ways = {way.stock for ways in exercise.ways for way in ways}
+        gone = taken & iron if "bar" in ways else frozenset()
+        key = (exercise.id, kit.signature(), gone, body, limits, to_shoulders_kg, wanted)
+        if key in self._kept:
+            self._kept.move_to_end(key)
+            return self._kept[key]
+        made = _prepare(exercise, kit.without(gone), body, limits, to_shoulders_kg, wanted)
+        self._kept[key] = made
+        while len(self._kept) > self._most:
+            self._kept.popitem(last=False)
+        return made
+
+
+def _prepare(
+    exercise: Exercise, kit: Kit, body: Body, limits: Limits, to_shoulders_kg: float | None, wanted: Range
+) -> Prepared:
+    made = Prepared()
+    for batch in batches(exercise, kit, body, wanted):
+        for part in _parts(batch, to_shoulders_kg):
+            try:
+                result = curve(part.setup(body, limits, samples=SEARCH_SAMPLES), strict=False, lowering=False)
+            except PostureError as error:
+                made.reasons[error.reason] = made.reasons.get(error.reason, 0) + len(part.rows)
+                continue
+            made.tried += len(part.rows)
+            for _, reason in result.motion.failed.values():
+                made.reasons[reason] = made.reasons.get(reason, 0) + 1
+            made.parts.append(_prepared_batch(part, result))
+    return made
+
+
+def _parts(batch: Batch, to_shoulders_kg: float | None) -> Iterator[Batch]:
+    """Yield the batch's admissible rows in chunks."""
+    rows = batch.rows
+    if "rack or clean" in batch.exercise.needs and to_shoulders_kg is not None:
+        rows = tuple(row for row in rows if row.kg <= to_shoulders_kg)
+    for start in range(0, len(rows), CHUNK):
+        yield Batch(exercise=batch.exercise, way=batch.way, rows=rows[start : start + CHUNK])
+
+
+def _prepared_batch(part: Batch, result: Curve) -> PreparedBatch:
+    usable = np.ones(len(part.rows), dtype=bool)
+    usable[list(result.motion.failed)] = False
+    # what pulls a band past its safe stretch or goes through the floor is not offered
+    for notice in result.motion.notices:
+        if notice.code in NOT_OFFERED:
+            usable &= ~notice.where
+    users: dict[str, BoolArray] = {}
+    for index, row in enumerate(part.rows):
+        for item in row.items():
+            users.setdefault(item, np.zeros(len(part.rows), dtype=bool))[index] = True
+    return PreparedBatch(
+        batch=part,
+        angles={name: result.motion.angles[name] for name in result.demand_nm},
+        demand=result.demand_nm,
+        usable=usable,
+        pieces=np.array([sum(piece.number for piece in row.pieces) for row in part.rows], dtype=float),
+        _users=users,
+    )

@@ -1,0 +1,250 @@
+"""The search: every admissible set-up against the target, the best of each exercise, and what is left out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc.core.body import PORTS, Body, Limits
+from widearc.core.catalogue import EXERCISES, Exercise
+from widearc.core.matching import Comparison, Target, compare, target_of
+from widearc.core.statics import Curve
+from widearc.core.substitution.kit import Kit, Piece
+from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch
+from widearc.core.substitution.reasons import sentence
+from widearc.core.substitution.setups import Range, Row
+from widearc.core.units import to_deg
+
+NEAR = 0.005  # matches closer than this are ordered by safety and steadiness
+_FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rules:
+    """What the people and the place allow.
+
+    to_shoulders_kg: the heaviest bar the client brings to the shoulders without a rack (None: not
+    asked). alone: nobody to spot.
+    """
+
+    to_shoulders_kg: float | None = None
+    alone: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Candidate:
+    """The best set-up found for one exercise, with its numbers; shares 0 to 1.
+
+    comparison holds one row; step is the next heavier set-up's mean demand over this one's, less 1
+    (None: nothing heavier here). bins: the target's and its own are in `comparison.bins`.
+    """
+
+    exercise: Exercise
+    row: Row
+    curve: Curve
+    comparison: Comparison
+    match: float
+    shape: float
+    reach: float
+    level: float
+    step: float | None
+    sentence: str
+
+    @property
+    def pieces(self) -> tuple[Piece, ...]:
+        """Return what to pick up."""
+        return self.row.pieces
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Excluded:
+    """An exercise that is left out: the reason, and what would admit it."""
+
+    exercise: Exercise
+    reason: str
+    admits: str = ""
+    taken: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Ranking:
+    """Candidates best first, what is excluded and why, and how many set-ups were computed."""
+
+    target: Target
+    candidates: tuple[Candidate, ...]
+    excluded: tuple[Excluded, ...]
+    tried: int
+
+
+def search(
+    wanted: Curve,
+    kit: Kit,
+    *,
+    body: Body,
+    limits: Limits,
+    rules: Rules = Rules(),  # noqa: B008 - frozen, so one default serves all
+    taken: frozenset[str] = frozenset(),
+    limit: int | None = None,
+    names: Mapping[str, str] | None = None,
+    memo: Memo | None = None,
+) -> Ranking:
+    """Return the ranking of every catalogue exercise against a wanted curve in what is free of a kit.
+
+    wanted: one set-up with its load. taken: ids of items in use or broken. limit: how many candidates
+    at most. names: a word for the state of a taken item ("taken", "broken"). memo keeps what was
+    computed for the next request. The order is the same for the same request: by match, and where two are closer than
+    half a percent, by failing safely alone, then steadiness, then name.
+    """
+    memo = memo or Memo()
+    target = target_of(wanted)
+    free = kit.without(taken)
+    knee = to_deg(wanted.motion.angles["knee"][0])
+    knee_range = Range(from_deg=float(knee[0]), to_deg=float(knee[-1]))
+    found: list[Candidate] = []
+    excluded: list[Excluded] = []
+    tried = 0
+    for exercise in EXERCISES.values():
+        if exercise.id == wanted.setup.exercise.id:
+            out = _excluded_original(exercise, kit, taken, names or {})
+        else:
+            out = _not_admitted(exercise, kit, free, limits, rules, taken, names or {})
+        if out is not None:
+            excluded.append(out)
+            continue
+        prepared = memo.prepared(exercise, kit, taken, body, limits, rules.to_shoulders_kg, knee_range)
+        tried += prepared.tried
+        best = _best_of(prepared, target, taken)
+        if best is None:
+            excluded.append(_nothing_made(exercise, kit, taken, prepared, names or {}))
+        else:
+            found.append(_candidate(*best, body, limits, target))
+    ordered = _ordered(found)
+    return Ranking(target=target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
+
+
+def _best_of(prepared: Prepared, target: Target, taken: frozenset[str]) -> tuple[PreparedBatch, int] | None:
+    """Return the batch and row of the best match among rows that use nothing taken, or None."""
+    best: tuple[float, PreparedBatch, int] | None = None
+    for part in prepared.parts:
+        usable = part.usable & ~part.uses(taken)
+        if not usable.any():
+            continue
+        match = np.where(usable, part.match(target), -1.0)
+        # equal matches: the one with the fewest pieces to carry
+        row = int(np.lexsort((part.pieces, -np.round(match, 6)))[0])
+        if best is None or match[row] > best[0] + 1e-9:
+            best = float(match[row]), part, row
+    return None if best is None else best[1:]
+
+
+def _candidate(part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target) -> Candidate:
+    """Return the chosen row computed exactly, with its numbers and its sentence."""
+    exact = part.exact(row, body, limits)
+    compared = compare(target, exact.motion.angles, exact.demand_nm, 1)
+    return Candidate(
+        exercise=part.batch.exercise,
+        row=part.batch.rows[row],
+        curve=exact,
+        comparison=compared,
+        match=float(compared.match[0]),
+        shape=float(compared.shape[0]),
+        reach=float(compared.reach[0]),
+        level=float(compared.level[0]),
+        step=part.step(row, target),
+        sentence=sentence(target, compared, exact),
+    )
+
+
+def _ordered(found: Iterable[Candidate]) -> list[Candidate]:
+    """Return candidates best first; near-equal ones by failing safely alone, steadiness, name."""
+    by_match = sorted(found, key=lambda c: (-c.match, c.exercise.id))
+    result: list[Candidate] = []
+    while by_match:
+        near = [c for c in by_match if by_match[0].match - c.match < NEAR]
+        near.sort(key=lambda c: (_FAIL_ORDER[c.exercise.fails_alone], -c.exercise.steadiness, c.exercise.name))
+        result += near
+        by_match = by_match[len(near) :]
+    return result
+
+
+def _excluded_original(exercise: Exercise, kit: Kit, taken: frozenset[str], names: Mapping[str, str]) -> Excluded:
+    users = [p for p in kit.presses if p.id in taken] if exercise.family == "sled press" else []
+    if users:
+        return Excluded(exercise=exercise, reason=_taken_words(users[0].name, names.get(users[0].id, "taken")), taken=(users[0].id,))
+    return Excluded(exercise=exercise, reason="this is the exercise to replace")
+
+
+def _taken_words(name: str, state: str) -> str:
+    return f"{name.lower()} {state}"
+
+
+def _not_admitted(
+    exercise: Exercise, kit: Kit, free: Kit, limits: Limits, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+) -> Excluded | None:
+    """Return why place, people or client rule the exercise out, or None."""
+    for need in exercise.needs:
+        out = _need_missing(exercise, need, kit, free, rules, taken, names)
+        if out is not None:
+            return out
+    if exercise.family == "sled press":
+        return Excluded(exercise=exercise, reason="a press is not offered in place of another exercise yet")
+    if limits.no_axial_load and all(_axial(exercise, index) for index in range(len(exercise.ways))):
+        return Excluded(exercise=exercise, reason="no load on the spine for this client", admits="a load on a belt")
+    return None
+
+
+def _axial(exercise: Exercise, index: int) -> bool:
+    return any(PORTS[way.port].axial for way in exercise.ways[index])
+
+
+def _need_missing(
+    exercise: Exercise, need: str, kit: Kit, free: Kit, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+) -> Excluded | None:
+    racks = [f for f in kit.furniture if f.kind == "rack"]
+    if need == "sled press":
+        return None if free.presses else _missing(exercise, "a sled press", list(kit.presses), names)
+    if need == "seat":
+        seats = [f for f in kit.furniture if f.kind in ("bench", "box")]
+        return None if any(f.id not in taken for f in seats) else _missing(exercise, "a bench or box", seats, names)
+    has_rack = any(rack.id not in taken for rack in racks)
+    if need == "rack":
+        return None if has_rack else _missing(exercise, "a rack", racks, names)
+    if need == "rack or clean":
+        if has_rack or rules.to_shoulders_kg is not None:
+            return None
+        admits = "a rack, or the weight the client brings to the shoulders"
+        return Excluded(exercise=exercise, reason="needs a rack", admits=admits)
+    return None
+
+
+def _missing(exercise: Exercise, what: str, owned: list, names: Mapping[str, str]) -> Excluded:  # type: ignore[type-arg]
+    if owned:
+        return Excluded(
+            exercise=exercise,
+            reason=_taken_words(owned[0].name, names.get(owned[0].id, "taken")),
+            admits=f"free it, or another: it needs {what}",
+            taken=tuple(item.id for item in owned),
+        )
+    return Excluded(exercise=exercise, reason=f"needs {what}: none here", admits=what)
+
+
+def _nothing_made(
+    exercise: Exercise, kit: Kit, taken: frozenset[str], prepared: Prepared, names: Mapping[str, str]
+) -> Excluded:
+    """Return the reason why an admitted exercise has no set-up."""
+    if prepared.reasons and not any(part.usable.any() for part in prepared.parts):
+        return Excluded(exercise=exercise, reason=max(prepared.reasons, key=lambda r: prepared.reasons[r]))
+    lost = [item for item in (*kit.weights, *kit.bands) if item.id in taken]
+    stock = sorted({way.stock for ways in exercise.ways for way in ways})
+    kinds = {"bar": ("bar",), "dumbbell": ("dumbbell", "kettlebell"), "dumbbells": ("dumbbell", "kettlebell")}
+    for item in lost:
+        kind = getattr(item, "kind", "band")
+        if any(kind in kinds.get(s, (s,)) for s in stock):
+            state = names.get(item.id, "taken")
+            return Excluded(exercise=exercise, reason=_taken_words(item.name or kind, state), taken=(item.id,))
+    words = {"bar": "a bar", "dumbbell": "a dumbbell or kettlebell", "dumbbells": "a pair of equal dumbbells", "band": "a band"}
+    needs = " or ".join(words.get(s, s) for s in stock)
+    return Excluded(exercise=exercise, reason=f"needs {needs}: none here", admits=needs)
+
