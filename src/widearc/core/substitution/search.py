@@ -17,7 +17,6 @@ from widearc.core.substitution.reasons import sentence
 from widearc.core.substitution.setups import Range, Row
 from widearc.core.units import to_deg
 
-NEAR = 0.005  # matches closer than this are ordered by safety and steadiness
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
 
@@ -94,8 +93,8 @@ def search(
 
     wanted: one set-up with its load. taken: ids of items in use or broken. limit: how many candidates
     at most. names: a word for the state of a taken item ("taken", "broken"). memo keeps what was
-    computed for the next request. The order is the same for the same request: by match, and where two are closer than
-    half a percent, by failing safely alone, then steadiness, then name.
+    computed for the next request. The order is the same for the same request: by match in whole percents, and where those are
+    equal, by failing safely alone, then steadiness, then name.
     """
     memo = memo or Memo()
     target = target_of(wanted)
@@ -158,15 +157,16 @@ def _candidate(part: PreparedBatch, row: int, body: Body, limits: Limits, target
 
 
 def _ordered(found: Iterable[Candidate]) -> list[Candidate]:
-    """Return candidates best first; near-equal ones by failing safely alone, steadiness, name."""
-    by_match = sorted(found, key=lambda c: (-c.match, c.exercise.id))
-    result: list[Candidate] = []
-    while by_match:
-        near = [c for c in by_match if by_match[0].match - c.match < NEAR]
-        near.sort(key=lambda c: (_FAIL_ORDER[c.exercise.fails_alone], -c.exercise.steadiness, c.exercise.name))
-        result += near
-        by_match = by_match[len(near) :]
-    return result
+    """Return candidates best first; equal percents by failing safely alone, then steadiness, then name."""
+    return sorted(
+        found,
+        key=lambda c: (
+            -round(100 * c.match),
+            _FAIL_ORDER[c.exercise.fails_alone],
+            -c.exercise.steadiness,
+            c.exercise.name,
+        ),
+    )
 
 
 def _excluded_original(exercise: Exercise, kit: Kit, taken: frozenset[str], names: Mapping[str, str]) -> Excluded:

@@ -1,0 +1,130 @@
+"""The command line: the same questions as the pages, answered as JSON."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+import time
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+from widearc.core.errors import InputError, WideArcError
+from widearc.core.statics import curve
+from widearc.formats import (
+    curve_document,
+    exercises_document,
+    fit_document,
+    load_json,
+    parse_scenario,
+    read_readings,
+)
+from widearc.usecases import answer_request
+
+BAD_INPUT = 2
+MOST_SCENARIOS = 10_000
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run one command; return 0, or 2 after one line on standard error for bad input."""
+    arguments = _parser().parse_args(argv)
+    try:
+        result = arguments.run(arguments)
+    except WideArcError as error:
+        print(f"wide-arc: {' '.join(str(error).split())}", file=sys.stderr)
+        return BAD_INPUT
+    if result is not None:
+        json.dump(result, sys.stdout, ensure_ascii=False, allow_nan=False)
+        print()
+    return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="wide-arc", description=__doc__)
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+
+    serve = commands.add_parser("serve", help="the web application")
+    serve.add_argument("--demo", action="store_true", help="open (or make) a separate demo database")
+    serve.add_argument("--host", default="127.0.0.1", help="address to serve on (default %(default)s)")
+    serve.add_argument("--port", type=int, default=5000, help="port (default %(default)s)")
+    serve.add_argument("--data", default="instance", help="folder of the database (default %(default)s)")
+    serve.set_defaults(run=_serve)
+
+    exercises = commands.add_parser("exercises", help="the catalogue: options with ranges, ports, prime actions")
+    exercises.set_defaults(run=lambda _: exercises_document())
+
+    one = commands.add_parser("curve", help="one resistance curve for a scenario (an array: one each)")
+    one.add_argument("file", metavar="SCENARIO.json", help="a file, or - for standard input")
+    one.set_defaults(run=_curve)
+
+    swap = commands.add_parser("swap", help="ranked stand-ins for a swap request")
+    swap.add_argument("file", metavar="REQUEST.json", help="a file, or - for standard input")
+    swap.set_defaults(run=lambda a: answer_request(load_json(_text(a.file)), clock=time.perf_counter))
+
+    fit = commands.add_parser(
+        "fit",
+        help="a fitted law with residuals",
+        description="Headers by kind: band length_m,force_n[,direction]. Other kinds are not taken yet.",
+    )
+    fit.add_argument("file", metavar="READINGS.csv", help="a file, or - for standard input")
+    fit.add_argument("--kind", required=True, help="band")
+    fit.add_argument("--rest-m", type=float, default=None, help="rest length as measured, m")
+    fit.set_defaults(run=_fit)
+    return parser
+
+
+def _text(name: str) -> str:
+    """Return the text of a file or of standard input; InputError when it cannot be read."""
+    try:
+        if name == "-":
+            return sys.stdin.buffer.read().decode("utf-8")
+        return Path(name).read_text(encoding="utf-8")
+    except UnicodeDecodeError:
+        raise InputError("file", name, "UTF-8 text") from None
+    except OSError as error:
+        raise InputError("file", name, f"a file that can be read ({error.strerror})") from None
+
+
+def _curve(arguments: argparse.Namespace) -> Any:
+    document = load_json(_text(arguments.file))
+    if not isinstance(document, list):
+        return _one_curve(document)
+    if len(document) > MOST_SCENARIOS:
+        raise InputError("/", f"{len(document)} scenarios", f"at most {MOST_SCENARIOS} in one call")
+    answers = []
+    for index, item in enumerate(document):
+        try:
+            answers.append(_one_curve(item))
+        except InputError as error:
+            raise InputError(f"/{index}{error.where}", error.value, error.allowed) from None
+        except WideArcError as error:
+            raise InputError(f"/{index}", "this scenario", str(error)) from None
+    return answers
+
+
+def _one_curve(document: Any) -> dict[str, Any]:
+    setup, scale = parse_scenario(document)
+    answer = curve_document(curve(setup), scale)
+    unused = [key for key in ("style", "tempo") if key in document]
+    answer["warnings"] += [
+        {"code": f"{key}-not-used", "text": f"{key} is not used yet: the curve is the plain one"} for key in unused
+    ]
+    return answer
+
+
+def _fit(arguments: argparse.Namespace) -> Any:
+    if arguments.kind != "band":
+        raise InputError("--kind", arguments.kind, "band (other kinds are not taken yet)")
+    return fit_document(read_readings(_text(arguments.file)), arguments.rest_m)
+
+
+def _serve(arguments: argparse.Namespace) -> None:
+    # the web packages are only needed, and only loaded, to serve
+    from widearc.web.serve import serve
+
+    serve(demo=arguments.demo, host=arguments.host, port=arguments.port, data=Path(arguments.data))
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())

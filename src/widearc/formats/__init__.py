@@ -1,0 +1,30 @@
+"""Open formats: JSON by schema and CSV, to and from core values.
+
+May import core only. Every document is checked on the way in and on the way out; a refusal names
+the place as a JSON pointer (or a row), the value, and what is allowed.
+"""
+
+from widearc.formats.documents import FORMATS, check, load_json, schema
+from widearc.formats.exercises import exercises_document
+from widearc.formats.readings import ReadingRow, fit_document, read_readings, write_readings
+from widearc.formats.scenario import curve_document, parse_body, parse_limits, parse_scenario
+from widearc.formats.swap import SwapRequest, parse_swap_request, swap_document
+
+__all__ = [
+    "FORMATS",
+    "ReadingRow",
+    "SwapRequest",
+    "check",
+    "curve_document",
+    "exercises_document",
+    "fit_document",
+    "load_json",
+    "parse_body",
+    "parse_limits",
+    "parse_scenario",
+    "parse_swap_request",
+    "read_readings",
+    "schema",
+    "swap_document",
+    "write_readings",
+]

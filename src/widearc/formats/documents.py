@@ -1,0 +1,101 @@
+"""JSON documents: strict reading, and JSON Schema 2020-12 on the way in and out."""
+
+from __future__ import annotations
+
+import functools
+import json
+import math
+from collections.abc import Mapping
+from importlib.resources import files
+from typing import Any
+
+from jsonschema import Draft202012Validator
+from jsonschema.exceptions import ValidationError, best_match
+from referencing import Registry, Resource
+
+from widearc.core.errors import InputError
+
+FORMATS = ("scenario", "curve", "swap-request", "swap", "fit", "exercises")
+"""Every format by the name after "wide-arc/"."""
+
+_FILES = ("common", *FORMATS)
+MOST_CHARACTERS = 5_000_000
+
+
+def load_json(text: str) -> Any:
+    """Return the JSON value of a text; InputError for what is not JSON.
+
+    NaN and Infinity are read, so that `check` can name their place.
+    """
+    if len(text) > MOST_CHARACTERS:
+        raise InputError("/", f"{len(text)} characters", f"at most {MOST_CHARACTERS}")
+    try:
+        return json.loads(text, parse_constant=float)
+    except json.JSONDecodeError as error:
+        raise InputError(f"line {error.lineno}", error.msg, "valid JSON") from None
+    except RecursionError:
+        raise InputError("/", "nested too deep", "a document of a few levels") from None
+    except ValueError:
+        # CPython refuses whole numbers of thousands of digits this way
+        raise InputError("/", "a number of thousands of digits", "numbers of ordinary size") from None
+
+
+@functools.cache
+def schema(name: str) -> Mapping[str, Any]:
+    """Return the schema of a format by its short name."""
+    text = files("widearc.formats").joinpath("schemas", f"{name}.json").read_text(encoding="utf-8")
+    loaded: Mapping[str, Any] = json.loads(text)
+    return loaded
+
+
+@functools.cache
+def _validator(name: str) -> Draft202012Validator:
+    # every reference names a whole address, so that a served schema can be read on its own
+    pairs = [(schema(n)["$id"], Resource.from_contents(schema(n))) for n in _FILES]
+    registry: Registry[Any] = Registry().with_resources(pairs)
+    return Draft202012Validator(schema(name), registry=registry)
+
+
+def check(document: Any, name: str) -> None:
+    """Refuse a document that does not follow its schema, naming the JSON pointer, the value and what is allowed."""
+    try:
+        _refuse_endless(document, "")
+        error = best_match(_validator(name).iter_errors(document))
+    except RecursionError:
+        raise InputError("/", "nested too deep", "a document of a few levels") from None
+    if error is not None:
+        raise _as_input_error(error)
+
+
+def _refuse_endless(value: Any, pointer: str) -> None:
+    if isinstance(value, float) and not math.isfinite(value):
+        raise InputError(pointer or "/", value, "a finite number")
+    if isinstance(value, dict):
+        for key, item in value.items():
+            _refuse_endless(item, f"{pointer}/{key}")
+    elif isinstance(value, list):
+        for index, item in enumerate(value):
+            _refuse_endless(item, f"{pointer}/{index}")
+
+
+def _as_input_error(error: ValidationError) -> InputError:
+    pointer = "/" + "/".join(str(part) for part in error.absolute_path)
+    rule, value = error.validator, error.validator_value
+    if rule == "additionalProperties" and isinstance(error.instance, dict):
+        known = sorted(error.schema.get("properties", {}))
+        extra = next(key for key in error.instance if key not in known)
+        return InputError(f"{pointer.rstrip('/')}/{extra}", extra, "a key of: " + ", ".join(known))
+    if rule == "required" and isinstance(error.instance, dict):
+        missing = next(key for key in value if key not in error.instance)
+        return InputError(f"{pointer.rstrip('/')}/{missing}", None, "this key is needed")
+    allowed = {
+        "minimum": f"{value} or more",
+        "maximum": f"{value} or less",
+        "enum": "one of " + ", ".join(str(v) for v in value) if isinstance(value, list) else "",
+        "const": f"{value!r}",
+        "type": f"a value of type {value}",
+        "minItems": f"{value} entries or more",
+        "maxItems": f"{value} entries or fewer",
+        "maxLength": f"{value} characters or fewer",
+    }.get(str(rule), error.message[:120])
+    return InputError(pointer, error.instance, allowed)

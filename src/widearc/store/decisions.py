@@ -1,0 +1,104 @@
+"""Decisions: what was done instead, with the numbers it rested on."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from widearc.core.substitution import Piece
+from widearc.store.connection import Connection
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DecisionRow:
+    """One decision. wanted_kg: the load that was planned; match, shape, reach, level as shares."""
+
+    place_id: int
+    client_id: int
+    decided_at: str
+    wanted_exercise: str
+    wanted_kg: float
+    sets: int
+    reps: int
+    exercise: str
+    set_up: str
+    sentence: str
+    match: float
+    shape: float
+    reach: float
+    level: float
+    pieces: tuple[Piece, ...] = ()
+    options: Mapping[str, float]
+    id: int = 0
+    place: str = ""
+    client: str = ""
+
+
+_COLUMNS = (
+    "place_id",
+    "client_id",
+    "decided_at",
+    "wanted_exercise",
+    "wanted_kg",
+    "sets",
+    "reps",
+    "exercise",
+    "set_up",
+    "sentence",
+    "match",
+    "shape",
+    "reach",
+    "level",
+)
+
+
+def add_decision(con: Connection, trainer_id: int, row: DecisionRow) -> int:
+    """Keep a decision with its pieces and options; return its id. Call inside a transaction."""
+    names = ", ".join(f'"{name}"' for name in _COLUMNS)
+    marks = ", ".join("?" for _ in _COLUMNS)
+    cursor = con.execute(
+        f"INSERT INTO decision (trainer_id, {names}) VALUES (?, {marks})",
+        (trainer_id, *(getattr(row, name) for name in _COLUMNS)),
+    )
+    decision_id = int(cursor.lastrowid or 0)
+    con.executemany(
+        "INSERT INTO decision_piece (decision_id, position, trainer_id, kind, label, number, kg) VALUES (?,?,?,?,?,?,?)",
+        [(decision_id, i, trainer_id, p.kind, p.label, p.number, p.kg) for i, p in enumerate(row.pieces)],
+    )
+    con.executemany(
+        "INSERT INTO decision_option (decision_id, name, trainer_id, value) VALUES (?, ?, ?, ?)",
+        [(decision_id, name, trainer_id, float(value)) for name, value in row.options.items()],
+    )
+    return decision_id
+
+
+def decisions(con: Connection, trainer_id: int, *, most: int = 100) -> tuple[DecisionRow, ...]:
+    """Return a trainer's newest decisions, newest first."""
+    names = ", ".join(f'd."{name}"' for name in _COLUMNS)
+    rows = con.execute(
+        f"""SELECT d.id, {names}, p.name AS place, c.name AS client FROM decision d
+            JOIN place p ON p.id = d.place_id JOIN client c ON c.id = d.client_id
+            WHERE d.trainer_id = ? AND d.removed_at IS NULL ORDER BY d.id DESC LIMIT ?""",
+        (trainer_id, most),
+    ).fetchall()
+    pieces = _children(con, trainer_id, [row["id"] for row in rows])
+    return tuple(DecisionRow(**dict(row), pieces=pieces.get(row["id"], ()), options={}) for row in rows)
+
+
+def _children(con: Connection, trainer_id: int, ids: Sequence[int]) -> dict[int, tuple[Piece, ...]]:
+    marks = ", ".join("?" for _ in ids)
+    rows = con.execute(
+        f"""SELECT decision_id, kind, label, number, kg FROM decision_piece
+            WHERE trainer_id = ? AND decision_id IN ({marks}) ORDER BY decision_id, position""",
+        (trainer_id, *ids),
+    )
+    found: dict[int, tuple[Piece, ...]] = {}
+    for row in rows:
+        piece = Piece(item="", kind=row["kind"], label=row["label"], number=row["number"], kg=row["kg"])
+        found[row["decision_id"]] = (*found.get(row["decision_id"], ()), piece)
+    return found
+
+
+def set_removed(con: Connection, trainer_id: int, decision_id: int, at: str | None) -> None:
+    """Take a decision out of the list, or put it back (None)."""
+    con.execute("UPDATE decision SET removed_at = ? WHERE trainer_id = ? AND id = ?", (at, trainer_id, decision_id))

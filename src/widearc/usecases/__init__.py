@@ -1,0 +1,33 @@
+"""One function for each question a user asks: reads the store, calls the core, returns one value.
+
+May import store, formats and core; knows no web page and prints nothing. Time comes in as `now`.
+"""
+
+from widearc.usecases.bench import BandSheet, SheetError, band_sheet, save_band
+from widearc.usecases.room import RoomView, kit_of, mark, room, take_back
+from widearc.usecases.swap import (
+    SwapAsk,
+    SwapView,
+    answer_request,
+    decide,
+    swap_view,
+    wantable,
+)
+
+__all__ = [
+    "BandSheet",
+    "RoomView",
+    "SheetError",
+    "SwapAsk",
+    "SwapView",
+    "answer_request",
+    "band_sheet",
+    "decide",
+    "kit_of",
+    "mark",
+    "room",
+    "save_band",
+    "swap_view",
+    "take_back",
+    "wantable",
+]

@@ -1,0 +1,185 @@
+"""A band's measuring sheet: readings in any unit, the laws through them, and keeping them."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from widearc import store
+from widearc.core.equipment import BandFit, fit_linear, fit_points
+from widearc.core.errors import InputError, WideArcError
+from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.store.errors import MissingError
+
+LAWS = ("points", "linear")
+SHAPES = ("loop", "long")
+MOST_ROWS = 60
+
+
+class SheetError(WideArcError, ValueError):
+    """A sheet that cannot be kept: a message per field ("rest", "row-0-length", "rows")."""
+
+    def __init__(self, messages: Mapping[str, str]) -> None:
+        self.messages = dict(messages)
+        super().__init__("; ".join(self.messages.values()))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BandSheet:
+    """A band with its readings as pulled on the scale (all strands together) and both laws.
+
+    A law that the readings do not allow is None, with the reason in `refused`.
+    """
+
+    item: store.ItemRow
+    readings: tuple[store.Reading, ...]
+    points: BandFit | None
+    linear: BandFit | None
+    refused: Mapping[str, str]
+
+
+def band_sheet(con: store.Connection, trainer_id: int, item_id: int) -> BandSheet:
+    """Return a band's sheet; MissingError if the item is not a band of this trainer."""
+    item = store.item(con, trainer_id, item_id)
+    if item.kind != "band":
+        raise MissingError(f"{item.name} is not a band")
+    rows = store.readings(con, trainer_id, item_id)
+    lengths, forces = tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)
+    fits: dict[str, BandFit | None] = {"points": None, "linear": None}
+    refused: dict[str, str] = {}
+    for name, fit in (("points", lambda: fit_points(lengths, forces, item.rest_m)), ("linear", lambda: fit_linear(lengths, forces))):
+        try:
+            fits[name] = fit()
+        except InputError as error:
+            refused[name] = f"{error.allowed}" if rows else "no readings yet"
+    return BandSheet(item=item, readings=rows, points=fits["points"], linear=fits["linear"], refused=refused)
+
+
+def parse_rows(
+    typed: Sequence[tuple[str, str]], length_unit: str, force_unit: str
+) -> tuple[store.Reading, ...]:
+    """Return readings in SI from typed pairs (length, pull); empty pairs are passed over.
+
+    Raises SheetError with a message at each wrong cell; its keys count the rows as typed.
+    """
+    messages: dict[str, str] = {}
+    if length_unit not in LENGTH_M:
+        messages["length_unit"] = f"{length_unit} is not a unit of length known here"
+    if force_unit not in FORCE_N:
+        messages["force_unit"] = f"{force_unit} is not a unit of force known here"
+    if messages:
+        raise SheetError(messages)
+    rows: list[store.Reading] = []
+    last: tuple[int, float, float] | None = None
+    for index, (length_text, force_text) in enumerate(typed):
+        if not length_text.strip() and not force_text.strip():
+            continue
+        length = _cell(length_text, f"row-{index}-length", f"a length in {length_unit}", messages)
+        force = _cell(force_text, f"row-{index}-force", f"a pull in {force_unit}", messages)
+        if length is None or force is None:
+            continue
+        _check_row(index, length, force, last, length_unit, force_unit, messages, (length_text, force_text))
+        last = (index, length, force)
+        rows.append(store.Reading(length_m=length * LENGTH_M[length_unit], force_n=force * FORCE_N[force_unit]))
+    if not messages and len(rows) < 2:
+        messages["rows"] = f"{len(rows)} reading{'' if len(rows) == 1 else 's'} is too few: a law needs two or more"
+    if len(typed) > MOST_ROWS:
+        messages["rows"] = f"{len(typed)} rows are too many: at most {MOST_ROWS}"
+    if messages:
+        raise SheetError(messages)
+    return tuple(rows)
+
+
+def _cell(text: str, key: str, what: str, messages: dict[str, str]) -> float | None:
+    clean = text.strip().replace(",", ".").replace("−", "-")
+    try:
+        value = float(clean)
+    except ValueError:
+        shown = f"“{text.strip()[:20]}” is not" if clean else "empty: type"
+        messages[key] = f"{shown} {what}"
+        return None
+    if not math.isfinite(value):
+        messages[key] = f"{text.strip()[:20]} is not {what}"
+        return None
+    return value
+
+
+def _check_row(
+    index: int, length: float, force: float, last: tuple[int, float, float] | None,
+    length_unit: str, force_unit: str, messages: dict[str, str], shown: tuple[str, str],
+) -> None:  # fmt: skip
+    longest = 20.0 / LENGTH_M[length_unit]
+    if length <= 0 or length > longest:
+        messages[f"row-{index}-length"] = f"{shown[0]} {length_unit} is not kept: from 0 to {longest:g} {length_unit}"
+    elif last is not None and length <= last[1]:
+        messages[f"row-{index}-length"] = (
+            f"{shown[0]} {length_unit} is not longer than the reading before, {last[1]:g} {length_unit}"
+        )
+    strongest = 20000.0 / FORCE_N[force_unit]
+    if force < 0:
+        messages[f"row-{index}-force"] = f"{shown[1]} {force_unit} is not kept: a band pulls 0 {force_unit} or more"
+    elif force > strongest:
+        messages[f"row-{index}-force"] = f"{shown[1]} {force_unit} is not kept: at most {strongest:.0f} {force_unit}"
+    elif last is not None and force < last[2] and length > last[1]:
+        messages[f"row-{index}-force"] = (
+            f"{shown[1]} {force_unit} is less than the reading before, {last[2]:g} {force_unit}, "
+            "though the band is longer: read it again"
+        )
+
+
+def save_band(
+    con: store.Connection,
+    trainer_id: int,
+    item_id: int,
+    *,
+    rows: Sequence[store.Reading],
+    rest_m: float | None,
+    strands: int,
+    shape: str,
+    law: str,
+    now: str,
+) -> None:
+    """Keep a band's readings, recorded for undo. Raises SheetError and keeps nothing when they allow no law."""
+    messages: dict[str, str] = {}
+    if strands not in (1, 2):
+        messages["strands"] = f"{strands} strands is not kept: 1 or 2"
+    if shape not in SHAPES:
+        messages["shape"] = f"{shape} is not kept: loop or long"
+    if law not in LAWS:
+        messages["law"] = f"{law} is not kept: points or linear"
+    if not messages:
+        lengths, forces = tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)
+        try:
+            if law == "linear":
+                fit_linear(lengths, forces)
+            fit_points(lengths, forces, rest_m)
+        except InputError as error:
+            column, _, index = error.where.partition("/")
+            place = f"row-{index}-{column.split('_')[0]}" if index else {"rest_m": "rest"}.get(column, "rows")
+            messages[place] = f"{error.value} is not kept: {error.allowed}"
+    if messages:
+        raise SheetError(messages)
+    with store.transaction(con):
+        before = store.item(con, trainer_id, item_id)
+        if before.kind != "band":
+            raise MissingError(f"{before.name} is not a band")
+        store.record_readings(con, trainer_id, before, words=f"{before.name}: readings kept", now=now)
+        store.replace_readings(con, trainer_id, item_id, rows)
+        store.set_band(con, trainer_id, item_id, rest_m=rest_m, strands=strands, law=law, shape=shape)
+
+
+def new_band(con: store.Connection, trainer_id: int, place_id: int, *, name: str, shape: str) -> int:
+    """Add a band without readings to a place; return its id. Raises SheetError at the field."""
+    clean = " ".join(name.split())
+    if not 1 <= len(clean) <= 80:
+        raise SheetError({"name": "a name of 1 to 80 characters"})
+    if shape not in SHAPES:
+        raise SheetError({"shape": f"{shape} is not kept: loop or long"})
+    place = store.place(con, trainer_id, place_id)
+    if any(item.name == clean for item in store.items(con, trainer_id, place.id)):
+        raise SheetError({"name": f"“{clean}” is in {place.name} already: choose another name"})
+    with store.transaction(con):
+        return store.add_item(
+            con, trainer_id, place_id, kind="band", name=clean, shape=shape, strands=2 if shape == "loop" else 1
+        )

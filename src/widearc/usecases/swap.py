@@ -1,0 +1,204 @@
+"""What to do instead: the wanted exercise against what is free, and keeping the decision."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from widearc import store
+from widearc.core.catalogue import EXERCISES, Exercise, exercise
+from widearc.core.equipment import FreeMass, Load, Sled
+from widearc.core.errors import InputError, PostureError
+from widearc.core.movement import Setup
+from widearc.core.statics import Curve, curve
+from widearc.core.substitution import Candidate, Memo, Ranking, Rules, SledPress, search
+from widearc.formats import parse_swap_request, swap_document
+from widearc.usecases.room import RoomView, kit_of, press_of, room
+
+HEAVIEST_KG = 500.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SwapAsk:
+    """What the trainer asks: exercise, load kg, deepest knee bend in degrees, sets × reps, client, place."""
+
+    place_id: int
+    client_id: int
+    exercise: str = "leg-press-45"
+    kg: float = 120.0
+    depth_deg: float = 95.0
+    sets: int = 3
+    reps: int = 10
+
+    def __post_init__(self) -> None:
+        """Check what was typed; InputError names the field."""
+        for name, low, high, unit in (
+            ("kg", 0, HEAVIEST_KG, "kg"),
+            ("depth_deg", 30, 140, "degrees of knee bend"),
+            ("sets", 1, 20, "sets"),
+            ("reps", 1, 100, "reps"),
+        ):
+            value = getattr(self, name)
+            if not low <= value <= high:
+                raise InputError(name, value, f"from {low:g} to {high:g} {unit}")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class SwapView:
+    """The answer with everything the page shows beside it.
+
+    problem: why the wanted exercise cannot be computed, in words; then ranking and wanted are None.
+    """
+
+    ask: SwapAsk
+    room: RoomView
+    clients: tuple[store.ClientRow, ...]
+    client: store.ClientRow
+    press: SledPress | None
+    wanted: Curve | None
+    ranking: Ranking | None
+    unread_bands: tuple[str, ...]
+    problem: str = ""
+
+
+def wantable() -> tuple[Exercise, ...]:
+    """Return the exercises that can be asked for with a load in kg (bands have no single number)."""
+    return tuple(e for e in EXERCISES.values() if _mass_port(e) is not None or e.ways == ((),))
+
+
+def _mass_port(item: Exercise) -> str | None:
+    return next((way.port for ways in item.ways if len(ways) == 1 for way in ways if way.stock != "band"), None)
+
+
+def wanted_setup(ask: SwapAsk, client: store.ClientRow, press: SledPress | None) -> Setup:
+    """Return the wanted exercise as a set-up for a client, on the place's own press where it is one.
+
+    Raises UnknownNameError for an exercise that cannot be asked for.
+    """
+    item = exercise(ask.exercise, "exercise")
+    if item not in wantable():
+        raise InputError("exercise", ask.exercise, "an exercise with a load in kg")
+    options: dict[str, Any] = {}
+    if "knee_from_deg" in item.options:
+        options["knee_from_deg"] = min(ask.depth_deg, item.options["knee_from_deg"].high)
+    else:
+        options["lean_from_deg"] = min(max(ask.depth_deg - 90.0, 5.0), 50.0)
+    loads: tuple[Load, ...] = ()
+    if item.family == "sled press":
+        empty = press.empty_kg if press else 0.0
+        if press:
+            options |= {
+                "rail_deg": press.rail_deg,
+                "backrest_deg": press.backrest_deg,
+                "plate_tilt_deg": press.plate_tilt_deg,
+            }
+        loads = (Sled(kg=ask.kg, empty_kg=empty),)
+    elif ask.kg > 0 and (port := _mass_port(item)) is not None:
+        loads = (FreeMass(kg=ask.kg, port=port),)
+    if item.id == "leg-extension-dumbbell":
+        options["seat_m"] = 0.60  # high enough to hang free; it changes no demand
+    return Setup(exercise=item, body=client.body, limits=client.limits, options=options, loads=loads)
+
+
+def _press_elsewhere(con: store.Connection, trainer_id: int, seen: RoomView) -> SledPress | None:
+    """Return the first sled press of the trainer's other places: that is the one the client knows."""
+    for other in seen.places:
+        items = [i for i in store.items(con, trainer_id, other.id) if i.kind == "sled press"]
+        if items:
+            return press_of(items[0])
+    return None
+
+
+def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) -> SwapView:
+    """Return the ranked stand-ins for what is asked, in what is free at the place."""
+    seen = room(con, trainer_id, ask.place_id)
+    who = store.client(con, trainer_id, ask.client_id)
+    kit, taken, names, unread = kit_of(con, trainer_id, seen.items, ask.place_id)
+    press = kit.presses[0] if kit.presses else _press_elsewhere(con, trainer_id, seen)
+    wanted, ranking, problem = None, None, ""
+    try:
+        wanted = curve(wanted_setup(ask, who, press), lowering=False)
+        rules = Rules(to_shoulders_kg=who.to_shoulders_kg)
+        ranking = search(
+            wanted, kit, body=who.body, limits=who.limits, rules=rules, taken=taken, names=names, memo=memo
+        )
+    except (PostureError, ValueError) as error:
+        if isinstance(error, InputError):
+            raise
+        problem = str(error)
+    return SwapView(
+        ask=ask,
+        room=seen,
+        clients=store.clients(con, trainer_id),
+        client=who,
+        press=press,
+        wanted=wanted,
+        ranking=ranking,
+        unread_bands=unread,
+        problem=problem,
+    )
+
+
+def candidate_of(view: SwapView, exercise_id: str | None) -> Candidate | None:
+    """Return the chosen candidate, the best one when none is named or it is no longer there."""
+    if view.ranking is None or not view.ranking.candidates:
+        return None
+    for item in view.ranking.candidates:
+        if item.exercise.id == exercise_id:
+            return item
+    return view.ranking.candidates[0]
+
+
+def decide(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, memo: Memo, *, now: str) -> int:
+    """Keep the decision to do `chosen` instead, with its numbers as computed now; return its id.
+
+    Raises InputError when that exercise is not among the candidates any more (an item was just taken).
+    """
+    view = swap_view(con, trainer_id, ask, memo)
+    found = candidate_of(view, chosen)
+    if found is None or found.exercise.id != chosen:
+        raise InputError("exercise", chosen, "one of the stand-ins listed now; the room changed since")
+    row = store.DecisionRow(
+        place_id=ask.place_id,
+        client_id=ask.client_id,
+        decided_at=now,
+        wanted_exercise=ask.exercise,
+        wanted_kg=ask.kg,
+        sets=ask.sets,
+        reps=ask.reps,
+        exercise=chosen,
+        set_up=found.row.place,
+        sentence=found.sentence,
+        match=found.match,
+        shape=found.shape,
+        reach=found.reach,
+        level=found.level,
+        pieces=found.pieces,
+        options={name: float(value) for name, value in found.row.options.items()},
+    )
+    with store.transaction(con):
+        decision_id = store.add_decision(con, trainer_id, row)
+        words = f"{found.exercise.name} kept for {view.client.name}"
+        store.record_decision(con, trainer_id, ask.place_id, decision_id, words=words, now=now)
+    return decision_id
+
+
+def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, Any]:
+    """Return the wide-arc/swap document for a wide-arc/swap-request; `clock` gives seconds for elapsed_ms."""
+    request = parse_swap_request(document)
+    start = clock()
+    wanted = curve(request.wanted, lowering=False)
+    setup = request.wanted
+    ranking = search(
+        wanted,
+        request.kit,
+        body=setup.body,
+        limits=setup.limits,
+        rules=request.rules,
+        taken=request.taken,
+        limit=request.limit,
+    )
+    return swap_document(ranking, 1000.0 * (clock() - start))
+
+
