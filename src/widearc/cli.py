@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import json
+import os
 import sys
 import time
 from collections.abc import Sequence
@@ -35,8 +36,12 @@ def main(argv: Sequence[str] | None = None) -> int:
         print(f"wide-arc: {' '.join(str(error).split())}", file=sys.stderr)
         return BAD_INPUT
     if result is not None:
-        json.dump(result, sys.stdout, ensure_ascii=False, allow_nan=False)
-        print()
+        text = json.dumps(result, ensure_ascii=False, allow_nan=False)
+        try:
+            print(text, flush=True)
+        except BrokenPipeError:
+            # the reader has seen enough; Python must not complain at exit either
+            os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
     return 0
 
 

@@ -57,27 +57,26 @@ def _rest_from_line(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> 
 
 
 def fit_linear(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> BandFit:
-    """Return the straight line with slack closest to the readings (m, N) by least squares.
+    """Return the straight line with slack, max(0, k (L - L0)), closest to the readings (m, N).
 
-    Only readings the line says are taut count; repeated until that set no longer changes.
-    Raises InputError when fewer than two readings pull or the line does not rise.
+    Least squares over all readings: for every choice of which longest readings are taut the line is
+    fitted, and the choice that misses least overall is kept. Raises InputError when fewer than two
+    readings pull or no line rises.
     """
     check_table(length_m, force_n)
     x, y = np.asarray(length_m), np.asarray(force_n)
-    taut = y > 0
-    rate, rest = 0.0, 0.0
-    for _ in range(len(x)):
-        if np.count_nonzero(taut) < 2:
-            raise InputError("force_n", int(np.count_nonzero(taut)), "two readings above 0 N or more")
-        rate, offset = (float(v) for v in np.polyfit(x[taut], y[taut], 1))
-        if rate <= 0:
-            raise InputError("force_n", force_n[-1], "a pull that grows with length")
-        rest = -offset / rate
-        now = (y > 0) & (x > rest)
-        if np.array_equal(now, taut):
-            break
-        taut = now
-    notes = ()
+    if np.count_nonzero(y > 0) < 2:
+        raise InputError("force_n", int(np.count_nonzero(y > 0)), "two readings above 0 N or more")
+    found = []
+    for first in range(len(x) - 1):
+        rate, offset = (float(v) for v in np.polyfit(x[first:], y[first:], 1))
+        if rate > 0:
+            missed = y - np.maximum(0.0, rate * x + offset)
+            found.append((float(missed @ missed), -offset / rate, rate))
+    if not found:
+        raise InputError("force_n", force_n[-1], "a pull that grows with length")
+    _, rest, rate = min(found)
+    notes: tuple[str, ...] = ()
     if rest < 0.02:
         notes = ("the line meets 0 N at no length a band can have: read closer to its rest length",)
         rest = 0.02

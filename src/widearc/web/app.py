@@ -1,0 +1,82 @@
+"""The application: one factory, configuration passed in."""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Callable, Mapping
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from flask import Flask
+from flask_compress import Compress
+from flask_talisman import Talisman
+from flask_wtf.csrf import CSRFProtect
+
+from widearc.core.substitution import Memo
+from widearc.web import db, errors, words
+from widearc.web.views import bench, formats, method, room, swap
+
+CSP = {
+    "default-src": "'none'",
+    "script-src": "'self'",
+    "style-src": "'self'",
+    "img-src": ["'self'", "data:"],
+    "font-src": "'self'",
+    "connect-src": "'self'",
+    "form-action": "'self'",
+    "base-uri": "'none'",
+    "frame-ancestors": "'none'",
+    "manifest-src": "'self'",
+    "worker-src": "'self'",
+}
+LARGEST_REQUEST = 1_000_000
+
+
+def utc_now() -> str:
+    """Return the present time as ISO text in UTC."""
+    return datetime.now(UTC).isoformat(timespec="seconds")
+
+
+def create_app(
+    database: Path | str,
+    *,
+    secret_key: str | None = None,
+    demo: bool = False,
+    now: Callable[[], str] = utc_now,
+    config: Mapping[str, Any] | None = None,
+) -> Flask:
+    """Return the application on a database file; `now` gives ISO times, `config` overrides Flask's."""
+    app = Flask(__name__)
+    app.config.update(
+        DATABASE=str(database),
+        SECRET_KEY=secret_key or secrets.token_hex(32),
+        DEMO=demo,
+        NOW=now,
+        MAX_CONTENT_LENGTH=LARGEST_REQUEST,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_HTTPONLY=True,
+        WTF_CSRF_TIME_LIMIT=None,  # a page may stay open through a whole session
+    )
+    app.config.update(config or {})
+    app.extensions["memo"] = Memo()
+    CSRFProtect(app)
+    Compress(app)
+    # served on loopback over plain HTTP by default: no redirect and no secure-only cookie
+    Talisman(
+        app,
+        content_security_policy=CSP,
+        force_https=False,
+        strict_transport_security=False,
+        session_cookie_secure=False,
+        frame_options="DENY",
+        referrer_policy="same-origin",
+    )
+    db.init_app(app)
+    errors.init_app(app)
+    for blueprint in (room.blueprint, bench.blueprint, swap.blueprint, method.blueprint, formats.blueprint):
+        app.register_blueprint(blueprint)
+    for name in ("whole", "kg", "percent", "centimetres", "clock", "day"):
+        app.template_filter(name)(getattr(words, name))
+    app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    return app

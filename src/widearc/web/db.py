@@ -1,0 +1,39 @@
+"""One connection per request, closed at its end, and who asks."""
+
+from __future__ import annotations
+
+from flask import Flask, current_app, g
+
+from widearc import store
+
+
+def connection() -> store.Connection:
+    """Return this request's connection, opened at first use."""
+    if "connection" not in g:
+        g.connection = store.open_store(current_app.config["DATABASE"])
+    connected: store.Connection = g.connection
+    return connected
+
+
+def trainer() -> int:
+    """Return the trainer who asks: the local one, until accounts come."""
+    if "trainer" not in g:
+        g.trainer = store.local_trainer(connection(), now=now())
+    known: int = g.trainer
+    return known
+
+
+def now() -> str:
+    """Return the present time as ISO text."""
+    moment: str = current_app.config["NOW"]()
+    return moment
+
+
+def init_app(app: Flask) -> None:
+    """Close the connection after each request."""
+
+    @app.teardown_appcontext
+    def close(_: BaseException | None) -> None:
+        connected = g.pop("connection", None)
+        if connected is not None:
+            connected.close()

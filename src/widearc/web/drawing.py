@@ -1,0 +1,127 @@
+"""One candidate's drawing: plots, figure, cursors and readings for every sample, as values for the template."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from widearc.core.curve import Action
+from widearc.core.matching import Target
+from widearc.core.statics import Curve
+from widearc.core.substitution import Candidate
+from widearc.core.units import to_deg
+from widearc.web.charts import Areas, Line, Plot, grid, line_of, nothing, plots, strip
+from widearc.web.figure import Figure, figure
+from widearc.web.words import MINUS, whole
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Drawing:
+    """Everything the chosen candidate's drawing shows.
+
+    script: what the scrubber needs, as plain lists. table: (action, angle, intended, actual) as text.
+    """
+
+    plots: tuple[Plot, ...]
+    figure: Figure
+    script: dict[str, Any]
+    joints: tuple[dict[str, Any], ...]
+    table: tuple[tuple[str, str, str, str], ...]
+    start: int
+
+
+def pair(target: Target, index: int, wanted: Curve, candidate: Candidate) -> tuple[Action, Line, Line]:
+    """Return the action with intended and actual line over their common grid."""
+    action = target.actions[index]
+    angles = grid([target.bins[index], candidate.comparison.bins[index][0]], action)
+    intended = _line(wanted, action, angles)
+    own = candidate.curve
+    actual = _line(own, action, angles) if action.joint in own.demand_nm else nothing(angles)
+    return action, intended, actual
+
+
+def _line(curve: Curve, action: Action, angles: np.ndarray) -> Line:
+    theta = to_deg(curve.motion.angles[action.joint][0])
+    return line_of(theta, curve.demand_nm[action.joint][0], action, angles)
+
+
+def strip_of(target: Target, wanted: Curve, candidate: Candidate) -> Areas:
+    """Return the candidate's strip on the target's main joint, over the wanted range."""
+    main = main_joint(target)
+    _, intended, actual = pair(target, main, wanted, candidate)
+    return strip(intended, actual, target.range_deg(main))
+
+
+def main_joint(target: Target) -> int:
+    """Return the index of the prime joint with the most wanted work."""
+    return int(np.argmax([b.sum() for b in target.bins]))
+
+
+def drawing_of(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
+    """Return the drawing of a candidate against the wanted curve."""
+    order = sorted(range(len(target.actions)), key=lambda i: i != main_joint(target))
+    pairs = [pair(target, i, wanted, candidate) for i in order]
+    names = (wanted.setup.exercise.name.lower(), candidate.exercise.name.lower())
+    drawn = plots(pairs, names)
+    motion = candidate.curve.motion
+    script: dict[str, Any] = {"joints": []}
+    joints = []
+    for plot, (action, intended, actual), i in zip(drawn, pairs, order, strict=True):
+        theta = to_deg(motion.angles[action.joint][0])
+        held = action.joint not in candidate.curve.demand_nm
+        joints.append(
+            {
+                "name": action.joint,
+                "held": held,
+                "match": whole(100 * float(candidate.comparison.by_joint[i][0])),
+                "share": whole(100 * float(target.bins[i].sum() / sum(b.sum() for b in target.bins))),
+            }
+        )
+        script["joints"].append(_cursor(plot, theta, intended, actual, held=held))
+    fig = figure(candidate.curve)
+    script["frames"] = fig.frames
+    script["n"] = len(motion.position)
+    return Drawing(
+        plots=tuple(drawn),
+        figure=fig,
+        script=script,
+        joints=tuple(joints),
+        table=tuple(_table(pairs)),
+        start=20,
+    )
+
+
+def _cursor(plot: Plot, theta: np.ndarray, intended: Line, actual: Line, *, held: bool) -> dict[str, Any]:
+    """Return the cursor's px and the readings at every sample, as text ready to show."""
+    angles = intended.angle_deg
+    px = plot.left + (plot.right - plot.left) * np.abs(theta - angles[0]) / np.ptp(angles)
+    return {
+        "name": plot.joint,
+        "x": [round(float(v), 1) for v in px],
+        "deg": [round(float(v), 1) for v in theta],
+        "angle": [whole(v) + "°" for v in theta],
+        "intended": _readings(theta, intended),
+        "actual": [MINUS if held else text for text in _readings(theta, actual)] if held else _readings(theta, actual),
+    }
+
+
+def _readings(theta: np.ndarray, line: Line) -> list[str]:
+    order = np.argsort(line.angle_deg)
+    angle, value = line.angle_deg[order], line.value[order]
+    nearest = np.clip(np.searchsorted(angle, theta), 0, len(angle) - 1)
+    inside = np.isfinite(value)
+    if not inside.any():
+        return ["–"] * len(theta)
+    exact = np.interp(theta, angle[inside], value[inside])
+    return [whole(v) if np.isfinite(value[k]) else "–" for v, k in zip(exact, nearest, strict=True)]
+
+
+def _table(pairs: list[tuple[Action, Line, Line]]) -> list[tuple[str, str, str, str]]:
+    rows = []
+    for action, intended, actual in pairs:
+        for i in np.flatnonzero(np.abs(intended.angle_deg % 10) < 1e-6):
+            shown = [whole(v) if np.isfinite(v) else "–" for v in (intended.value[i], actual.value[i])]
+            rows.append((action.joint, whole(intended.angle_deg[i]) + "°", *shown))
+    return rows

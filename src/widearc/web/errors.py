@@ -1,0 +1,57 @@
+"""Every error in our own look: what happened, and what to do."""
+
+from __future__ import annotations
+
+from flask import Flask, render_template
+from flask.typing import ResponseReturnValue
+from flask_wtf.csrf import CSRFError
+from werkzeug.exceptions import HTTPException
+
+from widearc.core.errors import InputError, WideArcError
+from widearc.store.errors import MissingError, StoreError
+
+WORDS = {
+    400: ("That request is not complete", "Go back, load the page again and try once more."),
+    404: ("There is nothing at this address", "Choose a screen above, or go back."),
+    405: ("That cannot be done at this address", "Go back and use the buttons of the page."),
+    413: ("That is too much at once", "A file or form may have up to 1 MB."),
+    500: ("Something went wrong in the program", "What was kept before is still kept. Try again."),
+}
+
+
+def page(code: int, title: str = "", advice: str = "") -> ResponseReturnValue:
+    """Return the error page of a status code."""
+    usual = WORDS.get(code, WORDS[400] if code < 500 else WORDS[500])
+    return render_template("shared/error.html", code=code, title=title or usual[0], advice=advice or usual[1]), code
+
+
+def init_app(app: Flask) -> None:
+    """Turn each class of error into its status and page."""
+
+    @app.errorhandler(CSRFError)
+    def forged(_: CSRFError) -> ResponseReturnValue:
+        return page(400, "This page is too old to send", "Load it again and repeat the last step; nothing was changed.")
+
+    @app.errorhandler(HTTPException)
+    def http(error: HTTPException) -> ResponseReturnValue:
+        return page(error.code or 500)
+
+    @app.errorhandler(WideArcError)
+    def refused(error: WideArcError) -> ResponseReturnValue:
+        if isinstance(error, MissingError):
+            return page(404, "That is not here any more", f"{sentence(str(error))} Choose a screen above, or go back.")
+        if isinstance(error, StoreError):
+            return page(500, "The data cannot be read", sentence(str(error)))
+        if isinstance(error, InputError):
+            return page(400, "A value is not allowed", sentence(f"{error.where} {error.value}: {error.allowed}"))
+        return page(400, "That cannot be computed", sentence(str(error)))
+
+    @app.errorhandler(Exception)
+    def unexpected(error: Exception) -> ResponseReturnValue:
+        app.logger.exception("unexpected error", exc_info=error)
+        return page(500)
+
+
+def sentence(text: str) -> str:
+    """Return text as one sentence: a capital and a full stop."""
+    return text[:1].upper() + text[1:] + ("" if text.endswith(".") else ".")

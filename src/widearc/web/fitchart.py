@@ -1,0 +1,85 @@
+"""A band's readings with both laws, and what each misses, as px."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc.core.equipment import BandFit
+from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.usecases import BandSheet
+from widearc.web.charts import Tick
+
+WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
+MIDDLE, HALF = 358.0, 34.0  # residual plot: its zero line and half height
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FitChart:
+    """Everything to draw: law paths, reading points, residual bars, ticks, all px."""
+
+    points_path: str
+    linear_path: str
+    dots: tuple[tuple[float, float], ...]
+    point_residuals: tuple[tuple[float, float], ...]
+    linear_residuals: tuple[tuple[float, float], ...]
+    residual_scale: str
+    x_ticks: tuple[Tick, ...]
+    y_ticks: tuple[Tick, ...]
+    rest: float | None
+
+
+def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart | None:
+    """Return the chart in the units chosen, or None while there are no two readings."""
+    if len(sheet.readings) < 2:
+        return None
+    per_length = LENGTH_M.get(length_unit, 1.0)
+    per_force = FORCE_N.get(force_unit, 1.0)
+    lengths = np.array([r.length_m for r in sheet.readings])
+    forces = np.array([r.force_n for r in sheet.readings])
+    rests = [f.law.rest_m for f in (sheet.points, sheet.linear) if f is not None]
+    low, high = min([lengths.min(), *rests]), lengths.max()
+    low, high = low - 0.06 * (high - low), high + 0.06 * (high - low)
+    most = max(forces.max() * 1.12, 1.0)
+    reach = np.linspace(low, high, 160)
+
+    def x(value: np.ndarray) -> np.ndarray:
+        return LEFT + (value - low) / (high - low) * (WIDTH - LEFT - RIGHT)
+
+    def y(value: np.ndarray) -> np.ndarray:
+        return BASE - value / most * (BASE - TOP)
+
+    def path(fit: BandFit | None) -> str:
+        if fit is None:
+            return ""
+        pairs = zip(x(reach), y(fit.law.force_n(reach)), strict=True)
+        return "M" + "L".join(f"{a:.1f} {max(b, TOP - 12):.1f}" for a, b in pairs)
+
+    worst = max([1.0, *(abs(r) for f in (sheet.points, sheet.linear) if f for r in f.residuals_n)])
+
+    def residuals(fit: BandFit | None, shift: float) -> tuple[tuple[float, float], ...]:
+        if fit is None:
+            return ()
+        tops = MIDDLE - np.asarray(fit.residuals_n) / worst * HALF
+        return tuple((round(float(a) + shift, 1), round(float(b), 1)) for a, b in zip(x(lengths), tops, strict=True))
+
+    return FitChart(
+        points_path=path(sheet.points),
+        linear_path=path(sheet.linear),
+        dots=tuple((round(float(a), 1), round(float(b), 1)) for a, b in zip(x(lengths), y(forces), strict=True)),
+        point_residuals=residuals(sheet.points, -3.0),
+        linear_residuals=residuals(sheet.linear, 3.0),
+        residual_scale=f"{worst / per_force:.2g}",
+        x_ticks=_ticks(low / per_length, high / per_length, lambda v: x(np.asarray(v * per_length))),
+        y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
+        rest=round(float(x(np.asarray(sheet.points.law.rest_m))), 1) if sheet.points else None,
+    )
+
+
+def _ticks(low: float, high: float, place) -> tuple[Tick, ...]:  # type: ignore[no-untyped-def]
+    span = high - low
+    size = 10.0 ** np.floor(np.log10(span))
+    step = float(next(s * size for s in (0.1, 0.2, 0.5, 1.0, 2.0) if span / (s * size) <= 7))
+    values = np.arange(np.ceil(low / step) * step, high + step / 1000, step)
+    return tuple(Tick(at=round(float(place(v)), 1), text=f"{v:.6g}") for v in values)

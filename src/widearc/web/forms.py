@@ -1,0 +1,31 @@
+"""Text from addresses and forms to values; a refusal names the field and keeps what was typed."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+
+from widearc.core.errors import InputError
+
+
+def number(source: Mapping[str, str], name: str, default: float, *, what: str) -> float:
+    """Return a typed number, the default where the field is missing; InputError names the field."""
+    text = source.get(name)
+    if text is None:
+        return default
+    clean = text.strip().replace(",", ".").replace("−", "-")
+    try:
+        value = float(clean)
+    except ValueError:
+        raise InputError(name, text, what) from None
+    if not math.isfinite(value):
+        raise InputError(name, text, what)
+    return value
+
+
+def integer(source: Mapping[str, str], name: str, default: int, *, what: str) -> int:
+    """Return a typed whole number, the default where the field is missing; InputError names the field."""
+    value = number(source, name, default, what=what)
+    if value != int(value) or abs(value) > 2**53:
+        raise InputError(name, source.get(name), what)
+    return int(value)

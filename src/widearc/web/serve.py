@@ -1,0 +1,81 @@
+"""Serve with waitress, and say where."""
+
+from __future__ import annotations
+
+import logging
+import os
+import secrets
+import socket
+import sys
+import threading
+from pathlib import Path
+
+from widearc import store
+from widearc.core.errors import InputError
+from widearc.demo import load_demo
+from widearc.usecases import SwapAsk, swap_view
+from widearc.web.app import create_app, utc_now
+
+THREADS = 16
+
+
+def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
+    """Serve until stopped; prints the address once it answers. InputError for a port or folder that cannot be used."""
+    if not 0 <= port <= 65535:
+        raise InputError("--port", port, "from 0 to 65535")
+    try:
+        data.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise InputError("--data", str(data), f"a folder that can be made ({error.strerror})") from None
+    database = data / ("demo.db" if demo else "wide-arc.db")
+    con = store.open_store(database)
+    if demo:
+        load_demo(con, now=utc_now())
+    con.close()
+    listening = _listen(host, port)
+    app = create_app(database, secret_key=_secret(data), demo=demo)
+    # waitress warns of a queue on every burst of a page's files: noise for one person's server
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
+    from waitress.server import create_server
+
+    server = create_server(app, sockets=[listening], threads=THREADS)
+    shown = f"[{host}]" if ":" in host else host
+    print(f"Wide Arc is at http://{shown}:{listening.getsockname()[1]}/ (stop with Ctrl-C)", flush=True)
+    threading.Thread(target=_warm, args=(database, app.extensions["memo"]), daemon=True).start()
+    try:
+        server.run()
+    except KeyboardInterrupt:
+        print("Stopped.", file=sys.stderr)
+
+
+def _listen(host: str, port: int) -> socket.socket:
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    listening = socket.socket(family, socket.SOCK_STREAM)
+    listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listening.bind((host, port))
+    except OSError as error:
+        listening.close()
+        raise InputError("--port", port, f"a port that is free on {host} ({error.strerror})") from None
+    return listening
+
+
+def _secret(data: Path) -> str:
+    """Return the key that signs forms, kept beside the data so that open pages survive a restart."""
+    path = data / "secret-key"
+    if not path.exists():
+        with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
+            file.write(secrets.token_hex(32))
+    return path.read_text(encoding="ascii").strip()
+
+
+def _warm(database: Path, memo: object) -> None:
+    """Load SciPy and prepare the first place's set-ups while nobody waits yet."""
+    con = store.open_store(database)
+    try:
+        trainer = store.local_trainer(con, now=utc_now())
+        places, clients = store.places(con, trainer), store.clients(con, trainer)
+        if places and clients:
+            swap_view(con, trainer, SwapAsk(place_id=places[0].id, client_id=clients[0].id), memo)  # type: ignore[arg-type]
+    finally:
+        con.close()

@@ -1,0 +1,86 @@
+// Forms and links that change only the answer on the page. Without this script they load the page anew.
+
+const PART = { headers: { "X-Part": "answer" }, credentials: "same-origin" };
+let latest = 0;
+
+async function show(url, remember, options) {
+  const mine = ++latest;
+  const answer = document.getElementById("answer");
+  const focused = document.activeElement && document.activeElement.id;
+  answer.classList.add("wa-busy");
+  answer.setAttribute("aria-busy", "true");
+  try {
+    const response = await fetch(url, Object.assign({}, PART, options));
+    const text = await response.text();
+    if (mine !== latest) return;
+    if (!response.ok || text.includes("<html")) {
+      // an error page, or a page of another kind: load it whole
+      window.location.assign(remember || url);
+      return;
+    }
+    answer.innerHTML = text;
+    if (remember) window.history.replaceState(null, "", remember);
+    const again = focused && document.getElementById(focused);
+    if (again) again.focus({ preventScroll: true });
+  } catch (error) {
+    const note = document.getElementById("offline");
+    if (note) note.hidden = false;
+  } finally {
+    if (mine === latest) {
+      answer.classList.remove("wa-busy");
+      answer.removeAttribute("aria-busy");
+    }
+  }
+}
+
+function addressOf(form) {
+  const query = new URLSearchParams(new FormData(form));
+  return form.getAttribute("action") + "?" + query.toString();
+}
+
+document.addEventListener("change", (event) => {
+  const form = event.target.form;
+  if (form && form.hasAttribute("data-live")) show(addressOf(form), addressOf(form));
+});
+document.addEventListener("submit", (event) => {
+  const form = event.target;
+  if (form.hasAttribute("data-live")) {
+    event.preventDefault();
+    show(addressOf(form), addressOf(form));
+  } else if (form.hasAttribute("data-live-post")) {
+    event.preventDefault();
+    const body = new URLSearchParams(new FormData(form));
+    show(form.action, null, { method: "POST", body: body });
+  }
+});
+document.addEventListener("click", (event) => {
+  const link = event.target.closest("a[data-live]");
+  if (link && !event.metaKey && !event.ctrlKey && event.button === 0) {
+    event.preventDefault();
+    show(link.href, link.href);
+  }
+  // a chooser closes when something else is touched
+  for (const open of document.querySelectorAll("details.wa-pick[open]")) {
+    if (!open.contains(event.target)) open.removeAttribute("open");
+  }
+});
+document.addEventListener("keydown", (event) => {
+  if (event.key === "Escape") {
+    for (const open of document.querySelectorAll("details.wa-pick[open]")) {
+      open.removeAttribute("open");
+      open.querySelector("summary").focus();
+    }
+  }
+  const typing = event.target.closest("input, select, textarea");
+  if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.key === "u") {
+    const undo = document.getElementById("undo");
+    if (undo) undo.click();
+  }
+  if (event.key === "j" || event.key === "k") {
+    const rows = Array.from(document.querySelectorAll(".wa-rows a.wa-row"));
+    const now = rows.findIndex((row) => row.getAttribute("aria-current"));
+    const next = rows[Math.max(0, Math.min(rows.length - 1, now + (event.key === "j" ? 1 : -1)))];
+    if (next) { next.focus(); next.click(); }
+  }
+});

@@ -1,0 +1,80 @@
+// One value, the sample, behind figure, curves and readings. Draws what the server sent; computes nothing.
+
+function place(root, data, at) {
+  const set = (element, names, values) => names.forEach((name, i) => element.setAttribute(name, values[i]));
+  for (const element of root.querySelectorAll("[data-line]")) {
+    set(element, ["x1", "y1", "x2", "y2"], data.frames[element.dataset.line][at]);
+  }
+  for (const element of root.querySelectorAll("[data-dot]")) {
+    const [x, y] = data.frames[element.dataset.dot][at];
+    element.setAttribute("transform", "translate(" + x + " " + y + ")");
+  }
+  for (const joint of data.joints) {
+    const cursor = root.querySelector('[data-cursor="' + joint.name + '"]');
+    if (cursor) {
+      cursor.setAttribute("transform", "translate(" + joint.x[at] + " 0)");
+      cursor.querySelector("text").textContent = joint.angle[at];
+      cursor.setAttribute("aria-valuenow", Math.round(joint.deg[at]));
+      cursor.setAttribute("aria-valuetext",
+        joint.angle[at] + " " + joint.name + " bend, intended " + joint.intended[at] + ", actual " + joint.actual[at] + " newton metres");
+    }
+    for (const kind of ["intended", "actual"]) {
+      const cell = root.querySelector('[data-reading="' + joint.name + "-" + kind + '"]');
+      if (cell) cell.textContent = joint[kind][at];
+    }
+  }
+  const lead = root.querySelector("[data-at]");
+  if (lead) lead.textContent = "At " + data.joints[0].angle[at];
+}
+
+function nearest(list, value) {
+  let best = 0;
+  list.forEach((item, i) => { if (Math.abs(item - value) < Math.abs(list[best] - value)) best = i; });
+  return best;
+}
+
+document.addEventListener("alpine:init", () => {
+  window.Alpine.data("scrub", () => ({
+    data: null,
+    at: 0,
+    init() {
+      this.data = JSON.parse(this.$root.dataset.script);
+      this.at = Number(this.$root.dataset.start);
+      place(this.$root, this.data, this.at);
+    },
+    go(at) {
+      this.at = Math.max(0, Math.min(this.data.n - 1, at));
+      place(this.$root, this.data, this.at);
+    },
+    joint(event) {
+      const name = event.currentTarget.dataset.joint;
+      return this.data.joints.find((joint) => joint.name === name);
+    },
+    drag(event) {
+      if (event.type === "pointermove" && event.buttons !== 1) return;
+      const svg = event.currentTarget;
+      if (event.type === "pointerdown") {
+        svg.setPointerCapture(event.pointerId);
+        const cursor = svg.querySelector("[role=slider]");
+        if (cursor) cursor.focus({ preventScroll: true });
+      }
+      const box = svg.getBoundingClientRect();
+      const x = (event.clientX - box.left) * svg.viewBox.baseVal.width / box.width;
+      this.go(nearest(this.joint(event).x, x));
+    },
+    key(event) {
+      const joint = this.joint(event);
+      // right and up go towards the shortened end, one degree a press, ten with shift
+      const turn = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+      if (event.key === "Home") this.go(0);
+      else if (event.key === "End") this.go(this.data.n - 1);
+      else if (turn) {
+        const sense = Math.sign(joint.deg[this.data.n - 1] - joint.deg[0]) || 1;
+        const wanted = joint.deg[this.at] + turn * sense * (event.shiftKey ? 10 : 1);
+        const found = nearest(joint.deg, wanted);
+        this.go(found === this.at ? this.at + turn : found);
+      } else return;
+      event.preventDefault();
+    },
+  }));
+});

@@ -1,0 +1,163 @@
+"""Bench: weigh a band once, then trust it."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, Response, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+
+from widearc import store, usecases
+from widearc.core.errors import InputError
+from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.formats import ReadingRow, read_readings, write_readings
+from widearc.formats.readings import row_of
+from widearc.usecases.bench import SheetError, new_band, parse_rows
+from widearc.web.db import connection, now, trainer
+from widearc.web.fitchart import fit_chart
+from widearc.web.forms import number
+
+blueprint = Blueprint("bench", __name__, url_prefix="/bench")
+SPARE_ROWS = 3
+
+
+@blueprint.get("/")
+def bands() -> ResponseReturnValue:
+    """List every place's bands with what is known of them."""
+    return _bands({}, {})
+
+
+def _bands(typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnValue:
+    places = store.places(connection(), trainer())
+    listed = [
+        (place, [usecases.band_sheet(connection(), trainer(), i.id) for i in _bands_of(place.id)]) for place in places
+    ]
+    page = render_template("bench/bands.html", listed=listed, places=places, typed=typed, messages=messages)
+    return page, 422 if messages else 200
+
+
+def _bands_of(place_id: int) -> list[store.ItemRow]:
+    return [i for i in store.items(connection(), trainer(), place_id) if i.kind == "band"]
+
+
+@blueprint.post("/")
+def add() -> ResponseReturnValue:
+    """Add a band without readings and open its sheet."""
+    typed = request.form.to_dict()
+    try:
+        place = int(number(typed, "place", 0, what="a place of the list"))
+        item = new_band(
+            connection(), trainer(), place, name=typed.get("name", ""), shape=typed.get("shape", "")
+        )
+    except SheetError as error:
+        return _bands(typed, error.messages)
+    return redirect(url_for("bench.band", item_id=item))
+
+
+@blueprint.get("/band/<int:item_id>")
+def band(item_id: int) -> ResponseReturnValue:
+    """Show a band's sheet."""
+    sheet = usecases.band_sheet(connection(), trainer(), item_id)
+    length_unit, force_unit = _unit("length_unit", LENGTH_M, "m"), _unit("force_unit", FORCE_N, "N")
+    rows = [
+        (f"{r.length_m / LENGTH_M[length_unit]:.4g}", f"{r.force_n / FORCE_N[force_unit]:.4g}") for r in sheet.readings
+    ]
+    rest = "" if sheet.item.rest_m is None else f"{sheet.item.rest_m / LENGTH_M[length_unit]:.4g}"
+    typed = {
+        "rest": rest,
+        "length_unit": length_unit,
+        "force_unit": force_unit,
+        "shape": sheet.item.shape,
+        "strands": str(sheet.item.strands),
+        "law": sheet.item.law,
+    }
+    return _sheet(sheet, typed, rows, {})
+
+
+def _unit(name: str, known: Any, default: str) -> str:
+    unit = request.args.get(name, default)
+    return unit if unit in known else default
+
+
+@blueprint.post("/band/<int:item_id>")
+def save(item_id: int) -> ResponseReturnValue:
+    """Keep a band's readings, or show at each row what is wrong with everything as it was typed."""
+    form = request.form
+    pairs = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
+    typed = {name: form.get(name, "") for name in ("rest", "length_unit", "force_unit", "shape", "strands", "law")}
+    sheet = usecases.band_sheet(connection(), trainer(), item_id)
+    try:
+        rows = _import(form.get("csv", "")) if form.get("action") == "import" else None
+        if rows is None:
+            rows = parse_rows(pairs, typed["length_unit"], typed["force_unit"])
+        usecases.save_band(
+            connection(),
+            trainer(),
+            item_id,
+            rows=rows,
+            rest_m=_rest(typed),
+            strands=int(typed["strands"]) if typed["strands"] in ("1", "2") else 0,
+            shape=typed["shape"],
+            law=typed["law"],
+            now=now(),
+        )
+    except SheetError as error:
+        return _sheet(sheet, typed, pairs, error.messages, csv=form.get("csv", "")), 422
+    units = {"length_unit": typed["length_unit"], "force_unit": typed["force_unit"]}
+    return redirect(url_for("bench.band", item_id=item_id, **units))
+
+
+def _rest(typed: dict[str, str]) -> float | None:
+    """Return the rest length in m, None when it is left empty; SheetError at the field."""
+    if not typed["rest"].strip():
+        return None
+    unit = typed["length_unit"]
+    try:
+        value = number(typed, "rest", 0, what=f"a length in {unit}") * LENGTH_M[unit]
+    except (InputError, KeyError):
+        raise SheetError({"rest": f"“{typed['rest'].strip()[:20]}” is not a length in {unit}"}) from None
+    if not 0.02 <= value <= 10:
+        raise SheetError({"rest": f"{typed['rest']} {unit} is not kept: from 2 cm to 10 m"})
+    return value
+
+
+def _import(text: str) -> tuple[store.Reading, ...]:
+    try:
+        rows = read_readings(text)
+    except InputError as error:
+        raise SheetError({"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}) from None
+    return tuple(store.Reading(length_m=r.length_m, force_n=r.force_n) for r in rows)
+
+
+@blueprint.get("/band/<int:item_id>.csv")
+def export(item_id: int) -> ResponseReturnValue:
+    """Send a band's readings as CSV, all strands of the scale together."""
+    sheet = usecases.band_sheet(connection(), trainer(), item_id)
+    text = write_readings(ReadingRow(length_m=r.length_m, force_n=r.force_n) for r in sheet.readings)
+    name = "".join(c if c.isalnum() else "-" for c in sheet.item.name.lower())
+    return Response(
+        text, mimetype="text/csv", headers={"Content-Disposition": f'attachment; filename="{name}.csv"'}
+    )
+
+
+def _sheet(
+    sheet: usecases.BandSheet,
+    typed: dict[str, Any],
+    rows: list[tuple[str, str]],
+    messages: dict[str, str],
+    csv: str = "",
+) -> str:
+    place = store.place(connection(), trainer(), sheet.item.place_id)
+    empty = [("", "")] * max(SPARE_ROWS, 5 - len(rows))
+    return render_template(
+        "bench/band.html",
+        sheet=sheet,
+        place=place,
+        typed=typed,
+        rows=[*rows, *([] if messages and len(rows) >= 5 else empty)],
+        messages={row_of(key): text for key, text in messages.items()},
+        csv=csv,
+        chart=fit_chart(sheet, typed["length_unit"], typed["force_unit"]),
+        units=(tuple(LENGTH_M), tuple(u for u in FORCE_N if u not in ("kg", "lb"))),
+        change=store.last_change(connection(), trainer(), sheet.item.place_id),
+    )

@@ -1,0 +1,140 @@
+"""Swap: what to do instead, and the decisions that were kept."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, current_app, redirect, render_template, request, session, url_for
+from flask.typing import ResponseReturnValue
+
+from widearc import store, usecases
+from widearc.core.catalogue import EXERCISES
+from widearc.core.errors import InputError
+from widearc.usecases.swap import SwapAsk, SwapView, candidate_of
+from widearc.web.db import connection, now, trainer
+from widearc.web.drawing import drawing_of, main_joint, strip_of
+from widearc.web.errors import sentence
+from widearc.web.forms import integer, number
+from widearc.web.words import load_words, piece_words
+
+blueprint = Blueprint("swap", __name__)
+FIELDS = ("exercise", "kg", "depth", "sets", "reps", "client", "place")
+
+
+@blueprint.get("/swap")
+def show() -> ResponseReturnValue:
+    """Show the ranking for what the address asks, with one candidate drawn."""
+    if not store.places(connection(), trainer()) or not store.clients(connection(), trainer()):
+        return render_template("room/empty.html")
+    problems: dict[str, str] = {}
+    try:
+        ask = _ask(request.args)
+    except InputError as error:
+        problems[_field(error.where)] = _refusal(error)
+        ask = _ask({key: value for key, value in request.args.items() if key in ("client", "place")}, lenient=True)
+    view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+    session["place"], session["client"] = ask.place_id, ask.client_id
+    values = _page(view, request.args.get("pick"), problems)
+    template = "swap/_answer.html" if request.headers.get("X-Part") else "swap/show.html"
+    return render_template(template, **values)
+
+
+@blueprint.post("/swap/use")
+def use() -> ResponseReturnValue:
+    """Keep the decision, then show the list of what was decided."""
+    ask = _ask(request.form)
+    usecases.decide(
+        connection(), trainer(), ask, request.form.get("pick", ""), current_app.extensions["memo"], now=now()
+    )
+    return redirect(url_for("swap.kept"))
+
+
+@blueprint.get("/kept")
+def kept() -> ResponseReturnValue:
+    """List past decisions, newest first."""
+    rows = store.decisions(connection(), trainer())
+    change = store.last_change(connection(), trainer(), rows[0].place_id) if rows else None
+    shown = [(row, ", ".join(piece_words(row.pieces)) or "body weight only") for row in rows]
+    return render_template("swap/kept.html", rows=shown, change=change, exercises=EXERCISES)
+
+
+def _ask(source: Any, *, lenient: bool = False) -> SwapAsk:
+    """Return what is asked from an address or form; missing parts come from the last visit or the start values."""
+    places = [p.id for p in store.places(connection(), trainer())]
+    clients = [c.id for c in store.clients(connection(), trainer())]
+    try:
+        place = integer(source, "place", _last("place", places), what="a place of the list")
+        client = integer(source, "client", _last("client", clients), what="a client of the list")
+    except InputError:
+        if not lenient:
+            raise
+        place, client = _last("place", places), _last("client", clients)
+    return SwapAsk(
+        place_id=place,
+        client_id=client,
+        exercise=source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default),
+        kg=number(source, "kg", 120.0, what="kilograms, from 0 to 500"),
+        depth_deg=number(source, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
+        sets=integer(source, "sets", 3, what="a whole number of sets, from 1 to 20"),
+        reps=integer(source, "reps", 10, what="a whole number of reps, from 1 to 100"),
+    )
+
+
+def _last(name: str, known: list[int]) -> int:
+    last = session.get(name)
+    return last if last in known else known[0]
+
+
+def _field(where: str) -> str:
+    return {"depth_deg": "depth", "place_id": "place", "client_id": "client"}.get(where, where)
+
+
+def _refusal(error: InputError) -> str:
+    return sentence(f"“{str(error.value)[:30]}” is not used: {error.allowed}")
+
+
+def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[str, Any]:
+    """Return everything the templates place."""
+    ask, ranking = view.ask, view.ranking
+    query = {
+        "exercise": ask.exercise,
+        "kg": f"{ask.kg:g}",
+        "depth": f"{ask.depth_deg:g}",
+        "sets": ask.sets,
+        "reps": ask.reps,
+        "client": ask.client_id,
+        "place": ask.place_id,
+    }
+    chosen = candidate_of(view, pick)
+    values: dict[str, Any] = {
+        "view": view,
+        "query": query,
+        "typed": {name: request.args.get(name, query[name]) for name in FIELDS},
+        "problems": problems,
+        "wantable": usecases.wantable(),
+        "wanted_name": _wanted_name(view),
+        "back": url_for("swap.show", **query, pick=chosen.exercise.id if chosen else None),
+        "chosen": chosen,
+    }
+    if ranking is None or view.wanted is None:
+        return values
+    target, wanted = ranking.target, view.wanted
+    main = main_joint(target)
+    long_end, short_end = target.range_deg(main)
+    values |= {
+        "rows": [(c, load_words(c), strip_of(target, wanted, c)) for c in ranking.candidates],
+        "strip_joint": target.actions[main].joint,
+        "strip_ends": (long_end, short_end),
+        "drawing": drawing_of(target, wanted, chosen) if chosen else None,
+        "chosen_load": load_words(chosen) if chosen else "",
+        "notices": [n.text for n in chosen.curve.motion.notices if n.where[0]] if chosen else [],
+        "assumptions": chosen.curve.motion.assumptions if chosen else [],
+    }
+    return values
+
+
+def _wanted_name(view: SwapView) -> str:
+    item = EXERCISES[view.ask.exercise]
+    if item.family == "sled press" and view.press is not None:
+        return f"{item.name.lower()} {view.press.rail_deg:.0f}°"
+    return item.name.lower()

@@ -1,0 +1,92 @@
+"""Values to the words a trainer reads: pieces to pick up, numbers with the digits that are meant."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+import numpy as np
+
+from widearc.core.body import PORTS
+from widearc.core.equipment import Band
+from widearc.core.substitution import Candidate, Piece
+
+MINUS = "\N{MINUS SIGN}"
+
+
+def whole(value: float) -> str:
+    """Return a whole number with a true minus sign and no minus zero."""
+    return f"{round(value) + 0:d}".replace("-", MINUS)
+
+
+def kg(value: float) -> str:
+    """Return kilograms as a plate says them."""
+    return f"{value:g}"
+
+
+def percent(share: float) -> str:
+    """Return a share as whole percent, without the sign."""
+    return whole(100 * share)
+
+
+def centimetres(metres: float) -> str:
+    """Return whole centimetres, halves under 10."""
+    cm = 100 * metres
+    return f"{round(2 * cm) / 2:g}" if cm < 10 else whole(cm)
+
+
+def clock(iso: str) -> str:
+    """Return the local time of day of an ISO time, h:mm."""
+    return _local(iso).strftime("%H:%M")
+
+
+def day(iso: str) -> str:
+    """Return the local date and time of an ISO time."""
+    return _local(iso).strftime("%d.%m.%Y %H:%M")
+
+
+def _local(iso: str) -> datetime:
+    moment = datetime.fromisoformat(iso)
+    return (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).astimezone()
+
+
+def piece_words(pieces: tuple[Piece, ...]) -> list[str]:
+    """Return what to pick up, one phrase for the bar with its plates, one for each other thing."""
+    phrases = []
+    bar = next((p for p in pieces if p.kind == "bar"), None)
+    if bar is not None:
+        plates = sorted((p for p in pieces if p.kind == "plate"), key=lambda p: -p.kg)
+        side = " + ".join(kg(p.kg) for p in plates for _ in range(p.number // 2))
+        total = bar.kg + sum(p.kg * p.number for p in plates)
+        phrases.append(f"bar {kg(bar.kg)}, {side or 'nothing'} each side: {kg(total)} kg")
+    for piece in pieces:
+        if piece.kind in ("dumbbell", "kettlebell"):
+            if piece.number == 2:
+                phrases.append(f"{piece.kind}s {kg(piece.kg)} + {kg(piece.kg)} kg")
+            else:
+                phrases.append(f"{piece.kind} {kg(piece.kg)} kg")
+        elif piece.kind == "band":
+            phrases.append(piece.label if piece.number == 1 else f"{piece.number} × {piece.label}")
+    return phrases
+
+
+def load_words(candidate: Candidate) -> str:
+    """Return the pieces with where they go, in one line."""
+    phrases = piece_words(candidate.pieces)
+    band = next((x for x in candidate.curve.setup.loads if isinstance(x, Band)), None)
+    where = ""
+    if band is not None and candidate.row.bands:
+        port = PORTS[band.port].label
+        anchor = candidate.row.anchor
+        if anchor is not None:
+            away = anchor[1] - candidate.curve.setup.body.shank_m
+            where = f" from {anchor[0].name} at {centimetres(anchor[0].height_m)} cm, knees {centimetres(away)} cm away"
+        else:
+            where = f" under the feet, {port}"
+    text = ", ".join(phrases) or "body weight only"
+    return ", ".join(part for part in (text + where, candidate.row.place) if part)
+
+
+def joint_at(angle_deg: np.ndarray, value: np.ndarray, at: float) -> float:
+    """Return a drawn curve's value at an angle, NaN outside."""
+    order = np.argsort(angle_deg)
+    return float(np.interp(at, angle_deg[order], value[order], left=np.nan, right=np.nan))
