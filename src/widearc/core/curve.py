@@ -82,8 +82,8 @@ def _bins_of_rising(theta: Array, wanted: Array, edges: Array) -> Array:
     # one interpolation for all rows: each row is moved to its own stretch of the number line
     offset = np.arange(rows)[:, None] * 1000.0
     clipped = np.clip(edges[None, :], theta[:, :1], theta[:, -1:])
-    at_edges = np.interp((clipped + offset).ravel(), (theta + offset).ravel(), wanted.ravel())
-    at_edges = at_edges.reshape(clipped.shape)
+    flat = np.interp((clipped + offset).ravel(), (theta + offset).ravel(), wanted.ravel())
+    at_edges = np.asarray(flat).reshape(clipped.shape)
     return np.asarray(0.5 * (at_edges[:, 1:] + at_edges[:, :-1]) * np.diff(clipped, axis=1))
 
 

@@ -19,6 +19,10 @@ _HEAVY = ((1.00, 0.0), (1.10, 96.0), (1.30, 198.0), (1.55, 285.0), (1.80, 356.0)
 _LONG = ((1.90, 0.0), (2.20, 34.0), (2.60, 63.0), (3.10, 90.0), (3.60, 113.0), (4.10, 138.0))
 
 
+def _press(rail_deg: float, empty_kg: float, backrest_deg: float) -> dict[str, Any]:
+    return {"rail_deg": rail_deg, "empty_kg": empty_kg, "backrest_deg": backrest_deg, "plate_tilt_deg": 10.0}
+
+
 def _weights(kind: str, zone: str, *sizes: tuple[float, int]) -> tuple[Item, ...]:
     return tuple((kind, f"{kind.capitalize()} {kg:g}", zone, {"kg": kg, "count": n}, ()) for kg, n in sizes)
 
@@ -33,7 +37,7 @@ def _eye(name: str, zone: str, height_m: float, holds_n: float = 4000.0) -> Item
 
 
 _DECK: tuple[Item, ...] = (
-    ("sled press", "Sled press", "A", {"rail_deg": 40.0, "empty_kg": 38.0, "backrest_deg": 20.0, "plate_tilt_deg": 10.0}, ()),
+    ("sled press", "Sled press", "A", _press(40.0, 38.0, 20.0), ()),
     ("bar", "Bar 20", "B", {"kg": 20.0, "count": 1}, ()),
     *_weights("plate", "B", (20, 4), (15, 2), (10, 4), (5, 4), (2.5, 2), (1.25, 2)),
     *_weights("dumbbell", "B", (8, 2), (12, 2), (16, 2), (20, 2)),
@@ -61,7 +65,7 @@ _CABIN: tuple[Item, ...] = (
 )
 
 _HARBOUR: tuple[Item, ...] = (
-    ("sled press", "Harbour press", "1", {"rail_deg": 45.0, "empty_kg": 47.0, "backrest_deg": 15.0, "plate_tilt_deg": 10.0}, ()),
+    ("sled press", "Harbour press", "1", _press(45.0, 47.0, 15.0), ()),
     ("rack", "Rack", "2", {"height_m": 1.20}, ()),
     ("bar", "Bar 20", "2", {"kg": 20.0, "count": 1}, ()),
     *_weights("plate", "2", (25, 4), (20, 4), (10, 4), (5, 4), (2.5, 4), (1.25, 2)),

@@ -7,7 +7,7 @@ import json
 import math
 from collections.abc import Mapping
 from importlib.resources import files
-from typing import Any
+from typing import Any, cast
 
 from jsonschema import Draft202012Validator
 from jsonschema.exceptions import ValidationError, best_match
@@ -82,11 +82,11 @@ def _as_input_error(error: ValidationError) -> InputError:
     pointer = "/" + "/".join(str(part) for part in error.absolute_path)
     rule, value = error.validator, error.validator_value
     if rule == "additionalProperties" and isinstance(error.instance, dict):
-        known = sorted(error.schema.get("properties", {}))
+        known = sorted(error.schema["properties"])  # type: ignore[index]
         extra = next(key for key in error.instance if key not in known)
         return InputError(f"{pointer.rstrip('/')}/{extra}", extra, "a key of: " + ", ".join(known))
     if rule == "required" and isinstance(error.instance, dict):
-        missing = next(key for key in value if key not in error.instance)
+        missing = next(key for key in cast(list[str], value) if key not in error.instance)
         return InputError(f"{pointer.rstrip('/')}/{missing}", None, "this key is needed")
     allowed = {
         "minimum": f"{value} or more",

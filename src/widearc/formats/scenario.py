@@ -137,7 +137,11 @@ def curve_document(curve: Curve, strength_scale: Mapping[str, float] | None = No
             if force.source.startswith("contact")
         ],
         "other_joints": [
-            {"joint": name, "angle_deg": _list(to_deg(motion.angles[name][row])), "demand_nm": _list(value[row])}
+            {
+                "joint": name,
+                "angle_deg": _list(to_deg(motion.angles[name][row])),
+                "demand_nm": _list(value[row]),
+            }
             for name, value in curve.other_nm.items()
         ],
         "energy_j": {"gravity": _list(motion.gravity_j()[row]), "elastic": _list(motion.elastic_j()[row])},
@@ -155,7 +159,10 @@ def curve_document(curve: Curve, strength_scale: Mapping[str, float] | None = No
         down = {ACTIONS[name]: _list(value[row]) for name, value in curve.lowering_nm.items()}
         document["lowering"] = {"demand_nm": down}
     if motion.path_travel is not None and motion.path_force is not None:
-        document["path"] = {"travel_m": _list(motion.path_travel[row]), "force_n": _list(motion.path_force[row])}
+        document["path"] = {
+            "travel_m": _list(motion.path_travel[row]),
+            "force_n": _list(motion.path_force[row]),
+        }
     check(document, "curve")
     return document
 

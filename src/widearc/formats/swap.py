@@ -58,8 +58,19 @@ def parse_swap_request(document: Any) -> SwapRequest:
 def parse_kit(part: Mapping[str, Any]) -> Kit:
     """Return a kit from its document part."""
     weights = [
-        Weight(id=item["id"], kind=kind, kg=float(item["kg"]), count=item.get("count", 1), name=item.get("name", ""))
-        for key, kind in (("bars", "bar"), ("plates", "plate"), ("dumbbells", "dumbbell"), ("kettlebells", "kettlebell"))
+        Weight(
+            id=item["id"],
+            kind=kind,
+            kg=float(item["kg"]),
+            count=item.get("count", 1),
+            name=item.get("name", ""),
+        )
+        for key, kind in (
+            ("bars", "bar"),
+            ("plates", "plate"),
+            ("dumbbells", "dumbbell"),
+            ("kettlebells", "kettlebell"),
+        )
         for item in part.get(key, [])
     ]
     bands = [
@@ -151,8 +162,13 @@ def load_part(load: Load) -> dict[str, Any]:
     if isinstance(load, FreeMass):
         return {"kind": "mass", "kg": _one(load.kg), "port": load.port}
     if isinstance(load, Sled):
-        return {"kind": "sled", "kg": _one(load.kg), "empty_kg": _one(load.empty_kg), "friction": load.friction}
-    assert isinstance(load, Band)  # noqa: S101 - the union has no other member
+        return {
+            "kind": "sled",
+            "kg": _one(load.kg),
+            "empty_kg": _one(load.empty_kg),
+            "friction": load.friction,
+        }
+    assert isinstance(load, Band)
     anchor: dict[str, Any] = {"port": load.anchor_port}
     if load.anchor is not None:
         x, y, z = (_one(v) for v in load.anchor)

@@ -4,7 +4,7 @@ Functions take a connection and return core values or small frozen rows; they ne
 caller's transaction. Every row belongs to a trainer.
 """
 
-from widearc.store.changes import Change, last_change, record_readings, record_state, record_decision, undo
+from widearc.store.changes import Change, last_change, record_decision, record_readings, record_state, undo
 from widearc.store.clients import ClientRow, add_client, client, clients
 from widearc.store.connection import Connection, open_store, transaction
 from widearc.store.decisions import DecisionRow, add_decision, decisions

@@ -35,15 +35,22 @@ def record_readings(con: Connection, trainer_id: int, before: ItemRow, *, words:
     cursor = con.execute(
         """INSERT INTO change (trainer_id, place_id, changed_at, kind, words, equipment_id, rest_m_before,
                law_before, strands_before, shape_before) VALUES (?, ?, ?, 'readings', ?, ?, ?, ?, ?, ?)""",
-        (trainer_id, before.place_id, now, words, before.id, before.rest_m, before.law, before.strands, before.shape),
+        (
+            trainer_id,
+            before.place_id,
+            now,
+            words,
+            before.id,
+            before.rest_m,
+            before.law,
+            before.strands,
+            before.shape,
+        ),
     )
     change_id = int(cursor.lastrowid or 0)
     con.executemany(
         "INSERT INTO change_reading (change_id, position, trainer_id, length_m, force_n) VALUES (?, ?, ?, ?, ?)",
-        [
-            (change_id, i, trainer_id, r.length_m, r.force_n)
-            for i, r in enumerate(readings(con, trainer_id, before.id))
-        ],
+        [(change_id, i, trainer_id, r.length_m, r.force_n) for i, r in enumerate(readings(con, trainer_id, before.id))],
     )
     return change_id
 

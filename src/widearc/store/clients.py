@@ -41,7 +41,13 @@ def _row(row: object) -> ClientRow:
 
 
 def add_client(
-    con: Connection, trainer_id: int, *, name: str, body: Body, limits: Limits, to_shoulders_kg: float | None = None
+    con: Connection,
+    trainer_id: int,
+    *,
+    name: str,
+    body: Body,
+    limits: Limits,
+    to_shoulders_kg: float | None = None,
 ) -> int:
     """Add a client; return its id."""
     cursor = con.execute(

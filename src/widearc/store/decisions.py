@@ -62,7 +62,8 @@ def add_decision(con: Connection, trainer_id: int, row: DecisionRow) -> int:
     )
     decision_id = int(cursor.lastrowid or 0)
     con.executemany(
-        "INSERT INTO decision_piece (decision_id, position, trainer_id, kind, label, number, kg) VALUES (?,?,?,?,?,?,?)",
+        """INSERT INTO decision_piece (decision_id, position, trainer_id, kind, label, number, kg)
+           VALUES (?, ?, ?, ?, ?, ?, ?)""",
         [(decision_id, i, trainer_id, p.kind, p.label, p.number, p.kg) for i, p in enumerate(row.pieces)],
     )
     con.executemany(

@@ -91,7 +91,14 @@ def _row(row: object) -> ItemRow:
 
 
 def add_item(
-    con: Connection, trainer_id: int, place_id: int, *, kind: str, name: str, zone: str = "", **details: float | str | None
+    con: Connection,
+    trainer_id: int,
+    place_id: int,
+    *,
+    kind: str,
+    name: str,
+    zone: str = "",
+    **details: float | str | None,
 ) -> int:
     """Add an item with the details its kind has; return its id. Raises KeyError for a detail it lacks."""
     table, columns = _DETAILS[kind]
@@ -167,7 +174,14 @@ def replace_readings(con: Connection, trainer_id: int, item_id: int, rows: Seque
 
 
 def set_band(
-    con: Connection, trainer_id: int, item_id: int, *, rest_m: float | None, strands: int, law: str, shape: str
+    con: Connection,
+    trainer_id: int,
+    item_id: int,
+    *,
+    rest_m: float | None,
+    strands: int,
+    law: str,
+    shape: str,
 ) -> None:
     """Set how a band was measured and which law is used."""
     changed = con.execute(

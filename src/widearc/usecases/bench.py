@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 from widearc import store
@@ -48,7 +48,11 @@ def band_sheet(con: store.Connection, trainer_id: int, item_id: int) -> BandShee
     lengths, forces = tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)
     fits: dict[str, BandFit | None] = {"points": None, "linear": None}
     refused: dict[str, str] = {}
-    for name, fit in (("points", lambda: fit_points(lengths, forces, item.rest_m)), ("linear", lambda: fit_linear(lengths, forces))):
+    laws: dict[str, Callable[[], BandFit]] = {
+        "points": lambda: fit_points(lengths, forces, item.rest_m),
+        "linear": lambda: fit_linear(lengths, forces),
+    }
+    for name, fit in laws.items():
         try:
             fits[name] = fit()
         except InputError as error:
@@ -56,9 +60,7 @@ def band_sheet(con: store.Connection, trainer_id: int, item_id: int) -> BandShee
     return BandSheet(item=item, readings=rows, points=fits["points"], linear=fits["linear"], refused=refused)
 
 
-def parse_rows(
-    typed: Sequence[tuple[str, str]], length_unit: str, force_unit: str
-) -> tuple[store.Reading, ...]:
+def parse_rows(typed: Sequence[tuple[str, str]], length_unit: str, force_unit: str) -> tuple[store.Reading, ...]:
     """Return readings in SI from typed pairs (length, pull); empty pairs are passed over.
 
     Raises SheetError with a message at each wrong cell; its keys count the rows as typed.
@@ -181,5 +183,11 @@ def new_band(con: store.Connection, trainer_id: int, place_id: int, *, name: str
         raise SheetError({"name": f"“{clean}” is in {place.name} already: choose another name"})
     with store.transaction(con):
         return store.add_item(
-            con, trainer_id, place_id, kind="band", name=clean, shape=shape, strands=2 if shape == "loop" else 1
+            con,
+            trainer_id,
+            place_id,
+            kind="band",
+            name=clean,
+            shape=shape,
+            strands=2 if shape == "loop" else 1,
         )

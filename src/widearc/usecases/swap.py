@@ -200,5 +200,3 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
         limit=request.limit,
     )
     return swap_document(ranking, 1000.0 * (clock() - start))
-
-

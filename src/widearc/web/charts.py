@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from widearc.core.arrays import Array
+from widearc.core.arrays import Array, BoolArray
 from widearc.core.curve import CENTRES_DEG, Action
 
 STEP_DEG = 0.5
@@ -112,11 +112,11 @@ def areas(intended: Line, actual: Line, x: Array, base: float, px_per_nm: float,
         over=_band(x, np.where(has_t, y_t, floor), y_c, has_c & (~has_t | (y_c < y_t - 0.01))),
         edge=_open(x, y_c, has_c, None),
         line=_open(x, y_t, has_t, base),
-        comb=_comb(intended.angle_deg, x, y_t, has_t, base, whole=not has_c.any()) if comb else "",
+        comb=_comb(intended.angle_deg, x, y_t, has_t, base) if comb else "",
     )
 
 
-def _band(x: Array, y_from: Array, y_to: Array, where: Array) -> str:
+def _band(x: Array, y_from: Array, y_to: Array, where: BoolArray) -> str:
     """Return a closed path per run of `where` between two edges; a run takes its neighbours' shared point."""
     parts = []
     for start, end in _runs(where):
@@ -128,7 +128,7 @@ def _band(x: Array, y_from: Array, y_to: Array, where: Array) -> str:
     return "".join(parts)
 
 
-def _open(x: Array, y: Array, where: Array, base: float | None) -> str:
+def _open(x: Array, y: Array, where: BoolArray, base: float | None) -> str:
     parts = []
     for start, end in _runs(where):
         points = [f"{x[i]:.1f} {y[i]:.1f}" for i in range(start, end)]
@@ -138,16 +138,16 @@ def _open(x: Array, y: Array, where: Array, base: float | None) -> str:
     return "".join(parts)
 
 
-def _comb(angle_deg: Array, x: Array, y: Array, where: Array, base: float, *, whole: bool) -> str:
+def _comb(angle_deg: Array, x: Array, y: Array, where: BoolArray, base: float) -> str:
     parts = []
     for i in np.flatnonzero(where & (np.abs(angle_deg % COMB_DEG) < 1e-6)):
-        foot = base if whole else min(base, y[i] + COMB_PX)
+        foot = min(base, y[i] + COMB_PX)
         if foot - y[i] > 0.5:
             parts.append(f"M{x[i]:.1f} {y[i]:.1f}V{foot:.1f}")
     return "".join(parts)
 
 
-def _runs(where: Array) -> list[tuple[int, int]]:
+def _runs(where: BoolArray) -> list[tuple[int, int]]:
     edges = np.flatnonzero(np.diff(np.concatenate(([0], where.astype(int), [0]))))
     return [(int(a), int(b)) for a, b in zip(edges[::2], edges[1::2], strict=True)]
 
@@ -169,11 +169,19 @@ def plots(pairs: list[tuple[Action, Line, Line]], names: tuple[str, str]) -> lis
 
 
 def _plot(
-    action: Action, t: Line, c: Line, per_deg: float, per_nm: float, peak: float, names: tuple[str, str], *, first: bool
+    action: Action,
+    t: Line,
+    c: Line,
+    per_deg: float,
+    per_nm: float,
+    peak: float,
+    names: tuple[str, str],
+    *,
+    first: bool,
 ) -> Plot:
     top = 34.0
-    height = top + max(peak * per_nm, 40.0) + 36.0
-    base = height - 36.0
+    height = top + max(peak * per_nm, 40.0) + 46.0
+    base = height - 46.0
     x = LEFT + np.abs(t.angle_deg - t.angle_deg[0]) * per_deg
     drawn = areas(t, c, x, base, per_nm)
     return Plot(
@@ -232,7 +240,12 @@ def _labels(
         at = int(np.flatnonzero(has_t)[int(0.3 * has_t.sum())])
         highest = base - per_nm * max(t0[at], c0[at])
         labels.append(
-            Label(x=round(float(x[at]) + 8, 1), y=round(float(highest) - 9, 1), text=f"intended: {names[0]}", kind="intended")
+            Label(
+                x=round(float(x[at]) + 8, 1),
+                y=round(float(highest) - 9, 1),
+                text=f"intended: {names[0]}",
+                kind="intended",
+            )
         )
     return labels
 

@@ -7,14 +7,15 @@ from typing import Any
 
 import numpy as np
 
-from widearc.core.curve import Action
+from widearc.core.arrays import Array
+from widearc.core.curve import STILL, Action
 from widearc.core.matching import Target
 from widearc.core.statics import Curve
 from widearc.core.substitution import Candidate
 from widearc.core.units import to_deg
 from widearc.web.charts import Areas, Line, Plot, grid, line_of, nothing, plots, strip
 from widearc.web.figure import Figure, figure
-from widearc.web.words import MINUS, whole
+from widearc.web.words import whole
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -38,11 +39,16 @@ def pair(target: Target, index: int, wanted: Curve, candidate: Candidate) -> tup
     angles = grid([target.bins[index], candidate.comparison.bins[index][0]], action)
     intended = _line(wanted, action, angles)
     own = candidate.curve
-    actual = _line(own, action, angles) if action.joint in own.demand_nm else nothing(angles)
+    actual = nothing(angles) if is_held(own, action) else _line(own, action, angles)
     return action, intended, actual
 
 
-def _line(curve: Curve, action: Action, angles: np.ndarray) -> Line:
+def is_held(curve: Curve, action: Action) -> bool:
+    """Return whether a candidate keeps this joint still, so that it has no curve to draw."""
+    return action.joint not in curve.demand_nm or float(np.ptp(curve.motion.angles[action.joint])) < STILL
+
+
+def _line(curve: Curve, action: Action, angles: Array) -> Line:
     theta = to_deg(curve.motion.angles[action.joint][0])
     return line_of(theta, curve.demand_nm[action.joint][0], action, angles)
 
@@ -70,7 +76,7 @@ def drawing_of(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
     joints = []
     for plot, (action, intended, actual), i in zip(drawn, pairs, order, strict=True):
         theta = to_deg(motion.angles[action.joint][0])
-        held = action.joint not in candidate.curve.demand_nm
+        held = is_held(candidate.curve, action)
         joints.append(
             {
                 "name": action.joint,
@@ -93,7 +99,7 @@ def drawing_of(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
     )
 
 
-def _cursor(plot: Plot, theta: np.ndarray, intended: Line, actual: Line, *, held: bool) -> dict[str, Any]:
+def _cursor(plot: Plot, theta: Array, intended: Line, actual: Line, *, held: bool) -> dict[str, Any]:
     """Return the cursor's px and the readings at every sample, as text ready to show."""
     angles = intended.angle_deg
     px = plot.left + (plot.right - plot.left) * np.abs(theta - angles[0]) / np.ptp(angles)
@@ -103,11 +109,11 @@ def _cursor(plot: Plot, theta: np.ndarray, intended: Line, actual: Line, *, held
         "deg": [round(float(v), 1) for v in theta],
         "angle": [whole(v) + "°" for v in theta],
         "intended": _readings(theta, intended),
-        "actual": [MINUS if held else text for text in _readings(theta, actual)] if held else _readings(theta, actual),
+        "actual": _readings(theta, actual),
     }
 
 
-def _readings(theta: np.ndarray, line: Line) -> list[str]:
+def _readings(theta: Array, line: Line) -> list[str]:
     order = np.argsort(line.angle_deg)
     angle, value = line.angle_deg[order], line.value[order]
     nearest = np.clip(np.searchsorted(angle, theta), 0, len(angle) - 1)
@@ -122,6 +128,6 @@ def _table(pairs: list[tuple[Action, Line, Line]]) -> list[tuple[str, str, str, 
     rows = []
     for action, intended, actual in pairs:
         for i in np.flatnonzero(np.abs(intended.angle_deg % 10) < 1e-6):
-            shown = [whole(v) if np.isfinite(v) else "–" for v in (intended.value[i], actual.value[i])]
-            rows.append((action.joint, whole(intended.angle_deg[i]) + "°", *shown))
+            t, c = (whole(v) if np.isfinite(v) else "–" for v in (intended.value[i], actual.value[i]))
+            rows.append((action.joint, whole(intended.angle_deg[i]) + "°", t, c))
     return rows

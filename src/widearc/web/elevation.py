@@ -41,7 +41,7 @@ def elevation(items: tuple[store.ItemRow, ...]) -> Wall | None:
         floor_things = [i for i in here if i.kind != "anchor"]
         eyes = [i for i in here if i.kind == "anchor"]
         at = left + 10
-        room = width - 24 - 34 * bool(eyes)
+        room = width - 24 - 76 * bool(eyes)
         scale = min(1.0, room / max(1.0, sum(_WIDTHS[i.kind] + 10 for i in floor_things)))
         for item in floor_things:
             wide = _WIDTHS[item.kind] * scale
@@ -50,7 +50,7 @@ def elevation(items: tuple[store.ItemRow, ...]) -> Wall | None:
             at += wide + 10 * scale
         for item in eyes:
             y = FLOOR - min(item.height_m or 0.0, TOP_M) * PX_PER_M
-            anchors.append({"item": item, "x": round(left + width - 30, 1), "y": round(y, 1)})
+            anchors.append({"item": item, "x": round(left + width - 18, 1), "y": round(y, 1)})
     ticks = tuple((round(FLOOR - m * PX_PER_M, 1), f"{100 * m:.0f}") for m in (0.0, 0.5, 1.0, 1.5, 2.0))
     return Wall(ticks=ticks, standing=tuple(standing), anchors=tuple(anchors), zones=tuple(names))
 

@@ -30,7 +30,11 @@ def init_app(app: Flask) -> None:
 
     @app.errorhandler(CSRFError)
     def forged(_: CSRFError) -> ResponseReturnValue:
-        return page(400, "This page is too old to send", "Load it again and repeat the last step; nothing was changed.")
+        return page(
+            400,
+            "This page is too old to send",
+            "Load it again and repeat the last step; nothing was changed.",
+        )
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> ResponseReturnValue:

@@ -19,7 +19,7 @@ HEAD_UP = 0.105  # of stature, head's centre beyond the shoulder along the trunk
 LIMBS = (
     ("rear_thigh", "hip", "rear_knee", 0.075),
     ("rear_shank", "rear_knee", "rear_ankle", 0.05),
-    ("rear_foot", "rear_ankle", "rear_toe", 0.03),
+    ("rear_foot", "rear_heel", "rear_ball", 0.028),
     ("trunk", "hip", "shoulder", 0.105),
     ("thigh", "hip", "knee", 0.085),
     ("shank", "knee", "ankle", 0.055),
@@ -99,14 +99,16 @@ def _hand(curve: Curve, points: dict[str, Array], body: Body) -> Array:
     shoulder = points["shoulder"]
     for index, load in enumerate(curve.setup.loads):
         port = getattr(load, "port", "")
+        if port == "shoulders":
+            return np.asarray(shoulder + np.array([[0.16], [-0.1]]))
         if port in PORTS and PORTS[port].segment in ("trunk", "arms"):
             return _load_point(curve, index)
     if curve.setup.exercise.family in ("sled press", "knee rotation"):
         hip = points["hip"]
-        return hip + np.array([[0.05], [0.06]]) + 0.25 * (shoulder - hip)
+        return np.asarray(hip + np.array([[0.12], [0.02]]) + 0.12 * (shoulder - hip))
     if not curve.setup.exercise.one_piece:
-        return shoulder - np.array([[0.0], [body.arm_m]])
-    return shoulder + np.array([[0.5], [-0.1]])
+        return np.asarray(shoulder - np.array([[0.0], [body.arm_m]]))
+    return np.asarray(shoulder + np.array([[0.5], [-0.1]]))
 
 
 def _elbow(shoulder: Array, hand: Array, body: Body) -> Array:
@@ -135,7 +137,7 @@ def _loads(curve: Curve, points: dict[str, Array]) -> list[dict[str, Any]]:
             kg = float(np.ravel(load.kg)[0])
             if kg > 0:
                 text = f"{kg / 2:g}" if load.port == "hands" else f"{kg:g}"
-                size = 0.20 if load.port in ("back-high", "back-low", "front-rack") else 0.055 + 0.0018 * min(kg, 40)
+                size = 0.15 if load.port in ("back-high", "back-low", "front-rack") else 0.055 + 0.0018 * min(kg, 40)
                 drawn.append({"key": key, "line": False, "a": _load_point(curve, index), "text": text, "r": size})
         elif isinstance(load, Band):
             if float(np.ravel(load.count)[0]) > 0:
@@ -143,7 +145,7 @@ def _loads(curve: Curve, points: dict[str, Array]) -> list[dict[str, Any]]:
                 if load.anchor_port:
                     far = points["pressure"]
                 else:
-                    assert load.anchor is not None  # noqa: S101 - one of the two is always given
+                    assert load.anchor is not None
                     x, y = (float(np.ravel(v)[0]) for v in load.anchor[:2])
                     far = np.array([[x], [y]]) * np.ones_like(here)
                 drawn.append({"key": key, "line": True, "a": far, "b": here, "text": "", "r": 0.0})
@@ -160,7 +162,7 @@ class _Placing:
     """Metres to px: the whole movement fits the drawing, the floor lies near its lower edge."""
 
     def __init__(self, points: dict[str, Array], loads: list[dict[str, Any]], curve: Curve) -> None:
-        everything = [p for p in points.values()]
+        everything = list(points.values())
         for item in loads:
             everything += [item["a"] - item["r"], item["a"] + item["r"]]
             everything += [item["b"]] if item["line"] else []
@@ -185,6 +187,10 @@ class _Placing:
         return [[*one, *two] for one, two in zip(self.dots(a), self.dots(b), strict=True)]
 
 
+def _xyxy(a: Array, b: Array) -> tuple[float, float, float, float]:
+    return float(a[0]), float(a[1]), float(b[0]), float(b[1])
+
+
 def _scene(curve: Curve, place: _Placing) -> list[dict[str, Any]]:
     """Return the fixed things: seat, rails, backrest, floor-anchored eye."""
     scene: list[dict[str, Any]] = []
@@ -206,11 +212,11 @@ def _scene(curve: Curve, place: _Placing) -> list[dict[str, Any]]:
         along = along / np.hypot(*along)
         start, end = plate[:, 0] - 0.25 * along, plate[:, -1] + 0.3 * along
         drop = np.array([along[1], -along[0]]) * 0.3
-        line(*(start + drop), *(end + drop), "rail")
+        line(*_xyxy(start + drop, end + drop), "rail")
         shoulder = motion.full(motion.points["shoulder"])[:, 0, 0]
         back = (shoulder - hip) / np.hypot(*(shoulder - hip))
         under = np.array([back[1], -back[0]]) * -0.14
-        line(*(hip - 0.08 * back + under), *(shoulder + 0.1 * back + under), "furniture")
+        line(*_xyxy(hip - 0.08 * back + under, shoulder + 0.1 * back + under), "furniture")
     for load in setup.loads:
         if isinstance(load, Band) and load.anchor is not None and float(np.ravel(load.count)[0]) > 0:
             x, y = (float(np.ravel(v)[0]) for v in load.anchor[:2])

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
 
+from widearc.core.arrays import Array
 from widearc.core.equipment import BandFit
 from widearc.core.units import FORCE_N, LENGTH_M
 from widearc.usecases import BandSheet
 from widearc.web.charts import Tick
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
-MIDDLE, HALF = 358.0, 34.0  # residual plot: its zero line and half height
+MIDDLE, HALF = 372.0, 34.0  # residual plot: its zero line and half height
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,11 +46,11 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
     most = max(forces.max() * 1.12, 1.0)
     reach = np.linspace(low, high, 160)
 
-    def x(value: np.ndarray) -> np.ndarray:
-        return LEFT + (value - low) / (high - low) * (WIDTH - LEFT - RIGHT)
+    def x(value: Array) -> Array:
+        return np.asarray(LEFT + (value - low) / (high - low) * (WIDTH - LEFT - RIGHT))
 
-    def y(value: np.ndarray) -> np.ndarray:
-        return BASE - value / most * (BASE - TOP)
+    def y(value: Array) -> Array:
+        return np.asarray(BASE - value / most * (BASE - TOP))
 
     def path(fit: BandFit | None) -> str:
         if fit is None:
@@ -77,7 +79,7 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
     )
 
 
-def _ticks(low: float, high: float, place) -> tuple[Tick, ...]:  # type: ignore[no-untyped-def]
+def _ticks(low: float, high: float, place: Callable[[float], Array]) -> tuple[Tick, ...]:
     span = high - low
     size = 10.0 ** np.floor(np.log10(span))
     step = float(next(s * size for s in (0.1, 0.2, 0.5, 1.0, 2.0) if span / (s * size) <= 7))

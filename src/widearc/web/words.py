@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from datetime import UTC, datetime
 
-import numpy as np
-
 from widearc.core.body import PORTS
 from widearc.core.equipment import Band
 from widearc.core.substitution import Candidate, Piece
@@ -84,9 +82,3 @@ def load_words(candidate: Candidate) -> str:
             where = f" under the feet, {port}"
     text = ", ".join(phrases) or "body weight only"
     return ", ".join(part for part in (text + where, candidate.row.place) if part)
-
-
-def joint_at(angle_deg: np.ndarray, value: np.ndarray, at: float) -> float:
-    """Return a drawn curve's value at an angle, NaN outside."""
-    order = np.argsort(angle_deg)
-    return float(np.interp(at, angle_deg[order], value[order], left=np.nan, right=np.nan))

@@ -40,7 +40,7 @@ class OptionSpec:
         """Return the value if it is allowed, else raise InputError naming `where`."""
         if self.choices:
             if value in self.choices and not isinstance(value, bool):
-                return value  # type: ignore[return-value]
+                return value
             if not self.also_number or isinstance(value, str):
                 raise InputError(where, value, "one of " + ", ".join(str(c) for c in self.choices))
         if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):

@@ -92,13 +92,13 @@ class PointsLaw:
 
     def force_n(self, length: Array) -> Array:
         """Return the pull (N) of one strand at `length` (m), 0 or more, same shape."""
-        last, top, slope, _ = self._end
+        last, _, slope, _ = self._end
         inside = self._cubic(np.clip(length, self.rest_m, last))
         return np.asarray(np.maximum(inside, 0.0) + slope * np.maximum(0.0, length - last))
 
     def energy_j(self, length: Array) -> Array:
         """Return the energy stored (J) in one strand at `length` (m), 0 at rest, same shape."""
-        last, top, slope, whole = self._end
+        last, top, slope, _ = self._end
         past = np.maximum(0.0, length - last)
         inside = self._integral(np.clip(length, self.rest_m, last))
         return np.asarray(inside + top * past + 0.5 * slope * past**2)
@@ -123,7 +123,9 @@ def check_table(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> None
             raise InputError(f"length_m/{row}", length, f"longer than the reading before, {length_m[row - 1]:g} m")
         if row and force < force_n[row - 1]:
             raise InputError(
-                f"force_n/{row}", force, f"no less than the reading before, {force_n[row - 1]:g} N: the band is longer"
+                f"force_n/{row}",
+                force,
+                f"no less than the reading before, {force_n[row - 1]:g} N: the band is longer",
             )
 
 

@@ -60,11 +60,11 @@ class Sled:
     @property
     def total_kg(self) -> Array:
         """Return plates and sled together, kg."""
-        return np.asarray(self.kg) + np.asarray(self.empty_kg)
+        return np.asarray(np.add(self.kg, self.empty_kg), dtype=float)
 
     def friction_n(self, rail: Array | float) -> Array:
         """Return the friction force (N, 0 or more) on rails that rise by `rail` (rad)."""
-        return self.total_kg * G * self.friction * np.cos(rail)
+        return np.asarray(self.total_kg * G * self.friction * np.cos(rail))
 
     def along_rail_n(self, rail: Array | float, *, lowering: bool = False) -> Array:
         """Return the force (N) down the rails that the feet must meet, rails rising by `rail` (rad).

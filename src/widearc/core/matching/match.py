@@ -132,13 +132,15 @@ def _reach(wanted: list[Array], bins: list[Array]) -> Array:
 
 def _centroid(bins: Array) -> Array:
     total = bins.sum(axis=1)
-    return np.divide((bins * CENTRES_DEG).sum(axis=1), total, out=np.full(len(bins), np.nan), where=total > 0)
+    return np.asarray(
+        np.divide((bins * CENTRES_DEG).sum(axis=1), total, out=np.full(len(bins), np.nan), where=total > 0)
+    )
 
 
 def long_third_share(bins: Array, ends_deg: tuple[float, float]) -> Array:
     """Return the share of the work (set-ups,) within the lengthened third of a range (degrees), 0 without work."""
     long_end, short_end = ends_deg
     third = long_end + (short_end - long_end) / 3.0
-    inside = (CENTRES_DEG >= min(long_end, third)) & (CENTRES_DEG <= max(long_end, third))
+    inside = (min(long_end, third) <= CENTRES_DEG) & (max(long_end, third) >= CENTRES_DEG)
     total = bins.sum(axis=1)
-    return np.divide(bins[:, inside].sum(axis=1), total, out=np.zeros(len(bins)), where=total > 0)
+    return np.asarray(np.divide(bins[:, inside].sum(axis=1), total, out=np.zeros(len(bins)), where=total > 0))

@@ -25,7 +25,14 @@ FREE_OF_FLOOR_M = 0.02
 
 
 def solve(
-    exercise: Exercise, body: Body, limits: Limits, o: Options, loads: Sequence[Load], position: Array, *, lowering: bool
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
 ) -> Motion:
     """Return the motion of a seated leg extension for options `o` (radians, metres)."""
     knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)

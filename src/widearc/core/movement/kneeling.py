@@ -24,7 +24,14 @@ from widearc.core.units import DEG
 
 
 def solve(
-    exercise: Exercise, body: Body, limits: Limits, o: Options, loads: Sequence[Load], position: Array, *, lowering: bool
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
 ) -> Motion:
     """Return the reverse nordic's motion for options `o` (radians) at `position` (1, samples)."""
     back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position)
@@ -76,5 +83,8 @@ def _floor(motion: Motion, body: Body, knee: Array, ankle: Array) -> None:
     point = vec(knee[0] + ahead_of_knee, np.zeros(motion.shape))
     toes = ankle[0] - body.sole_m(TOE)
     motion.fail((up <= 0) | (point[0] < toes), "falls back: the weight passes behind the feet; lean less")
-    motion.fail(point[0] > knee[0] + s.ANKLE_HEIGHT * body.stature_m, "falls forward over the knees; lean back or ease the band")
+    motion.fail(
+        point[0] > knee[0] + s.ANKLE_HEIGHT * body.stature_m,
+        "falls forward over the knees; lean back or ease the band",
+    )
     motion.add_force("shank", point, -total, "contact floor")

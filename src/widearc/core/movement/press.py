@@ -30,7 +30,14 @@ STRENGTH_OF = {"hip": "hip_extension", "knee": "knee_extension", "ankle": "plant
 
 
 def solve(
-    exercise: Exercise, body: Body, limits: Limits, o: Options, loads: Sequence[Load], position: Array, *, lowering: bool
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
 ) -> Motion:
     """Return the press's motion for options `o` (radians, metres) at `position` (1, samples)."""
     knee_bend = o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position
@@ -120,7 +127,11 @@ def _rail_force(
             note_band(motion, index, load, length)
         else:
             raise InputError(f"/loads/{index}/kind", load.kind, "a sled or a band on a sled press")
-    motion.notice("sled-pulled-away", "the bands lift the sled off the feet in part of the range", np.any(total < 0, axis=1))
+    motion.notice(
+        "sled-pulled-away",
+        "the bands lift the sled off the feet in part of the range",
+        np.any(total < 0, axis=1),
+    )
     return total
 
 
@@ -141,7 +152,11 @@ def _push(
                 alone = alone + arm[0] * force.force[1] - arm[1] * force.force[0]
         per_newton = -(r[0] * square[1] - r[1] * square[0]) * joint.sign
         strength = strength_nm(
-            STRENGTH_OF[name], motion.angles[name], mass_kg=body.mass_kg, stature_m=body.stature_m, sex=body.sex.value
+            STRENGTH_OF[name],
+            motion.angles[name],
+            mass_kg=body.mass_kg,
+            stature_m=body.stature_m,
+            sex=body.sex.value,
         )
         top = top + joint.sign * alone * per_newton / strength**2
         bottom = bottom + per_newton**2 / strength**2

@@ -11,10 +11,10 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import Exercise, Options, resolve
+from widearc.core.catalogue import Exercise, resolve
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError, PostureError
-from widearc.core.movement import kneeling, knee_rotation, press, split, stance
+from widearc.core.movement import knee_rotation, kneeling, press, split, stance
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, to_deg
 

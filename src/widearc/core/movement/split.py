@@ -29,7 +29,14 @@ REAR_PITCH = 60 * DEG
 
 
 def solve(
-    exercise: Exercise, body: Body, limits: Limits, o: Options, loads: Sequence[Load], position: Array, *, lowering: bool
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
 ) -> Motion:
     """Return the split squat's motion for options `o` (radians, metres) at `position` (1, samples)."""
     knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
@@ -56,7 +63,10 @@ def solve(
     rear, rear_knee, rear_bend, rear_lean = _rear_leg(body, o, hip, step)
     add_leg(motion, body, rear, rear_knee, hip, prefix="rear_")
     motion.fail(~np.isfinite(motion.full(drop)), "the front leg cannot reach: shorten the step")
-    motion.fail(~np.isfinite(motion.full(rear_bend)), "the rear leg cannot reach: shorten the step or lower the rear foot")
+    motion.fail(
+        ~np.isfinite(motion.full(rear_bend)),
+        "the rear leg cannot reach: shorten the step or lower the rear foot",
+    )
     motion.fail(
         motion.full(shank_lean) > limits.dorsiflexion + 1e-9,
         f"ankle limit {limits.dorsiflexion_deg:.0f}° passed by the front ankle; lengthen the step or reduce depth",

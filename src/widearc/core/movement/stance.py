@@ -14,7 +14,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from widearc.core.arrays import Array, BoolArray
-from widearc.core.body import PORTS, Body, Limits
+from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, FreeMass, Load
@@ -31,7 +31,14 @@ WEDGE_SPAN = s.BALL - s.HEEL  # heel to ball, share of foot length
 
 
 def solve(
-    exercise: Exercise, body: Body, limits: Limits, o: Options, loads: Sequence[Load], position: Array, *, lowering: bool
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
 ) -> Motion:
     """Return the squat's motion for options `o` (radians, metres) at `position` (1, samples)."""
     knee_bend = o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position
@@ -126,10 +133,21 @@ class _Pulls:
     """The loads with a way to place them, for any trial lean of the trunk."""
 
     def __init__(
-        self, loads: Sequence[Load], sole: Array, knee: Array, hip: Array, ankle: Array, o: Options, lowering: bool
+        self,
+        loads: Sequence[Load],
+        sole: Array,
+        knee: Array,
+        hip: Array,
+        ankle: Array,
+        o: Options,
+        lowering: bool,
     ) -> None:
         self.loads, self.sole, self.lowering = loads, sole, lowering
-        self.fixed = {"sole": sole, "thigh": hip + 0.9 * (knee - hip), "ankle": np.broadcast_to(ankle, hip.shape)}
+        self.fixed = {
+            "sole": sole,
+            "thigh": hip + 0.9 * (knee - hip),
+            "ankle": np.broadcast_to(ankle, hip.shape),
+        }
 
     def place(self, name: str, trunk: Trunk) -> Array:
         """Return a port's point, m."""
@@ -215,7 +233,8 @@ def _why_unbalanced(knee_bend: Array, shape: tuple[int, ...], found: BoolArray, 
 
 def _assumptions(exercise: Exercise, legs: int) -> list[str]:
     lines = [
-        "Quasi-static and in the side view; feet flat; the trunk leans so that the body balances over the pressure point.",
+        "Quasi-static and in the side view; feet flat; "
+        "the trunk leans so that the body balances over the pressure point.",
         "Shank leans 5° plus a fixed share of the knee bend, up to the ankle limit.",
     ]
     if not exercise.one_piece:

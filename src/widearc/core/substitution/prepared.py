@@ -129,7 +129,7 @@ def _prepare(
     exercise: Exercise, kit: Kit, body: Body, limits: Limits, to_shoulders_kg: float | None, wanted: Range
 ) -> Prepared:
     made = Prepared()
-    for batch in batches(exercise, kit, body, wanted):
+    for batch in batches(exercise, kit, body, limits, wanted):
         for part in _parts(batch, to_shoulders_kg):
             try:
                 result = curve(part.setup(body, limits, samples=SEARCH_SAMPLES), strict=False, lowering=False)

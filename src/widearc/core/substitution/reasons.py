@@ -11,7 +11,7 @@ from widearc.core.statics import Curve
 
 NOTHING = 0.03  # of the target's greatest demand: less counts as nothing
 LIKE = 0.08  # a ratio this close to 1 is called alike
-SPREAD = 0.20  # a ratio that varies less than this is "all the way"
+SPREAD = 0.12  # a ratio that varies less than this is "all the way"
 BLOCK = 10  # degrees over which a ratio is read: single degrees are too fine to speak of
 
 
@@ -41,7 +41,10 @@ def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> str:
     begins = int(np.argmax(gives))
     if begins > first + 2:
         parts.append(_late(angle[begins], curve, action))
-    last_asked, last_given = len(t) - 1 - int(np.argmax(asked[::-1])), len(t) - 1 - int(np.argmax(gives[::-1]))
+    last_asked, last_given = (
+        len(t) - 1 - int(np.argmax(asked[::-1])),
+        len(t) - 1 - int(np.argmax(gives[::-1])),
+    )
     parts += _ratios(angle, t, c, max(first, begins), min(last_asked, last_given))
     if last_given < last_asked - 5:
         parts.append(f"nothing below {angle[last_given]:.0f}°")
@@ -66,8 +69,7 @@ def _ratios(angle: Array, t: Array, c: Array, start: int, end: int) -> list[str]
     """Return words for how the shared range compares, read over 10° blocks."""
     if end - start < 2:
         return []
-    edges = np.arange(start, end + 1, BLOCK)
-    blocks = [(int(a), int(min(a + BLOCK, end + 1))) for a in edges if min(a + BLOCK, end + 1) - a >= 4]
+    blocks = [(a, min(a + BLOCK, end + 1)) for a in range(start, end - 2, BLOCK)]
     if not blocks:
         return []
     # small demands at the light end make wild ratios: speak only of what the target really asks
@@ -75,7 +77,7 @@ def _ratios(angle: Array, t: Array, c: Array, start: int, end: int) -> list[str]
     ratio = np.array([c[a:b].sum() / max(t[a:b].sum(), 1e-9) for a, b in heavy])
     if ratio.max() - ratio.min() < SPREAD:
         return [_amount(float(np.average(ratio)), "all the way")]
-    parts = []
+    parts: list[tuple[int, str]] = []
     middle = [float(angle[(a + b - 1) // 2]) for a, b in heavy]
     low, high = int(np.argmin(ratio)), int(np.argmax(ratio))
     if ratio[low] < 1 - LIKE:

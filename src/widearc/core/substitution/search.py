@@ -2,21 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from widearc.core.body import PORTS, Body, Limits
+from widearc.core.body import Body, Limits
 from widearc.core.catalogue import EXERCISES, Exercise
 from widearc.core.matching import Comparison, Target, compare, target_of
 from widearc.core.statics import Curve
-from widearc.core.substitution.kit import Kit, Piece
+from widearc.core.substitution.kit import BandStock, Furniture, Kit, Piece, SledPress, Weight
 from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch
 from widearc.core.substitution.reasons import sentence
-from widearc.core.substitution.setups import Range, Row
+from widearc.core.substitution.setups import Range, Row, is_axial
 from widearc.core.units import to_deg
 
+LEAST_MATCH = 0.005  # less shows as 0 %: nothing in common
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
 
@@ -83,18 +84,18 @@ def search(
     *,
     body: Body,
     limits: Limits,
-    rules: Rules = Rules(),  # noqa: B008 - frozen, so one default serves all
+    rules: Rules = Rules(),
     taken: frozenset[str] = frozenset(),
     limit: int | None = None,
     names: Mapping[str, str] | None = None,
     memo: Memo | None = None,
 ) -> Ranking:
-    """Return the ranking of every catalogue exercise against a wanted curve in what is free of a kit.
+    """Return every catalogue exercise ranked against a wanted curve, in what is free of a kit.
 
     wanted: one set-up with its load. taken: ids of items in use or broken. limit: how many candidates
     at most. names: a word for the state of a taken item ("taken", "broken"). memo keeps what was
-    computed for the next request. The order is the same for the same request: by match in whole percents, and where those are
-    equal, by failing safely alone, then steadiness, then name.
+    computed for the next request. The order is the same for the same request: by match in whole
+    percents, and where those are equal, by failing safely alone, then steadiness, then name.
     """
     memo = memo or Memo()
     target = target_of(wanted)
@@ -105,6 +106,7 @@ def search(
     excluded: list[Excluded] = []
     tried = 0
     for exercise in EXERCISES.values():
+        out: Excluded | None
         if exercise.id == wanted.setup.exercise.id:
             out = _excluded_original(exercise, kit, taken, names or {})
         else:
@@ -118,7 +120,12 @@ def search(
         if best is None:
             excluded.append(_nothing_made(exercise, kit, taken, prepared, names or {}))
         else:
-            found.append(_candidate(*best, body, limits, target))
+            made = _candidate(*best, body, limits, target)
+            if made.match < LEAST_MATCH:
+                reason = "asks nothing of the wanted joints where the work is wanted"
+                excluded.append(Excluded(exercise=exercise, reason=reason))
+            else:
+                found.append(made)
     ordered = _ordered(found)
     return Ranking(target=target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
 
@@ -172,7 +179,11 @@ def _ordered(found: Iterable[Candidate]) -> list[Candidate]:
 def _excluded_original(exercise: Exercise, kit: Kit, taken: frozenset[str], names: Mapping[str, str]) -> Excluded:
     users = [p for p in kit.presses if p.id in taken] if exercise.family == "sled press" else []
     if users:
-        return Excluded(exercise=exercise, reason=_taken_words(users[0].name, names.get(users[0].id, "taken")), taken=(users[0].id,))
+        return Excluded(
+            exercise=exercise,
+            reason=_taken_words(users[0].name, names.get(users[0].id, "taken")),
+            taken=(users[0].id,),
+        )
     return Excluded(exercise=exercise, reason="this is the exercise to replace")
 
 
@@ -181,7 +192,13 @@ def _taken_words(name: str, state: str) -> str:
 
 
 def _not_admitted(
-    exercise: Exercise, kit: Kit, free: Kit, limits: Limits, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+    exercise: Exercise,
+    kit: Kit,
+    free: Kit,
+    limits: Limits,
+    rules: Rules,
+    taken: frozenset[str],
+    names: Mapping[str, str],
 ) -> Excluded | None:
     """Return why place, people or client rule the exercise out, or None."""
     for need in exercise.needs:
@@ -190,17 +207,19 @@ def _not_admitted(
             return out
     if exercise.family == "sled press":
         return Excluded(exercise=exercise, reason="a press is not offered in place of another exercise yet")
-    if limits.no_axial_load and all(_axial(exercise, index) for index in range(len(exercise.ways))):
+    if limits.no_axial_load and all(is_axial(way) for way in exercise.ways):
         return Excluded(exercise=exercise, reason="no load on the spine for this client", admits="a load on a belt")
     return None
 
 
-def _axial(exercise: Exercise, index: int) -> bool:
-    return any(PORTS[way.port].axial for way in exercise.ways[index])
-
-
 def _need_missing(
-    exercise: Exercise, need: str, kit: Kit, free: Kit, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+    exercise: Exercise,
+    need: str,
+    kit: Kit,
+    free: Kit,
+    rules: Rules,
+    taken: frozenset[str],
+    names: Mapping[str, str],
 ) -> Excluded | None:
     racks = [f for f in kit.furniture if f.kind == "rack"]
     if need == "sled press":
@@ -219,7 +238,9 @@ def _need_missing(
     return None
 
 
-def _missing(exercise: Exercise, what: str, owned: list, names: Mapping[str, str]) -> Excluded:  # type: ignore[type-arg]
+def _missing(
+    exercise: Exercise, what: str, owned: Sequence[SledPress | Furniture], names: Mapping[str, str]
+) -> Excluded:
     if owned:
         return Excluded(
             exercise=exercise,
@@ -236,7 +257,8 @@ def _nothing_made(
     """Return the reason why an admitted exercise has no set-up."""
     if prepared.reasons and not any(part.usable.any() for part in prepared.parts):
         return Excluded(exercise=exercise, reason=max(prepared.reasons, key=lambda r: prepared.reasons[r]))
-    lost = [item for item in (*kit.weights, *kit.bands) if item.id in taken]
+    stocked: tuple[Weight | BandStock, ...] = kit.weights + kit.bands
+    lost = [item for item in stocked if item.id in taken]
     stock = sorted({way.stock for ways in exercise.ways for way in ways})
     kinds = {"bar": ("bar",), "dumbbell": ("dumbbell", "kettlebell"), "dumbbells": ("dumbbell", "kettlebell")}
     for item in lost:
@@ -244,7 +266,11 @@ def _nothing_made(
         if any(kind in kinds.get(s, (s,)) for s in stock):
             state = names.get(item.id, "taken")
             return Excluded(exercise=exercise, reason=_taken_words(item.name or kind, state), taken=(item.id,))
-    words = {"bar": "a bar", "dumbbell": "a dumbbell or kettlebell", "dumbbells": "a pair of equal dumbbells", "band": "a band"}
+    words = {
+        "bar": "a bar",
+        "dumbbell": "a dumbbell or kettlebell",
+        "dumbbells": "a pair of equal dumbbells",
+        "band": "a band",
+    }
     needs = " or ".join(words.get(s, s) for s in stock)
     return Excluded(exercise=exercise, reason=f"needs {needs}: none here", admits=needs)
-

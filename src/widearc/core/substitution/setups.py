@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from widearc.core.body import Body
+from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise
 from widearc.core.catalogue.entries import LoadWay
 from widearc.core.equipment import Band, FreeMass, Load
@@ -67,18 +67,21 @@ class Batch:
     way: tuple[LoadWay, ...]
     rows: tuple[Row, ...]
 
-    def setup(self, body: Body, limits: object, which: slice | list[int] = slice(None), samples: int = 101) -> Setup:
+    def setup(self, body: Body, limits: Limits, which: slice | list[int] = slice(None), samples: int = 101) -> Setup:
         """Return the rows (all, or those of `which`) as one set-up of arrays."""
         rows = self.rows[which] if isinstance(which, slice) else tuple(self.rows[i] for i in which)
         options = {
-            name: np.array([float(row.options[name]) for row in rows])
-            if isinstance(value, int | float)
-            else value
+            name: np.array([float(row.options[name]) for row in rows]) if isinstance(value, int | float) else value
             for name, value in rows[0].options.items()
         }
         loads = tuple(self._loads(rows))
         return Setup(
-            exercise=self.exercise, body=body, limits=limits, options=options, loads=loads, samples=samples  # type: ignore[arg-type]
+            exercise=self.exercise,
+            body=body,
+            limits=limits,
+            options=options,
+            loads=loads,
+            samples=samples,
         )
 
     def _loads(self, rows: tuple[Row, ...]) -> Iterator[Load]:
@@ -104,12 +107,19 @@ def _bands(way: LoadWay, rows: tuple[Row, ...]) -> Iterator[Load]:
             yield Band(law=band.law, port=way.port, anchor=(far, high, 0.0), strands=strands, count=count)
 
 
-def batches(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) -> Iterator[Batch]:
-    """Yield every batch of set-ups that the kit admits for an exercise, over the wanted knee range."""
+def batches(exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None) -> Iterator[Batch]:
+    """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee range."""
     for way in exercise.ways:
+        if limits.no_axial_load and is_axial(way):
+            continue
         rows = tuple(_rows(exercise, way, kit, body, wanted))
         if rows:
             yield Batch(exercise=exercise, way=way, rows=rows)
+
+
+def is_axial(way: tuple[LoadWay, ...]) -> bool:
+    """Return whether a way of loading presses on the spine."""
+    return any(PORTS[part.port].axial for part in way)
 
 
 def _rows(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wanted: Range | None) -> Iterator[Row]:
@@ -171,7 +181,11 @@ def _geometry(
         return
     low, high = specs["knee_from_deg"].low, specs["knee_from_deg"].high
     start = float(np.clip(round(wanted.from_deg, 1) if wanted else float(specs["knee_from_deg"].default), low, high))
-    end = float(specs["knee_to_deg"].default) if wanted is None else max(round(wanted.to_deg, 1), specs["knee_to_deg"].low)
+    end = (
+        float(specs["knee_to_deg"].default)
+        if wanted is None
+        else max(round(wanted.to_deg, 1), specs["knee_to_deg"].low)
+    )
     if end > start - 20:
         end = float(specs["knee_to_deg"].default)
     if exercise.family == "split":
@@ -184,7 +198,11 @@ def _geometry(
             hip = seat.height_m + HIP_OVER_SEAT_M
             clear = min(start, clear_of_floor_deg(body, hip))
             if clear > end + 10:
-                yield {"seat_m": hip, "knee_from_deg": clear, "knee_to_deg": end}, f"on the {seat.name.lower()}", seat
+                yield (
+                    {"seat_m": hip, "knee_from_deg": clear, "knee_to_deg": end},
+                    f"on the {seat.name.lower()}",
+                    seat,
+                )
     else:
         yield {"knee_from_deg": start, "knee_to_deg": end}, "", None
 

@@ -46,9 +46,7 @@ def add() -> ResponseReturnValue:
     typed = request.form.to_dict()
     try:
         place = int(number(typed, "place", 0, what="a place of the list"))
-        item = new_band(
-            connection(), trainer(), place, name=typed.get("name", ""), shape=typed.get("shape", "")
-        )
+        item = new_band(connection(), trainer(), place, name=typed.get("name", ""), shape=typed.get("shape", ""))
     except SheetError as error:
         return _bands(typed, error.messages)
     return redirect(url_for("bench.band", item_id=item))
@@ -103,7 +101,7 @@ def save(item_id: int) -> ResponseReturnValue:
         )
     except SheetError as error:
         return _sheet(sheet, typed, pairs, error.messages, csv=form.get("csv", "")), 422
-    units = {"length_unit": typed["length_unit"], "force_unit": typed["force_unit"]}
+    units: dict[str, Any] = {"length_unit": typed["length_unit"], "force_unit": typed["force_unit"]}
     return redirect(url_for("bench.band", item_id=item_id, **units))
 
 
@@ -135,9 +133,7 @@ def export(item_id: int) -> ResponseReturnValue:
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
     text = write_readings(ReadingRow(length_m=r.length_m, force_n=r.force_n) for r in sheet.readings)
     name = "".join(c if c.isalnum() else "-" for c in sheet.item.name.lower())
-    return Response(
-        text, mimetype="text/csv", headers={"Content-Disposition": f'attachment; filename="{name}.csv"'}
-    )
+    return Response(text, mimetype="text/csv", headers={"Content-Disposition": f'attachment; filename="{name}.csv"'})
 
 
 def _sheet(

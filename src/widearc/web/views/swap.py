@@ -96,7 +96,7 @@ def _refusal(error: InputError) -> str:
 def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[str, Any]:
     """Return everything the templates place."""
     ask, ranking = view.ask, view.ranking
-    query = {
+    query: dict[str, Any] = {
         "exercise": ask.exercise,
         "kg": f"{ask.kg:g}",
         "depth": f"{ask.depth_deg:g}",

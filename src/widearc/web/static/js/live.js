@@ -18,7 +18,12 @@ async function show(url, remember, options) {
       window.location.assign(remember || url);
       return;
     }
+    const opened = Array.from(answer.querySelectorAll("details[id][open]"), (details) => details.id);
     answer.innerHTML = text;
+    for (const id of opened) {
+      const details = document.getElementById(id);
+      if (details) details.open = true;
+    }
     if (remember) window.history.replaceState(null, "", remember);
     const again = focused && document.getElementById(focused);
     if (again) again.focus({ preventScroll: true });

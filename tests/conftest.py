@@ -1,0 +1,52 @@
+"""Fixtures that many layers share: a kit in memory and a demo database of its own per test."""
+
+from __future__ import annotations
+
+import pytest
+
+from widearc import store
+from widearc.core.equipment import PointsLaw
+from widearc.core.substitution import Anchor, BandShape, BandStock, Furniture, Kit, SledPress, Weight
+from widearc.demo import load_demo
+
+NOW = "2026-11-24T09:00:00+00:00"
+
+
+def points_law(rest_m: float = 1.0, top_n: float = 120.0) -> PointsLaw:
+    """Return an invented strand: steep first, then straight."""
+    lengths = tuple(rest_m * s for s in (1.0, 1.1, 1.3, 1.6, 2.0))
+    return PointsLaw(rest_m=rest_m, length_m=lengths, force_n_at=tuple(top_n * f for f in (0, 0.25, 0.5, 0.75, 1)))
+
+
+@pytest.fixture
+def kit() -> Kit:
+    return Kit(
+        weights=(
+            Weight(id="bar", kind="bar", kg=20),
+            Weight(id="p10", kind="plate", kg=10, count=4),
+            Weight(id="p5", kind="plate", kg=5, count=2),
+            Weight(id="d12", kind="dumbbell", kg=12, count=2),
+            Weight(id="d16", kind="dumbbell", kg=16, count=2),
+            Weight(id="k24", kind="kettlebell", kg=24),
+        ),
+        bands=(
+            BandStock(id="light", name="light loop", shape=BandShape.LOOP, law=points_law(top_n=70)),
+            BandStock(id="long", name="long band", shape=BandShape.LONG, law=points_law(rest_m=2.0, top_n=90)),
+        ),
+        furniture=(Furniture(id="box", name="Box 52", kind="box", height_m=0.52),),
+        anchors=(Anchor(id="eye", name="Eye", height_m=1.2),),
+        presses=(SledPress(id="press", name="Sled press", rail_deg=40, empty_kg=38),),
+    )
+
+
+@pytest.fixture
+def con(tmp_path):
+    connection = store.open_store(tmp_path / "test.db")
+    yield connection
+    connection.close()
+
+
+@pytest.fixture
+def demo(con):
+    load_demo(con, now=NOW)
+    return con

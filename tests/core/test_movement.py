@@ -1,0 +1,181 @@
+"""Every movement: energy audit, both sides, limits, mirror of loads, and what cannot be done."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.conftest import points_law
+from widearc.core.body import Body, Limits
+from widearc.core.catalogue import EXERCISES
+from widearc.core.equipment import Band, FreeMass, LinearLaw, Sled
+from widearc.core.errors import InputError, PostureError
+from widearc.core.geometry import bracketed_root
+from widearc.core.movement import Setup
+from widearc.core.statics import audit, curve, demand_from_above_nm
+
+ALL = sorted(EXERCISES)
+
+
+def loads_for(name: str, kg: float, *, band: bool, room: bool = False) -> list:
+    """Return admissible loads of an exercise: its weight, and a band from the feet or the room."""
+    entry = EXERCISES[name]
+    if entry.family == "sled press":
+        pull = [Band(law=LinearLaw(rest_m=0.6, rate_n_per_m=150), port="sled", anchor=(0.1, 0.0, 0.1))] if band else []
+        return [Sled(kg=kg, empty_kg=38), *pull]
+    loads = [FreeMass(kg=kg, port=entry.ports[0])]
+    if band and entry.family in ("stance", "split"):
+        port = next(p for p in entry.ports if p in ("shoulders", "hands"))
+        tie = {"anchor": (0.05, 0.0, 0.15)} if room else {"anchor_port": "sole"}
+        loads.append(Band(law=points_law(rest_m=1.0, top_n=60), port=port, **tie))
+    return loads
+
+
+@pytest.mark.parametrize("band", [False, True], ids=["weight", "band"])
+@pytest.mark.parametrize("name", ALL)
+def test_energy_audit_of_every_exercise(name, band):
+    result = curve(Setup(exercise=EXERCISES[name], loads=loads_for(name, 20, band=band, room=True)))
+    balance = audit(result)
+    assert balance.balances.all(), balance.relative_error
+    assert balance.energy_change_j[0] > 1
+
+
+@pytest.mark.parametrize("name", ALL)
+def test_demand_is_the_same_from_both_sides_of_every_joint(name):
+    result = curve(Setup(exercise=EXERCISES[name], loads=loads_for(name, 20, band=True)))
+    if not result.motion.complete:
+        pytest.skip("seat or pad carries a force that statics alone does not give")
+    largest = max(np.abs(d).max() for d in result.demand_nm.values())
+    for joint, demand in result.demand_nm.items():
+        gap = np.abs(demand - demand_from_above_nm(result.motion, joint)).max()
+        assert gap <= 1e-9 * largest, joint
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    st.sampled_from(ALL),
+    st.floats(50, 120),
+    st.floats(1.5, 2.05),
+    st.floats(0, 60),
+    st.booleans(),
+)
+def test_energy_audit_for_any_body_and_load(name, mass_kg, stature_m, kg, band):
+    setup = Setup(
+        exercise=EXERCISES[name],
+        body=Body(mass_kg=mass_kg, stature_m=stature_m),
+        limits=Limits(hip_flexion_deg=160, dorsiflexion_deg=45),
+        loads=loads_for(name, kg, band=band),
+    )
+    try:
+        result = curve(setup)
+    except PostureError:
+        return
+    assert audit(result).relative_error.max() <= 0.005
+    for array in (*result.demand_nm.values(), *result.motion.angles.values()):
+        assert np.isfinite(array).all()
+
+
+def test_wide_stance_still_balances_its_energy():
+    setup = Setup(exercise=EXERCISES["goblet-squat"], options={"stance_m": 0.8}, loads=[FreeMass(kg=24, port="goblet")])
+    assert audit(curve(setup)).relative_error.max() <= 0.005
+
+
+def test_one_leg_carries_what_two_share():
+    two = curve(Setup(exercise=EXERCISES["leg-press-45"], loads=[Sled(kg=100, empty_kg=20)], options={"push": "none"}))
+    one = curve(
+        Setup(
+            exercise=EXERCISES["leg-press-45"],
+            loads=[Sled(kg=40, empty_kg=20)],
+            options={"push": "none", "legs": 1},
+        )
+    )
+    np.testing.assert_allclose(one.demand_nm["knee"], two.demand_nm["knee"], atol=1e-9)
+    single = curve(Setup(exercise=EXERCISES["bodyweight-squat"], options={"legs": 1, "knee_from_deg": 80}))
+    assert audit(single).relative_error.max() <= 0.005
+
+
+def test_doubling_a_load_doubles_its_part_where_the_posture_stays():
+    def knee(kg):
+        loads = [FreeMass(kg=kg, port="ankle")]
+        return curve(Setup(exercise=EXERCISES["leg-extension-dumbbell"], loads=loads)).demand_nm["knee"]
+
+    np.testing.assert_allclose(knee(20) - knee(0), 2 * (knee(10) - knee(0)), atol=1e-9)
+
+
+def test_bar_place_changes_neither_knee_nor_hip_at_equal_shank_lean():
+    # mechanics, stance: only the trunk's lean answers the bar's place
+    def at(port, name):
+        setup = Setup(
+            exercise=EXERCISES[name],
+            options={"knee_travel": 0.33},
+            limits=Limits(hip_flexion_deg=160),
+            loads=[FreeMass(kg=60, port=port)],
+        )
+        return curve(setup)
+
+    back, front = at("back-high", "back-squat-high"), at("front-rack", "front-squat")
+    np.testing.assert_allclose(back.demand_nm["knee"], front.demand_nm["knee"], atol=1e-9)
+    np.testing.assert_allclose(back.demand_nm["hip"], front.demand_nm["hip"], atol=1e-9)
+    assert back.motion.marks["trunk_lean"][0, 0] > front.motion.marks["trunk_lean"][0, 0] + 0.1
+
+
+def test_scalar_and_batch_agree():
+    kgs = np.array([0.0, 16.0, 24.0])
+    batch = curve(
+        Setup(
+            exercise=EXERCISES["goblet-squat"],
+            options={"knee_from_deg": np.array([90.0, 100.0, 110.0])},
+            loads=[FreeMass(kg=kgs[:, None], port="goblet")],
+        )
+    )
+    for row, (kg, depth) in enumerate(zip(kgs, (90.0, 100.0, 110.0), strict=True)):
+        loads = [FreeMass(kg=float(kg), port="goblet")]
+        one = curve(Setup(exercise=EXERCISES["goblet-squat"], options={"knee_from_deg": depth}, loads=loads))
+        np.testing.assert_allclose(batch.demand_nm["knee"][row], one.demand_nm["knee"][0], atol=1e-9)
+
+
+def test_hip_and_knee_limits_cut_the_range_and_are_named():
+    setup = Setup(exercise=EXERCISES["bodyweight-squat"], limits=Limits(hip_flexion_deg=95, knee_deg=105))
+    motion = curve(setup).motion
+    assert np.rad2deg(motion.angles["hip"]).max() <= 95.2
+    text = next(n.text for n in motion.notices if n.code == "range-cut")
+    assert "hip limit 95°" in text and "knee limit 105°" in text
+    assert f"{np.rad2deg(motion.angles['knee'][0, 0]):.0f}°" in text
+
+
+def test_ankle_limit_refuses_a_press_and_names_the_depth_still_possible():
+    with pytest.raises(PostureError, match=r"ankle limit 20°.*possible up to \d\d° of knee bend"):
+        curve(Setup(exercise=EXERCISES["leg-press-45"], limits=Limits(dorsiflexion_deg=20)))
+
+
+def test_what_cannot_balance_is_refused_with_a_depth():
+    setup = Setup(
+        exercise=EXERCISES["back-squat-high"],
+        limits=Limits(dorsiflexion_deg=0, hip_flexion_deg=160),
+        options={"pressure": "ball"},
+        loads=[FreeMass(kg=0, port="back-high")],
+        body=Body(stature_m=2.0),
+    )
+    with pytest.raises(PostureError) as refused:
+        curve(setup)
+    assert "cannot balance below" in str(refused.value) and refused.value.position == 0.0
+
+
+def test_a_band_past_three_times_its_rest_length_is_refused():
+    band = Band(law=points_law(rest_m=0.4), port="shoulders", anchor_port="sole")
+    with pytest.raises(PostureError, match="3 times its rest length"):
+        curve(Setup(exercise=EXERCISES["band-squat"], loads=[band]))
+
+
+def test_an_unknown_port_is_refused_by_name():
+    with pytest.raises(InputError, match="/loads/0/port"):
+        Setup(exercise=EXERCISES["front-squat"], loads=[FreeMass(kg=5, port="ankle")])
+
+
+def test_bracketed_root_finds_roots_and_says_where_there_is_none():
+    shift = np.array([[0.1, 0.5, 5.0]])
+    root, found = bracketed_root(lambda x: x**3 - shift, np.zeros((1, 3)), np.ones((1, 3)))
+    np.testing.assert_allclose(root[0, :2], np.cbrt([0.1, 0.5]), atol=1e-10)
+    assert found.tolist() == [[True, True, False]] and np.isnan(root[0, 2])

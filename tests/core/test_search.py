@@ -1,0 +1,114 @@
+"""The search: exact over the stock, honest about what is left out, the same answer every time."""
+
+from __future__ import annotations
+
+import itertools
+
+import pytest
+
+from widearc.core.body import Body, Limits
+from widearc.core.catalogue import EXERCISES
+from widearc.core.equipment import FreeMass, Sled
+from widearc.core.matching import compare, target_of
+from widearc.core.movement import Setup
+from widearc.core.statics import curve
+from widearc.core.substitution import Kit, Memo, Rules, Weight, search, sled_picks
+from widearc.core.substitution.kit import bar_picks, pair_picks
+
+PRESS = Setup(exercise=EXERCISES["leg-press-45"], options={"rail_deg": 40}, loads=[Sled(kg=60, empty_kg=38)])
+BODY, LIMITS = Body(), Limits()
+
+
+def ranked(kit, taken=(), memo=None, rules=Rules(to_shoulders_kg=60.0), limits=LIMITS):  # noqa: B008 - frozen
+    names = dict.fromkeys(taken, "taken")
+    return search(
+        curve(PRESS), kit, body=BODY, limits=limits, rules=rules, taken=frozenset(taken), names=names, memo=memo
+    )
+
+
+def test_bar_totals_are_every_subset_of_plate_pairs(kit):
+    pairs = [10, 10, 5]
+    wanted = {20 + 2 * sum(c) for n in range(4) for c in itertools.combinations(pairs, n)}
+    picks = bar_picks(kit)
+    assert [p.kg for p in picks] == sorted(wanted)
+    for pick in picks:
+        assert pick.kg == sum(piece.kg * piece.number for piece in pick.pieces)
+        assert all(piece.number % 2 == 0 for piece in pick.pieces if piece.kind == "plate")
+
+
+def test_equal_totals_use_the_fewest_plates():
+    kit = Kit(weights=(Weight(id="a", kind="plate", kg=5, count=4), Weight(id="b", kind="plate", kg=10, count=2)))
+    twenty = next(p for p in sled_picks(kit) if p.kg == 20)
+    assert [(piece.item, piece.number) for piece in twenty.pieces] == [("b", 2)]
+
+
+def test_the_found_load_is_never_beaten_by_brute_force(kit):
+    target = target_of(curve(PRESS))
+    found = {c.exercise.id: c for c in ranked(kit).candidates}
+    knee = {"knee_from_deg": 90.0, "knee_to_deg": 8.0}
+    for name, port, totals in (
+        ("front-squat", "front-rack", [p.kg for p in bar_picks(kit) if p.kg <= 60]),
+        ("dumbbell-squat", "hands", [p.kg for p in pair_picks(kit)]),
+        ("goblet-squat", "goblet", [12, 16, 24]),
+    ):
+        best = 0.0
+        for kg in totals:
+            one = curve(Setup(exercise=EXERCISES[name], options=knee, loads=[FreeMass(kg=kg, port=port)]))
+            best = max(best, float(compare(target, one.motion.angles, one.demand_nm, 1).match[0]))
+        assert found[name].match == pytest.approx(best, abs=1e-9), name
+
+
+def test_taken_items_are_not_used_and_the_rest_still_ranks(kit):
+    memo = Memo()
+    before = ranked(kit, memo=memo)
+    for taken in (("d16",), ("light", "d12"), ("bar",), ("box", "p10")):
+        after = ranked(kit, taken, memo)
+        used = {piece.item for c in after.candidates for piece in c.pieces}
+        used |= {c.row.seat.id for c in after.candidates if c.row.seat}
+        assert not used & set(taken)
+        fresh = ranked(kit, taken)
+        assert [(c.exercise.id, c.match, c.pieces) for c in after.candidates] == [
+            (c.exercise.id, c.match, c.pieces) for c in fresh.candidates
+        ]
+    again = ranked(kit, memo=memo)
+    assert [c.exercise.id for c in again.candidates] == [c.exercise.id for c in before.candidates]
+
+
+def test_every_exercise_is_either_ranked_or_left_out_with_a_reason(kit):
+    result = ranked(kit, ("press",))
+    names = [c.exercise.id for c in result.candidates] + [e.exercise.id for e in result.excluded]
+    assert sorted(names) == sorted(EXERCISES)
+    reasons = {e.exercise.id: e.reason for e in result.excluded}
+    assert reasons["back-squat-high"] == "needs a rack: none here"
+    assert reasons["leg-press-45"] == "sled press taken"
+    assert all(0 < c.match <= 1 and c.sentence.endswith(".") for c in result.candidates)
+
+
+def test_reasons_follow_stock_people_and_limits(kit):
+    empty = {e.exercise.id: e.reason for e in ranked(Kit()).excluded}
+    assert empty["dumbbell-squat"] == "needs a pair of equal dumbbells: none here"
+    assert empty["leg-extension-dumbbell"] == "needs a bench or box: none here"
+    no_clean = {e.exercise.id: e for e in ranked(kit, rules=Rules()).excluded}
+    assert "brings to the shoulders" in no_clean["front-squat"].admits
+    spared = {e.exercise.id: e.reason for e in ranked(kit, limits=Limits(no_axial_load=True)).excluded}
+    assert spared["goblet-squat"] == "no load on the spine for this client"
+    assert "bodyweight-squat" not in spared
+
+
+def test_no_axial_load_leaves_no_candidate_that_loads_the_spine(kit):
+    from widearc.core.body import PORTS
+
+    for candidate in ranked(kit, limits=Limits(no_axial_load=True)).candidates:
+        ports = [getattr(load, "port", "sled") for load in candidate.curve.setup.loads]
+        assert not any(PORTS[port].axial for port in ports), candidate.exercise.id
+
+
+def test_sentences_say_where():
+    kit = Kit(
+        weights=(Weight(id="d", kind="dumbbell", kg=20, count=2),),
+        furniture=(),
+    )
+    says = {c.exercise.id: c.sentence for c in ranked(kit).candidates}
+    assert "short" in says["bodyweight-squat"] and "Hip asks" in says["bodyweight-squat"]
+    nordic = next(e for e in ranked(kit).excluded if e.exercise.id == "reverse-nordic")
+    assert nordic.reason == "asks nothing of the wanted joints where the work is wanted"
