@@ -33,6 +33,8 @@ class SwapAsk:
 
     def __post_init__(self) -> None:
         """Check what was typed; InputError names the field."""
+        if exercise(self.exercise, "exercise") not in wantable():
+            raise InputError("exercise", self.exercise, "an exercise with a load in kg")
         for name, low, high, unit in (
             ("kg", 0, HEAVIEST_KG, "kg"),
             ("depth_deg", 30, 140, "degrees of knee bend"),
@@ -72,13 +74,8 @@ def _mass_port(item: Exercise) -> str | None:
 
 
 def wanted_setup(ask: SwapAsk, client: store.ClientRow, press: SledPress | None) -> Setup:
-    """Return the wanted exercise as a set-up for a client, on the place's own press where it is one.
-
-    Raises UnknownNameError for an exercise that cannot be asked for.
-    """
-    item = exercise(ask.exercise, "exercise")
-    if item not in wantable():
-        raise InputError("exercise", ask.exercise, "an exercise with a load in kg")
+    """Return the wanted exercise as a set-up for a client, on the place's own press where it is one."""
+    item = EXERCISES[ask.exercise]
     options: dict[str, Any] = {}
     if "knee_from_deg" in item.options:
         options["knee_from_deg"] = min(ask.depth_deg, item.options["knee_from_deg"].high)

@@ -56,6 +56,7 @@ def create_app(
         MAX_CONTENT_LENGTH=LARGEST_REQUEST,
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_HTTPONLY=True,
+        COMPRESS_STREAMS=False,  # Flask-Compress leaves streamed static files open
         WTF_CSRF_TIME_LIMIT=None,  # a page may stay open through a whole session
     )
     app.config.update(config or {})

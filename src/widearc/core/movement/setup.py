@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from types import MappingProxyType
 from typing import Any
 
@@ -11,7 +11,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import Exercise, resolve
+from widearc.core.catalogue import Exercise, Options, resolve
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError, PostureError
 from widearc.core.movement import knee_rotation, kneeling, press, split, stance
@@ -44,9 +44,11 @@ class Setup:
     options: Mapping[str, Any] = field(default_factory=dict)
     loads: Sequence[Load] = ()
     samples: int = SAMPLES
+    resolved: Options = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
-        """Check what needs no mechanics: samples and ports."""
+        """Check what needs no mechanics: samples, options and ports; keep the options in SI as `resolved`."""
+        object.__setattr__(self, "resolved", resolve(self.exercise.options, self.options))
         if not isinstance(self.samples, int) or not 11 <= self.samples <= 2001:
             raise InputError("/samples", self.samples, "a whole number from 11 to 2001")
         for index, load in enumerate(self.loads):
@@ -62,7 +64,7 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
     that cannot be reached or balanced raises PostureError; otherwise it is listed in `failed` and its
     arrays hold NaN or are meaningless.
     """
-    options = dict(resolve(setup.exercise.options, setup.options))
+    options = dict(setup.resolved)
     position = np.linspace(0.0, 1.0, setup.samples)[None, :]
     cut_words = _cut_knee(setup, options)
     for _ in range(4):
@@ -138,8 +140,3 @@ def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:
     why = " and ".join(words.values())
     first = ends[shorter][0] if shorter.any() else 0.0
     motion.notice("range-cut", f"the range ends at {first:.0f}° of knee bend: {why}", shorter)
-
-
-def one(setup: Setup, **changes: Any) -> Setup:
-    """Return the set-up with some fields replaced."""
-    return replace(setup, **changes)

@@ -13,9 +13,11 @@ async function show(url, remember, options) {
     const response = await fetch(url, Object.assign({}, PART, options));
     const text = await response.text();
     if (mine !== latest) return;
-    if (!response.ok || text.includes("<html")) {
-      // an error page, or a page of another kind: load it whole
-      window.location.assign(remember || url);
+    if (text.includes("<html")) {
+      // a page of another kind, or an error: load it whole; what was posted is not sent again
+      if (response.ok) window.location.assign(response.url);
+      else if (remember) window.location.assign(remember);
+      else window.location.reload();
       return;
     }
     const opened = Array.from(answer.querySelectorAll("details[id][open]"), (details) => details.id);

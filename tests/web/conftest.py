@@ -1,0 +1,78 @@
+"""The application in process, and served for a real browser."""
+
+from __future__ import annotations
+
+import threading
+from pathlib import Path
+
+import pytest
+from werkzeug.serving import make_server
+
+from tests.conftest import NOW
+from widearc import store
+from widearc.demo import load_demo
+from widearc.web import create_app
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+@pytest.fixture
+def database(tmp_path) -> Path:
+    path = tmp_path / "web.db"
+    con = store.open_store(path)
+    load_demo(con, now=NOW)
+    con.close()
+    return path
+
+
+@pytest.fixture
+def app(database):
+    return create_app(database, secret_key="test", config={"WTF_CSRF_ENABLED": False})
+
+
+@pytest.fixture
+def client(app):
+    return app.test_client()
+
+
+@pytest.fixture
+def con(database):
+    """The served database, to look at what was kept."""
+    connection = store.open_store(database)
+    yield connection
+    connection.close()
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    if not Path(CHROMIUM).exists():
+        pytest.fail("Debian's chromium is missing: run apt-get install chromium (make test does it as root)")
+    return {"executable_path": CHROMIUM, "args": FLAGS}
+
+
+@pytest.fixture
+def served(database):
+    """Serve the demo with CSRF on and yield its address."""
+    app = create_app(database, secret_key="test")
+    server = make_server("127.0.0.1", 0, app, threaded=True)
+    thread = threading.Thread(target=server.serve_forever)
+    thread.start()
+    yield f"http://127.0.0.1:{server.server_port}"
+    server.shutdown()
+    thread.join()
+    server.server_close()
+
+
+@pytest.fixture
+def watched(page):
+    """A page on which any console error, policy violation or script error fails the test."""
+    troubles: list[str] = []
+    page.on("console", lambda m: troubles.append(m.text) if m.type in ("error", "warning") else None)
+    page.on("pageerror", lambda e: troubles.append(str(e)))
+    page.on("requestfailed", lambda r: troubles.append(f"failed: {r.url}") if "ERR_ABORTED" not in r.failure else None)
+    yield page
+    assert troubles == []

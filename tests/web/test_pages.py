@@ -1,0 +1,209 @@
+"""Pages without a browser: status, headers, refusals in our own look, nothing lost."""
+
+from __future__ import annotations
+
+import inspect
+import re
+
+import pytest
+
+from tests.conftest import NOW
+from widearc import store
+from widearc.core import errors
+from widearc.store import errors as store_errors
+from widearc.usecases import SheetError
+from widearc.web import create_app
+
+PAGES = ["/room/1", "/room/2", "/room/3", "/swap", "/kept", "/bench/", "/method/", "/method/look", "/formats/"]
+
+
+def text(response) -> str:
+    return re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", response.get_data(as_text=True)))
+
+
+@pytest.mark.parametrize("address", PAGES)
+def test_every_page_answers_under_the_strict_policy(client, address):
+    response = client.get(address)
+    assert response.status_code == 200
+    policy = response.headers["Content-Security-Policy"]
+    assert "default-src 'none'" in policy and "script-src 'self'" in policy and "unsafe" not in policy
+    body = response.get_data(as_text=True)
+    assert not re.search(r"\sstyle=|<style|<script(?![^>]*src=)|\son[a-z]+=", body)
+    assert "nan" not in text(response).lower().split() and "None" not in text(response)
+    assert "http://" not in body.replace("http://www.w3.org", "")
+
+
+@pytest.mark.parametrize(
+    ("address", "status"),
+    [
+        ("/nothing", 404),
+        ("/room/99", 404),
+        ("/bench/band/1", 404),
+        ("/bench/band/999", 404),
+        ("/formats/nope.json", 404),
+        ("/swap?place=99", 404),
+        ("/swap?client=99", 404),
+        ("/room/item/1/state", 405),
+    ],
+)
+def test_errors_have_our_own_look(client, address, status):
+    response = client.get(address)
+    assert response.status_code == status
+    assert "To the room" in text(response)
+
+
+@pytest.mark.parametrize(
+    ("query", "says"),
+    [
+        ("kg=heavy", "“heavy” is not used: kilograms"),
+        ("kg=-5", "from 0 to 500 kg"),
+        ("kg=nan", "kilograms"),
+        ("depth=5", "from 30 to 140 degrees"),
+        ("sets=2.5", "a whole number of sets"),
+        ("reps=1e99", "a whole number of reps"),
+        ("exercise=unicycle", "known: "),
+        ("place=first", "a place of the list"),
+    ],
+)
+def test_a_wrong_part_of_the_job_is_marked_and_kept_as_typed(client, query, says):
+    response = client.get(f"/swap?{query}")
+    assert response.status_code == 200, text(response)
+    assert says in text(response)
+    name, value = query.split("=")
+    if name in ("kg", "depth", "sets", "reps"):
+        assert f'value="{value}"' in response.get_data(as_text=True)
+
+
+def test_every_error_class_has_a_page(app):
+    samples = {
+        "InputError": errors.InputError("kg", -1, "0 or more"),
+        "UnknownNameError": errors.UnknownNameError("exercise", "x", ["y"]),
+        "PostureError": errors.PostureError(0.0, "cannot balance"),
+        "TargetError": errors.TargetError("no work"),
+        "WideArcError": errors.WideArcError("no"),
+        "StoreError": store_errors.StoreError("newer"),
+        "MissingError": store_errors.MissingError("gone"),
+        "SheetError": SheetError({"rows": "too few"}),
+    }
+    known = [c for m in (errors, store_errors) for _, c in inspect.getmembers(m, inspect.isclass)]
+    assert {c.__name__ for c in known if issubclass(c, Exception)} <= set(samples)
+    for error in [*samples.values(), ZeroDivisionError("boom")]:
+        app = create_app(app.config["DATABASE"])
+        app.add_url_rule("/raise", view_func=lambda error=error: (_ for _ in ()).throw(error))
+        app.logger.disabled = True
+        response = app.test_client().get("/raise")
+        assert response.status_code in (400, 404, 500)
+        assert "Traceback" not in text(response) and "To the room" in text(response)
+
+
+def test_a_form_without_its_token_changes_nothing(database, con):
+    client = create_app(database, secret_key="test").test_client()
+    response = client.post("/room/item/1/state", data={"state": "taken"})
+    assert response.status_code == 400 and "nothing was changed" in text(response)
+    assert store.item(con, 1, 1).state is store.State.FREE
+
+
+def test_marking_goes_back_where_it_came_from_but_never_elsewhere(client):
+    back = client.post("/room/item/1/state", data={"state": "taken", "back": "/swap?kg=100"})
+    assert back.headers["Location"] == "/swap?kg=100"
+    for evil in ("//elsewhere.example", "https://elsewhere.example", "/\\elsewhere.example"):
+        assert client.post("/room/item/1/state", data={"state": "free", "back": evil}).headers["Location"] == "/room/1"
+    assert client.post("/room/item/1/state", data={"state": "lost"}).status_code == 400
+
+
+def band_id(con, name="Light loop"):
+    return next(i.id for i in store.items(con, 1, 1) if i.name == name)
+
+
+def sheet(rows, **changes):
+    form = {"length_unit": "m", "force_unit": "N", "rest": "", "strands": "2", "shape": "loop", "law": "points"}
+    return {**form, "length": [r[0] for r in rows], "force": [r[1] for r in rows], "action": "save", **changes}
+
+
+@pytest.mark.parametrize(
+    ("rows", "says"),
+    [
+        ([("1.0", "0")], "1 reading is too few"),
+        ([("1.0", "0"), ("0.9", "5")], "0.9 m is not longer than the reading before, 1 m"),
+        ([("1.0", "0"), ("1.2", "-88")], "-88 N is not kept: a band pulls 0 N or more"),
+        ([("1.0", "0"), ("wide", "8")], "“wide” is not a length in m"),
+        ([("1.0", "9"), ("1.2", "8")], "though the band is longer"),
+    ],
+)
+def test_bad_readings_are_refused_at_the_row_and_nothing_is_lost(client, con, rows, says):
+    band = band_id(con)
+    before = store.readings(con, 1, band)
+    response = client.post(f"/bench/band/{band}", data=sheet(rows))
+    assert response.status_code == 422
+    assert says in text(response)
+    body = response.get_data(as_text=True)
+    assert all(f'value="{cell}"' in body for row in rows for cell in row)
+    assert store.readings(con, 1, band) == before
+
+
+def test_bad_choices_on_the_sheet_are_refused(client, con):
+    rows = [("1.0", "0"), ("1.2", "8")]
+    for change in ({"rest": "long"}, {"rest": "50"}, {"strands": "7"}, {"law": "cubic"}, {"length_unit": "ell"}):
+        response = client.post(f"/bench/band/{band_id(con)}", data=sheet(rows, **change))
+        assert response.status_code == 422, change
+        assert 'role="alert"' in response.get_data(as_text=True)
+
+
+def test_readings_in_pounds_and_inches_are_kept_in_si_and_shown_as_typed(client, con):
+    band = band_id(con)
+    rows = [("40", "0"), ("48", "10"), ("60", "22")]
+    saved = client.post(f"/bench/band/{band}", data=sheet(rows, length_unit="in", force_unit="lbf"))
+    assert saved.status_code == 302
+    kept = store.readings(con, 1, band)
+    assert kept[1].length_m == pytest.approx(1.2192) and kept[1].force_n == pytest.approx(44.48, abs=0.01)
+    shown = client.get(saved.headers["Location"]).get_data(as_text=True)
+    assert 'value="48"' in shown and 'value="10"' in shown
+
+
+def test_csv_goes_out_and_in_again(client, con):
+    band = band_id(con)
+    out = client.get(f"/bench/band/{band}.csv")
+    assert out.mimetype == "text/csv" and "light-loop.csv" in out.headers["Content-Disposition"]
+    other = band_id(con, "Heavy loop")
+    client.post(f"/bench/band/{other}", data=sheet([], action="import", csv=out.get_data(as_text=True)))
+    assert store.readings(con, 1, other) == store.readings(con, 1, band)
+    bad = client.post(f"/bench/band/{other}", data=sheet([], action="import", csv="length_m,force_n\n1,0\n1.2,x\n"))
+    assert bad.status_code == 422 and "row 2, force_n" in text(bad) and "1.2,x" in bad.get_data(as_text=True)
+
+
+def test_a_new_band_opens_its_sheet_and_says_what_to_do(client, con):
+    added = client.post("/bench/", data={"name": "Spare loop", "shape": "loop", "place": "2"})
+    assert added.status_code == 302
+    assert "No readings yet" in text(client.get(added.headers["Location"]))
+    assert "not weighed yet" in text(client.get("/swap?place=2"))
+    again = client.post("/bench/", data={"name": "Spare loop", "shape": "loop", "place": "2"})
+    assert again.status_code == 422 and "choose another name" in text(again)
+
+
+def test_an_empty_store_says_what_to_do_first(tmp_path):
+    store.open_store(tmp_path / "empty.db").close()
+    client = create_app(tmp_path / "empty.db").test_client()
+    for address in ("/", "/swap"):
+        assert "Nothing here yet" in text(client.get(address))
+    assert client.get("/kept").status_code == 200 and client.get("/bench/").status_code == 200
+
+
+def test_names_are_shown_as_text_never_as_markup(client, con):
+    store.add_item(con, 1, 1, kind="box", name="<b>Box</b>", height_m=0.3)
+    assert "<b>Box</b>" not in client.get("/room/1").get_data(as_text=True)
+
+
+def test_what_the_client_cannot_do_is_said_in_words(client):
+    shown = text(client.get("/swap?client=3&place=1"))
+    assert "Second engineer cannot do this leg press 40°" in shown and "Ankle limit 25° passed" in shown
+    assert "Use this" not in shown
+
+
+def test_times_are_kept_as_given(database):
+    app = create_app(database, now=lambda: NOW, config={"WTF_CSRF_ENABLED": False})
+    client = app.test_client()
+    client.post("/swap/use", data={"pick": "goblet-squat", "place": 1, "client": 1})
+    con = store.open_store(database)
+    assert store.decisions(con, 1)[0].decided_at == NOW
+    con.close()
+    assert "24.11.2026" in text(client.get("/kept"))
