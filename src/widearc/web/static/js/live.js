@@ -64,7 +64,11 @@ document.addEventListener("click", (event) => {
   const link = event.target.closest("a[data-live]");
   if (link && !event.metaKey && !event.ctrlKey && event.button === 0) {
     event.preventDefault();
-    show(link.href, link.href);
+    show(link.href, link.href).then(() => {
+      // on a phone the drawing stands below the list: bring it to the eye
+      const drawing = document.querySelector(".wa-swap > section[x-data]");
+      if (drawing && window.innerWidth <= 640) drawing.scrollIntoView();
+    });
   }
   // a chooser closes when something else is touched
   for (const open of document.querySelectorAll("details.wa-pick[open]")) {

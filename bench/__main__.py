@@ -1,0 +1,106 @@
+"""`make bench`: curves per second beside MuJoCo's inverse dynamics over the same postures, and the swap search."""
+
+from __future__ import annotations
+
+import resource
+import time
+from collections.abc import Callable
+
+import mujoco
+import numpy as np
+
+from widearc import store
+from widearc.core.body import Limits
+from widearc.core.catalogue import EXERCISES
+from widearc.core.equipment import Band, FreeMass, LinearLaw, Load, Sled
+from widearc.core.movement import Setup
+from widearc.core.statics import curve
+from widearc.core.substitution import Memo
+from widearc.demo import load_demo
+from widearc.usecases import SwapAsk, mark, swap_view
+
+SETUPS, LOOPED = 1000, 40
+NOW = "2026-11-24T09:00:00+00:00"
+
+
+def best_of(action: Callable[[], object], times: int = 3) -> float:
+    """Return the shortest of some runs, s."""
+    found = []
+    for _ in range(times):
+        start = time.perf_counter()
+        action()
+        found.append(time.perf_counter() - start)
+    return min(found)
+
+
+def cases() -> list[tuple[str, str, Callable[[int], list[Load]]]]:
+    """Return label, exercise and loads for n set-ups of each family present."""
+    kg = lambda n: np.linspace(5, 60, n)[:, None]  # noqa: E731
+    band = LinearLaw(rest_m=0.9, rate_n_per_m=150.0)
+    return [
+        ("stance, bar", "back-squat-high", lambda n: [FreeMass(kg=kg(n), port="back-high")]),
+        ("stance, band from the floor", "back-squat-high", lambda n: [
+            FreeMass(kg=kg(n), port="back-high"), Band(law=band, port="shoulders", anchor=(0.1, 0.0, 0.2))]),
+        ("split, dumbbells", "split-squat", lambda n: [FreeMass(kg=kg(n), port="hands")]),
+        ("sled press", "leg-press-45", lambda n: [Sled(kg=kg(n), empty_kg=38)]),
+        ("knee rotation", "leg-extension-dumbbell", lambda n: [FreeMass(kg=kg(n), port="ankle")]),
+        ("kneeling", "reverse-nordic", lambda n: [FreeMass(kg=0.2 * kg(n), port="goblet")]),
+    ]  # fmt: skip
+
+
+def engine_seconds_per_curve(samples: int = 101) -> float:
+    """Return the time of one curve as a loop over MuJoCo's inverse dynamics: three hinges, a load as an outside force."""
+    segments = "".join(
+        f'<body pos="0 {0.4 * (i > 0)} 0"><joint axis="0 0 1"/><geom type="sphere" size=".01" mass="9" pos="0 .2 0"/>'
+        for i in range(3)
+    )
+    model = mujoco.MjModel.from_xml_string(f"<mujoco><worldbody>{segments}</body></body></body></worldbody></mujoco>")
+    data = mujoco.MjData(model)
+    postures = np.linspace(0.1, 1.2, samples)
+
+    def one() -> None:
+        for angle in postures:
+            data.qpos[:] = (0.2, angle, -angle)
+            data.xfrc_applied[3, 1] = -600.0
+            mujoco.mj_inverse(model, data)
+
+    return best_of(lambda: [one() for _ in range(LOOPED)]) / LOOPED
+
+
+def main() -> None:
+    """Print everything."""
+    engine = engine_seconds_per_curve()
+    print(f"MuJoCo inverse dynamics in a loop: {1 / engine:,.0f} curves/s (101 postures each)")
+    print(f"{'family':30}{'curves/s':>10}{'x loop':>8}{'one curve, ms':>15}")
+    limits = Limits(hip_flexion_deg=150)
+    for label, name, loads in cases():
+        many = Setup(exercise=EXERCISES[name], limits=limits, loads=loads(SETUPS))
+        single = Setup(exercise=EXERCISES[name], limits=limits, loads=loads(1))
+        per_curve = best_of(lambda m=many: curve(m, strict=False)) / SETUPS
+        alone = best_of(lambda s=single: curve(s, strict=False), 20)
+        print(f"{label:30}{1 / per_curve:>10,.0f}{engine / per_curve:>8.1f}{1000 * alone:>15.2f}")
+    bench_swap()
+    print(f"peak memory of this run: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:,.0f} MB")
+
+
+def bench_swap() -> None:
+    """Print the demo's ranking: cold, after a changed load, after an item was marked."""
+    con = store.open_store(":memory:")
+    load_demo(con, now=NOW)
+    memo = Memo()
+    ask = SwapAsk(place_id=1, client_id=1)
+    start = time.perf_counter()
+    view = swap_view(con, 1, ask, memo)
+    cold = time.perf_counter() - start
+    tried = view.ranking.tried if view.ranking else 0
+    print(f"swap, demo deck container, {tried} set-ups: cold {1000 * cold:.0f} ms", end="; ")
+    other = best_of(lambda: swap_view(con, 1, SwapAsk(place_id=1, client_id=1, kg=100), memo))
+    band = next(i for i in store.items(con, 1, 1) if i.kind == "band")
+    mark(con, 1, band.id, store.State.TAKEN, now=NOW)
+    marked = best_of(lambda: swap_view(con, 1, ask, memo), 1)
+    print(f"other load {1000 * other:.0f} ms; one item marked {1000 * marked:.0f} ms")
+    con.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,1 @@
+"""Things a developer runs; not part of the product."""
