@@ -49,7 +49,7 @@ def cases() -> list[tuple[str, str, Callable[[int], list[Load]]]]:
 
 
 def engine_seconds_per_curve(samples: int = 101) -> float:
-    """Return the time of one curve as a loop over MuJoCo's inverse dynamics: three hinges, a load as an outside force."""
+    """Return the time of one curve as a loop over MuJoCo's inverse dynamics: three hinges, one outside force."""
     segments = "".join(
         f'<body pos="0 {0.4 * (i > 0)} 0"><joint axis="0 0 1"/><geom type="sphere" size=".01" mass="9" pos="0 .2 0"/>'
         for i in range(3)
