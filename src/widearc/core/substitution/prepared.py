@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from collections import OrderedDict
 from collections.abc import Iterator
 from dataclasses import dataclass, field
@@ -99,6 +100,7 @@ class Memo:
     def __init__(self, most: int = 120) -> None:
         self._most = most
         self._kept: OrderedDict[object, Prepared] = OrderedDict()
+        self._lock = threading.Lock()  # the server asks from several threads
 
     def prepared(
         self,
@@ -115,13 +117,15 @@ class Memo:
         ways = {way.stock for ways in exercise.ways for way in ways}
         gone = taken & iron if "bar" in ways else frozenset()
         key = (exercise.id, kit.signature(), gone, body, limits, to_shoulders_kg, wanted)
-        if key in self._kept:
-            self._kept.move_to_end(key)
-            return self._kept[key]
+        with self._lock:
+            if key in self._kept:
+                self._kept.move_to_end(key)
+                return self._kept[key]
         made = _prepare(exercise, kit.without(gone), body, limits, to_shoulders_kg, wanted)
-        self._kept[key] = made
-        while len(self._kept) > self._most:
-            self._kept.popitem(last=False)
+        with self._lock:
+            self._kept[key] = made
+            while len(self._kept) > self._most:
+                self._kept.popitem(last=False)
         return made
 
 
