@@ -27,7 +27,7 @@ def loads_for(name: str, kg: float, *, band: bool, room: bool = False) -> list:
         return [Sled(kg=kg, empty_kg=38), *pull]
     loads = [FreeMass(kg=kg, port=entry.ports[0])]
     if band and entry.family in ("stance", "split"):
-        port = next(p for p in entry.ports if p in ("shoulders", "hands"))
+        port = next((p for p in entry.ports if p in ("shoulders", "hands")), entry.ports[0])
         tie = {"anchor": (0.05, 0.0, 0.15)} if room else {"anchor_port": "sole"}
         loads.append(Band(law=points_law(rest_m=1.0, top_n=60), port=port, **tie))
     return loads
@@ -39,7 +39,7 @@ def test_energy_audit_of_every_exercise(name, band):
     result = curve(Setup(exercise=EXERCISES[name], loads=loads_for(name, 20, band=band, room=True)))
     balance = audit(result)
     assert balance.balances.all(), balance.relative_error
-    assert balance.energy_change_j[0] > 1
+    assert max(np.abs(d).max() for d in result.demand_nm.values()) > 1
 
 
 @pytest.mark.parametrize("name", ALL)

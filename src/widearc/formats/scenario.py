@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from types import MappingProxyType
 from typing import Any
 
@@ -11,7 +11,19 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits, Sex
 from widearc.core.catalogue import exercise
-from widearc.core.equipment import Band, BandLaw, FreeMass, LinearLaw, Load, PointsLaw, Sled
+from widearc.core.equipment import (
+    Band,
+    BandLaw,
+    Cable,
+    Chain,
+    CornerBar,
+    FreeMass,
+    LinearLaw,
+    Load,
+    PointsLaw,
+    Sled,
+    Stack,
+)
 from widearc.core.errors import InputError
 from widearc.core.movement import Setup
 from widearc.core.statics import Curve, audit
@@ -19,7 +31,7 @@ from widearc.core.strength import strength_nm
 from widearc.core.units import to_deg
 from widearc.formats.documents import check
 
-ACTIONS = {"hip": "hip_extension", "knee": "knee_extension", "ankle": "plantarflexion"}
+ACTIONS = MappingProxyType({"hip": "hip_extension", "knee": "knee_extension", "ankle": "plantarflexion"})
 
 
 def parse_scenario(document: Any) -> tuple[Setup, Mapping[str, float]]:
@@ -97,6 +109,8 @@ def _load(part: Mapping[str, Any], where: str) -> Load:
             return FreeMass(kg=float(part["kg"]), port=part["port"])
         if part["kind"] == "sled":
             return Sled(kg=float(part["kg"]), empty_kg=float(part["empty_kg"]), friction=part.get("friction", 0.0))
+        if part["kind"] in _OTHERS:
+            return _OTHERS[part["kind"]](part)
         anchor = part["anchor"]
         point = None if "port" in anchor else (anchor["x_m"], anchor["y_m"], anchor.get("z_m", 0.0))
         return Band(
@@ -110,6 +124,42 @@ def _load(part: Mapping[str, Any], where: str) -> Load:
         )
     except InputError as error:
         raise InputError(f"{where}/{error.where.lstrip('/')}", error.value, error.allowed) from None
+
+
+def _cable(part: Mapping[str, Any]) -> Load:
+    pulley = (float(part["pulley"]["x_m"]), float(part["pulley"]["y_m"]))
+    return Cable(
+        kg=float(part["kg"]),
+        port=part["port"],
+        pulley=pulley,
+        ratio=part.get("ratio", 1.0),
+        friction=part.get("friction", 0.0),
+    )
+
+
+def _stack(part: Mapping[str, Any]) -> Load:
+    radius = part["radius"]
+    return Stack(
+        kg=float(part["kg"]),
+        angle_deg=tuple(float(v) for v in radius["angle_deg"]),
+        radius_m=tuple(float(v) for v in radius["radius_m"]),
+        ratio=part.get("ratio", 1.0),
+        friction=part.get("friction", 0.0),
+    )
+
+
+def _plain(part: Mapping[str, Any]) -> dict[str, Any]:
+    return {key: value for key, value in part.items() if key not in ("kind", "direction")}
+
+
+_OTHERS: Mapping[str, Callable[[Mapping[str, Any]], Load]] = MappingProxyType(
+    {
+        "cable": _cable,
+        "stack": _stack,
+        "chain": lambda part: Chain(**_plain(part)),
+        "corner-bar": lambda part: CornerBar(**_plain(part)),
+    }
+)
 
 
 def curve_document(curve: Curve, strength_scale: Mapping[str, float] | None = None, row: int = 0) -> dict[str, Any]:

@@ -8,6 +8,7 @@ from typing import Any
 
 from widearc import store
 from widearc.core.catalogue import EXERCISES, Exercise, exercise
+from widearc.core.curve import Action
 from widearc.core.equipment import FreeMass, Load, Sled
 from widearc.core.errors import InputError, PostureError
 from widearc.core.movement import Setup
@@ -73,14 +74,20 @@ def _mass_port(item: Exercise) -> str | None:
     return next((way.port for ways in item.ways if len(ways) == 1 for way in ways if way.stock != "band"), None)
 
 
+def asks_depth(item: Exercise) -> bool:
+    """Return whether "down to so much knee bend" means something for an exercise: it extends the knee."""
+    return Action.KE in item.prime
+
+
 def wanted_setup(ask: SwapAsk, client: store.ClientRow, press: SledPress | None) -> Setup:
     """Return the wanted exercise as a set-up for a client, on the place's own press where it is one."""
     item = EXERCISES[ask.exercise]
     options: dict[str, Any] = {}
-    if "knee_from_deg" in item.options:
-        options["knee_from_deg"] = min(ask.depth_deg, item.options["knee_from_deg"].high)
-    else:
-        options["lean_from_deg"] = min(max(ask.depth_deg - 90.0, 5.0), 50.0)
+    if asks_depth(item):
+        if "knee_from_deg" in item.options:
+            options["knee_from_deg"] = min(ask.depth_deg, item.options["knee_from_deg"].high)
+        else:
+            options["lean_from_deg"] = min(max(ask.depth_deg - 90.0, 5.0), 50.0)
     loads: tuple[Load, ...] = ()
     if item.family == "sled press":
         empty = press.empty_kg if press else 0.0

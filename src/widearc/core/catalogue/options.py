@@ -58,6 +58,10 @@ def _n(name: str, label: str, default: float, low: float, high: float) -> Option
     return OptionSpec(name=name, label=label, unit=unit, default=default, low=low, high=high)
 
 
+def _choice(name: str, label: str, default: str, choices: tuple[str, ...]) -> OptionSpec:
+    return OptionSpec(name=name, label=label, unit="", default=default, choices=choices)
+
+
 _LEGS = OptionSpec(name="legs", label="legs working", unit="count", default=2, choices=(1, 2))
 _FREE_LEG = _n("free_leg_deg", "free leg forward", 45, -30, 100)
 _SEAT = _n("seat_m", "seat height", 0.40, 0.1, 1.2)
@@ -82,6 +86,7 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _n("heel_wedge_m", "wedge under the heels", 0, 0, 0.06),
             _n("box_m", "boxes under the feet", 0, 0, 0.6),
             _PRESSURE,
+            _n("belt_offset_m", "belt ring ahead of the hip", 0.12, 0, 0.25),
             _n("toe_out_deg", "toes out (noted only)", 15, -20, 60),
         ),
         "split": _specs(
@@ -113,11 +118,43 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _n("hip_deg", "hip bend of the seat", 90, -10, 120),
             _n("knee_from_deg", "knee bend, start", 100, 0, 130),
             _n("knee_to_deg", "knee bend, end", 5, 0, 130),
+            _choice("body_place", "body", "seated", ("seated", "prone", "standing")),
         ),
         "kneeling": _specs(
             _n("lean_from_deg", "lean, lengthened end", 45, 0, 90),
             _n("lean_to_deg", "lean, shortened end", 0, 0, 90),
             _n("hip_deg", "hip bend kept", 0, -10, 60),
+            _choice("lean_way", "lean", "back", ("back", "forward")),
+        ),
+        "hinge": _specs(
+            _LEGS, replace(_FREE_LEG, default=0),
+            _n("knee_deg", "knee bend kept", 15, 0, 60),
+            _n("trunk_from_deg", "trunk lean, lengthened end", 80, 20, 100),
+            _n("trunk_to_deg", "trunk lean, shortened end", 0, 0, 30),
+            _n("box_m", "box under the feet", 0, 0, 0.6),
+            _PRESSURE,
+            _choice("hold", "what the hands hold", "bar", ("bar", "hang")),
+        ),
+        "calf": _specs(
+            _LEGS,
+            _n("step_m", "step under the balls of the feet", 0.08, 0, 0.3),
+            _n("ankle_from_deg", "ankle bend, lengthened end", 15, -20, 40),
+            _n("ankle_to_deg", "ankle bend, shortened end", -30, -50, 20),
+        ),
+        "bridge": _specs(
+            _n("bench_m", "bench edge over the floor", 0.4, 0.2, 0.7),
+            _n("foot_m", "feet raised", 0, 0, 0.5),
+            _n("hip_from_deg", "hip bend, lengthened end", 80, 20, 110),
+            _n("hip_to_deg", "hip bend, shortened end", 0, -10, 40),
+            _PRESSURE,
+            _n("horizontal_pair_n", "feet pushing away from the bench", 0, -300, 300),
+        ),
+        "hip rotation trunk": _specs(
+            replace(_SEAT, default=0.9),
+            _n("hip_from_deg", "hip bend, lengthened end", 90, 0, 120),
+            _n("hip_to_deg", "hip bend, shortened end", 0, -30, 60),
+            _n("leg_deg", "legs above level", 45, 0, 60),
+            _n("pad_below_hip_m", "pad centre below the hip", 0.10, 0, 0.3),
         ),
     }
 )  # fmt: skip

@@ -14,7 +14,8 @@ from widearc.core.units import G
 HEAVIEST_KG = 1000.0
 
 
-def _mass(where: str, value: float | Array) -> None:
+def check_mass(where: str, value: float | Array) -> None:
+    """Refuse a mass (kg, float or array) that is not finite, below 0 or above 1000."""
     if not np.all(np.isfinite(value)) or np.any(np.asarray(value) < 0) or np.any(np.asarray(value) > HEAVIEST_KG):
         raise InputError(where, value, f"from 0 to {HEAVIEST_KG:g} kg")
 
@@ -29,7 +30,7 @@ class FreeMass:
 
     def __post_init__(self) -> None:
         """Check the mass."""
-        _mass("kg", self.kg)
+        check_mass("kg", self.kg)
 
     @property
     def weight_n(self) -> Array:
@@ -52,8 +53,8 @@ class Sled:
 
     def __post_init__(self) -> None:
         """Check the masses and the friction."""
-        _mass("kg", self.kg)
-        _mass("empty_kg", self.empty_kg)
+        check_mass("kg", self.kg)
+        check_mass("empty_kg", self.empty_kg)
         if not 0 <= self.friction <= 0.5:
             raise InputError("friction", self.friction, "from 0 to 0.5")
 

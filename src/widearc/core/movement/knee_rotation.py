@@ -1,4 +1,4 @@
-"""Knee rotation: the thigh is held level, the shank swings about the knee.
+"""Knee rotation: the thigh is held, the shank swings about the knee; seated, lying prone or standing.
 
 Closure: the hip is held by seat or pad, so only the knee's demand is had, from the shank's side.
 """
@@ -6,20 +6,22 @@ Closure: the hip is held by seat or pad, so only the knee's demand is had, from 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import partial
 
 import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
-from widearc.core.equipment import Load
+from widearc.core.equipment import Load, Stack
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, lean
+from widearc.core.geometry import slope
 from widearc.core.movement.legs import TOE, Foot, add_leg, flat
-from widearc.core.movement.loading import Trunk, add_upper_body, attach
+from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, to_deg
 
+THIGH_ANGLE = {"seated": 0.0, "prone": 180 * DEG, "standing": -90 * DEG}  # thigh, hip to knee, from level
 DUMBBELL_BELOW_M = 0.05  # how far a dumbbell held by the feet hangs below the soles (assumed)
 FREE_OF_FLOOR_M = 0.02
 
@@ -34,19 +36,21 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the motion of a seated leg extension for options `o` (radians, metres)."""
+    """Return the motion of a leg extension or curl for options `o` (radians, metres)."""
     knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
-    sizes = [np.shape(getattr(load, "kg", getattr(load, "count", 1))) for load in loads]
-    shape = np.broadcast_shapes(knee_bend.shape, np.shape(o["seat"]), np.shape(o["hip"]), (1, 1), *sizes)
+    shape = np.broadcast_shapes(knee_bend.shape, np.shape(o["seat"]), np.shape(o["hip"]), load_shape(loads))
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
+    thigh = THIGH_ANGLE[str(o["body_place"])]
     hip = np.broadcast_to(flat(0.0, o["seat"]), (2, *shape))
-    knee = hip + flat(body.thigh_m, 0.0)
-    # straight the shank points forward, bent by 90° straight down
-    down_shank = ahead(knee_bend)
-    foot = Foot(body, np.broadcast_to(knee + body.shank_m * down_shank, (2, *shape)), lean(knee_bend), down_shank)
+    knee = hip + body.thigh_m * slope(np.full((1, 1), thigh))
+    # bending turns the shank clockwise from the thigh's line, seen with the body facing +x
+    shank = slope(thigh - knee_bend)
+    foot = Foot(body, np.broadcast_to(knee + body.shank_m * shank, (2, *shape)), _turned_left(shank), shank)
     add_leg(motion, body, foot, knee, hip, legs=legs)
-    trunk = Trunk(body=body, hip=hip, lean=np.broadcast_to(np.atleast_2d(o["hip"]) - 90 * DEG, shape))
+    # straight, the trunk goes on from the thigh; bending the hip turns it clockwise; its lean is from the vertical
+    trunk_lean = 90 * DEG - (thigh + 180 * DEG - np.atleast_2d(o["hip"]))
+    trunk = Trunk(body=body, hip=hip, lean=np.broadcast_to(trunk_lean, shape))
     add_upper_body(motion, trunk, one_piece=True)
 
     def place(name: str) -> Array:
@@ -54,17 +58,38 @@ def solve(
             return foot.ankle
         if name == "sole":
             return foot.sole(0.0)
-        raise InputError("/loads/port", name, "ankle or sole on a leg extension")
+        raise InputError("/loads/port", name, "ankle or sole on a knee rotation")
 
-    attach(motion, loads, place, lowering=lowering)
+    lifts = 1.0 if np.all(np.asarray(o["knee_to"]) > np.asarray(o["knee_from"])) else -1.0
+    _add_stacks(motion, loads, knee_bend, lifts, lowering=lowering)
+    attach(motion, loads, place, lowering=lowering, skip="stack")
     motion.points |= {"shoulder": trunk.shoulder}
     motion.angles |= {"knee": motion.full(knee_bend), "hip": motion.full(o["hip"]), "ankle": motion.full(0.0)}
-    _note_floor(motion, body, foot, knee_bend)
+    _note_floor(motion, body, foot)
     motion.assumptions += [
-        "Quasi-static and in the side view; thighs level and held by the seat.",
+        "Quasi-static and in the side view; thighs held by seat or pad.",
         "The foot stays square to the shank.",
     ]
     return motion
+
+
+def _turned_left(vector: Array) -> Array:
+    """Return a vector turned by 90° anticlockwise: from the shank's line to the toes."""
+    return np.stack((-vector[1], vector[0]))
+
+
+def _add_stacks(motion: Motion, loads: Sequence[Load], knee_bend: Array, lifts: float, *, lowering: bool) -> None:
+    """Add cam stacks as moments on the shank against the lift; their energy is the moment's work so far."""
+    for load in loads:
+        if isinstance(load, Stack):
+            moment = load.moment_nm(knee_bend, lowering=lowering)
+            # resisting a bending knee means turning the shank anticlockwise
+            motion.couples.append(("shank", motion.full(lifts * moment)))
+            weight = load.moment_nm(knee_bend) / (1.0 + load.friction)
+            steps = 0.5 * (weight[:, 1:] + weight[:, :-1]) * np.abs(np.diff(knee_bend, axis=1))
+            risen = np.concatenate((np.zeros((steps.shape[0], 1)), np.cumsum(steps, axis=1)), axis=1)
+            motion.load_gravity.append(partial(motion.full, risen))
+            motion.friction_work_j = motion.friction_work_j + motion.full(risen * load.friction)
 
 
 def clear_of_floor_deg(body: Body, seat_m: float) -> float:
@@ -85,7 +110,7 @@ def _lowest_below_knee(body: Body, bend: Array) -> Array:
     return np.asarray(np.maximum(shank + np.maximum(heel, 0.0), shank + DUMBBELL_BELOW_M * np.sin(bend)))
 
 
-def _note_floor(motion: Motion, body: Body, foot: Foot, knee_bend: Array) -> None:
+def _note_floor(motion: Motion, body: Body, foot: Foot) -> None:
     low = np.minimum(foot.sole(body.sole_m(-0.23))[1], foot.sole(body.sole_m(TOE))[1])
     motion.notice(
         "feet-touch-floor",

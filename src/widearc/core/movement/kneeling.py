@@ -1,7 +1,8 @@
-"""Kneeling: the body stays straight from knee to shoulder and leans back about the knees.
+"""Kneeling: the body stays straight from knee to shoulder and leans about the knees, back or forward.
 
 Closure: the floor's reaction under the shanks lies where the whole body balances; it must fall
-between the toes and the knees, or the lean is refused.
+between the toes and the knees, or the lean is refused. Leaning forward the ankles are held: pad and
+strap carry vertical forces that balance the body.
 """
 
 from __future__ import annotations
@@ -18,7 +19,7 @@ from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import lean, vec
 from widearc.core.movement.legs import TOE, Foot, add_leg, flat
-from widearc.core.movement.loading import Trunk, add_upper_body, attach
+from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG
 
@@ -34,10 +35,9 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the reverse nordic's motion for options `o` (radians) at `position` (1, samples)."""
-    back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position)
-    sizes = [np.shape(getattr(load, "kg", getattr(load, "count", 1))) for load in loads]
-    sizes += [np.shape(np.atleast_2d(p)) for load in loads for p in (getattr(load, "anchor", None) or ())]
-    shape = np.broadcast_shapes(back.shape, np.shape(o["hip"]), (1, 1), *sizes)
+    forward = o["lean_way"] == "forward"
+    back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position) * (-1.0 if forward else 1.0)
+    shape = np.broadcast_shapes(back.shape, np.shape(o["hip"]), (1, 1), load_shape(loads))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
     back = np.broadcast_to(back, shape)
     height = body.ankle_height_m
@@ -57,7 +57,10 @@ def solve(
         return point
 
     attach(motion, loads, place, lowering=lowering)
-    _floor(motion, body, knee, ankle)
+    if forward:
+        _held(motion, knee, ankle)
+    else:
+        _floor(motion, body, knee, ankle)
     motion.points |= {"shoulder": trunk.shoulder}
     motion.angles |= {
         "knee": motion.full(back + 90 * DEG),
@@ -66,7 +69,9 @@ def solve(
     }
     motion.assumptions += [
         "Quasi-static and in the side view; straight from knee to shoulder.",
-        "The floor carries the shanks wherever balance asks.",
+        "Pad under the knees and strap over the ankles carry vertical forces."
+        if forward
+        else "The floor carries the shanks wherever balance asks.",
     ]
     return motion
 
@@ -88,3 +93,15 @@ def _floor(motion: Motion, body: Body, knee: Array, ankle: Array) -> None:
         "falls forward over the knees; lean back or ease the band",
     )
     motion.add_force("shank", point, -total, "contact floor")
+
+
+def _held(motion: Motion, knee: Array, ankle: Array) -> None:
+    """Add the pad's force under the knees and the strap's at the ankles; the strap's pull is a mark, N."""
+    total = motion.total_force()
+    moment = motion.moment_about(knee)
+    span = ankle[0] - knee[0]
+    strap = -moment / span
+    zero = np.zeros(motion.shape)
+    motion.add_force("shank", ankle, vec(zero, strap), "contact strap")
+    motion.add_force("shank", knee, vec(-total[0], -total[1] - strap), "contact pad")
+    motion.marks["strap_n"] = -strap

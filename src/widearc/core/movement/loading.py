@@ -10,7 +10,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body
-from widearc.core.equipment import Band, FreeMass, Load
+from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Load
 from widearc.core.equipment.band import REFUSED_STRETCH, SAFE_STRETCH
 from widearc.core.errors import InputError
 from widearc.core.geometry import vec
@@ -78,20 +78,53 @@ def band_ends(band: Band, point: Array, other: Array | None) -> tuple[Array, Arr
     return length, gap / np.maximum(length, 1e-9)
 
 
+PortLoad = FreeMass | Band | Cable | Chain | CornerBar
+"""Loads that pull at a port of the body."""
+
+
 def load_force(load: Load, point: Array, other: Array | None, *, lowering: bool) -> Array:
-    """Return the force (N, (2, …)) that a free mass or a band puts on the body at its port."""
+    """Return the force (N, (2, …)) that a load at a port puts on the body there."""
     if isinstance(load, FreeMass):
         return vec(np.zeros((1, 1)), -np.atleast_2d(load.weight_n))
     if isinstance(load, Band):
         length, towards = band_ends(load, point, other)
         return np.asarray(load.tension_n(length, lowering=lowering) * towards)
-    raise InputError("loads", load.kind, "a mass or a band at a port of the body")
+    if isinstance(load, Cable):
+        _, towards = cable_ends(load, point)
+        return np.asarray(load.tension_n(lowering=lowering) * towards)
+    if isinstance(load, Chain):
+        return vec(np.zeros_like(point[1]), -load.weight_n(point[1]))
+    if isinstance(load, CornerBar):
+        return vec(np.zeros((1, 1)), -np.atleast_2d(load.hand_n))
+    raise InputError("loads", load.kind, "a load at a port of the body")
+
+
+def cable_ends(cable: Cable, point: Array) -> tuple[Array, Array]:
+    """Return a cable's length out (m) and the unit vector (2, …) from its port towards the pulley."""
+    gap = np.array(cable.pulley)[:, None, None] - point
+    length = np.sqrt(gap[0] ** 2 + gap[1] ** 2)
+    return length, gap / np.maximum(length, 1e-9)
+
+
+def is_vertical(load: Load) -> bool:
+    """Return whether a load pulls straight down with a force that does not depend on where its port is."""
+    return isinstance(load, FreeMass | CornerBar)
+
+
+def load_shape(loads: Sequence[Load]) -> tuple[int, ...]:
+    """Return the common shape (set-ups, 1) of all the loads' amounts and anchors."""
+    sizes: list[tuple[int, ...]] = [(1, 1)]
+    for load in loads:
+        for name in ("kg", "empty_kg", "plate_kg", "count"):
+            sizes.append(np.shape(getattr(load, name, 1)))
+        sizes += [np.shape(np.atleast_2d(p)) for p in (getattr(load, "anchor", None) or ())]
+    return np.broadcast_shapes(*sizes)
 
 
 def attach(
     motion: Motion, loads: Sequence[Load], place: Callable[[str], Array], *, lowering: bool, skip: str = ""
 ) -> None:
-    """Add every mass and band to the motion: force, stored energy, lengths and warnings.
+    """Add every load at a port to the motion: force, stored energy, lengths and warnings.
 
     `place` gives a port's point (m, (2, set-ups, samples)) by name. Loads of kind `skip` are the
     family's own business.
@@ -99,24 +132,37 @@ def attach(
     for index, load in enumerate(loads):
         if load.kind == skip:
             continue
-        if not isinstance(load, FreeMass | Band):
-            raise InputError(f"/loads/{index}/kind", load.kind, "a mass or a band on this exercise")
+        if not isinstance(load, PortLoad):
+            raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")
         point = place(load.port)
-        segment = PORTS[load.port].segment
-        segment = "trunk" if segment == "pelvis" else segment
-        if isinstance(load, FreeMass):
-            force = load_force(load, point, None, lowering=lowering)
-            motion.load_gravity.append(partial(_height_j, load.kg, point))
-        else:
-            other = place(load.anchor_port) if load.anchor_port else None
-            length, towards = band_ends(load, point, other)
-            force = load.tension_n(length, lowering=lowering) * towards
-            note_band(motion, index, load, length)
-            if load.anchor_port and other is not None:
-                far = PORTS[load.anchor_port].segment
-                far = "trunk" if far == "pelvis" else far
-                motion.add_force(far, other, -force, f"load {index}")
-        motion.add_force(segment, point, force, f"load {index}")
+        other = place(load.anchor_port) if isinstance(load, Band) and load.anchor_port else None
+        force = load_force(load, point, other, lowering=lowering)
+        _book_energy(motion, index, load, point, other)
+        if other is not None and isinstance(load, Band) and load.anchor_port:
+            motion.add_force(_segment(load.anchor_port), other, -force, f"load {index}")
+        motion.add_force(_segment(load.port), point, force, f"load {index}")
+
+
+def _segment(port: str) -> str:
+    segment = PORTS[port].segment
+    return "trunk" if segment == "pelvis" else segment
+
+
+def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, other: Array | None) -> None:
+    """Book what a load stores, and a band's or cable's length."""
+    if isinstance(load, Band):
+        note_band(motion, index, load, band_ends(load, point, other)[0])
+    elif isinstance(load, Cable):
+        length = cable_ends(load, point)[0]
+        motion.load_lengths[index] = motion.full(length)
+        motion.load_gravity.append(partial(load.energy_j, length))
+        if load.friction:
+            motion.friction_work_j = motion.friction_work_j + motion.full(load.friction_j(length))
+    elif isinstance(load, Chain):
+        motion.load_gravity.append(partial(load.energy_j, point[1]))
+    else:
+        kg = load.kg if isinstance(load, FreeMass) else load.hand_n / G
+        motion.load_gravity.append(partial(_height_j, kg, point))
 
 
 def _height_j(kg: float | Array, point: Array) -> Array:

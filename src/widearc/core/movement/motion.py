@@ -34,9 +34,10 @@ JOINTS: Mapping[str, Joint] = MappingProxyType(
     {
         j.name: j
         for j in (
-            _joint("ankle", "foot", 1),
-            _joint("knee", "foot shank", -1),
-            _joint("hip", "foot shank thigh", 1),
+            _joint("mtp", "toes", 1),
+            _joint("ankle", "toes foot", 1),
+            _joint("knee", "toes foot shank", -1),
+            _joint("hip", "toes foot shank thigh", 1),
             _joint("rear_ankle", "rear_foot", 1),
             _joint("rear_knee", "rear_foot rear_shank", -1),
             _joint("rear_hip", "rear_foot rear_shank rear_thigh", 1),
@@ -83,6 +84,7 @@ class Motion:
     """One exercise moved through its range in many set-ups at once.
 
     position (samples,) 0 to 1; points m, angles rad, energies J, all (…, set-ups, samples).
+    couples: outside moments (segment, N·m anticlockwise).
     legs: working legs that share the work alike; plane_cos (set-ups, 1): cosine of the leg plane's
     turn, by which the sagittal moments of the leg joints are divided. complete: every force on the
     body is known, so demands can be had from either side. failed: why a set-up cannot be done, by
@@ -97,6 +99,7 @@ class Motion:
     angles: dict[str, Array] = field(default_factory=dict)
     segments: list[Segment] = field(default_factory=list)
     forces: list[Force] = field(default_factory=list)
+    couples: list[tuple[str, Array]] = field(default_factory=list)
     load_lengths: dict[int, Array] = field(default_factory=dict)
     load_gravity: list[Callable[[], Array]] = field(default_factory=list)
     load_elastic: list[Callable[[], Array]] = field(default_factory=list)
@@ -137,6 +140,8 @@ class Motion:
         for item in self.forces:
             rx, ry = item.point[0] - point[0], item.point[1] - point[1]
             total = total + rx * item.force[1] - ry * item.force[0]
+        for _, moment in self.couples:
+            total = total + moment
         return total
 
     def gravity_j(self) -> Array:

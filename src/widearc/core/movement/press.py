@@ -20,7 +20,7 @@ from widearc.core.equipment import Band, Load, Sled
 from widearc.core.errors import InputError
 from widearc.core.geometry import slope, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import Trunk, add_upper_body, band_ends, note_band
+from widearc.core.movement.loading import Trunk, add_upper_body, band_ends, load_shape, note_band
 from widearc.core.movement.motion import JOINTS, LEG_JOINTS, Motion
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, G, to_deg
@@ -48,8 +48,7 @@ def solve(
     towards_toe = square * np.cos(tilt) + up_rail * np.sin(tilt)
     away = up_rail * np.cos(tilt) - square * np.sin(tilt)
 
-    sizes = [np.shape(getattr(load, "kg", getattr(load, "count", 1))) for load in loads]
-    shape = np.broadcast_shapes(reach.shape, along.shape, (1, 1), *sizes)
+    shape = np.broadcast_shapes(reach.shape, along.shape, (1, 1), load_shape(loads))
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
     hip = flat(0.0, o["seat"])

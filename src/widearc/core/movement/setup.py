@@ -14,7 +14,17 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options, resolve
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError, PostureError
-from widearc.core.movement import knee_rotation, kneeling, press, split, stance
+from widearc.core.movement import (
+    back_extension,
+    bridge,
+    calf,
+    hinge,
+    knee_rotation,
+    kneeling,
+    press,
+    split,
+    stance,
+)
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, to_deg
 
@@ -25,6 +35,10 @@ FAMILIES = MappingProxyType(
         "knee rotation": knee_rotation.solve,
         "split": split.solve,
         "kneeling": kneeling.solve,
+        "hinge": hinge.solve,
+        "calf": calf.solve,
+        "bridge": bridge.solve,
+        "hip rotation trunk": back_extension.solve,
     }
 )
 SAMPLES = 101
@@ -53,6 +67,12 @@ class Setup:
             raise InputError("/samples", self.samples, "a whole number from 11 to 2001")
         for index, load in enumerate(self.loads):
             port = getattr(load, "port", "sled")
+            if load.kind == "stack":
+                if self.exercise.family != "knee rotation":
+                    raise InputError(
+                        f"/loads/{index}/kind", "stack", "a load this exercise takes: a stack turns a knee machine"
+                    )
+                continue
             if port not in self.exercise.ports:
                 raise InputError(f"/loads/{index}/port", port, "one of " + ", ".join(self.exercise.ports))
 
@@ -71,7 +91,7 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
         motion = FAMILIES[setup.exercise.family](
             setup.exercise, setup.body, setup.limits, options, setup.loads, position, lowering=lowering
         )
-        key = "lean_from" if "lean_from" in options else "knee_from"
+        key = next(k for k in ("lean_from", "knee_from", "trunk_from", "hip_from", "ankle_from") if k in options)
         shorter = _shorter_for_hip(motion, setup.limits, key)
         if shorter is None:
             break
@@ -88,15 +108,21 @@ def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
     limit = setup.limits.knee
     words = f"knee limit {setup.limits.knee_deg:.0f}°"
     if "lean_from" in options:
-        if np.any(options["lean_from"] + 90 * DEG > limit + _CLOSE):
+        if options["lean_way"] == "back" and np.any(options["lean_from"] + 90 * DEG > limit + _CLOSE):
             options["lean_from"] = np.minimum(options["lean_from"], limit - 90 * DEG)
             if np.any(options["lean_from"] <= options["lean_to"]):
                 raise PostureError(0.0, f"{words} leaves no range for {setup.exercise.name.lower()}")
             return {"knee": words}
-    elif np.any(options["knee_from"] > limit + _CLOSE):
-        options["knee_from"] = np.minimum(options["knee_from"], limit)
-        return {"knee": words}
-    return {}
+        return {}
+    cut = {}
+    for end in ("knee_from", "knee_to"):
+        if end in options and np.any(options[end] > limit + _CLOSE):
+            options[end] = np.minimum(options[end], limit)
+            cut["knee"] = words
+    if "hip_from" in options and np.any(options["hip_from"] > setup.limits.hip_flexion + _CLOSE):
+        options["hip_from"] = np.minimum(options["hip_from"], setup.limits.hip_flexion)
+        cut["hip"] = f"hip limit {setup.limits.hip_flexion_deg:.0f}°"
+    return cut
 
 
 def _shorter_for_hip(motion: Motion, limits: Limits, key: str) -> Array | None:
@@ -104,8 +130,9 @@ def _shorter_for_hip(motion: Motion, limits: Limits, key: str) -> Array | None:
 
     A set-up whose hip is past its limit all the way is failed instead.
     """
-    hip, driver = motion.angles["hip"], motion.angles["knee"]
-    if key == "lean_from" or np.ptp(hip) < _CLOSE:
+    hip = motion.angles["hip"]
+    driver = motion.marks["trunk_lean"] if key == "trunk_from" else motion.angles["knee"]
+    if key not in ("knee_from", "trunk_from") or np.ptp(hip) < _CLOSE:
         motion.fail(hip > limits.hip_flexion + _CLOSE, f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way")
         return None
     over = hip > limits.hip_flexion + _CLOSE
@@ -129,14 +156,15 @@ def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:
     """Name the limit and the bend at which the range now ends."""
     if not words:
         return
-    asked = setup.options.get("knee_from_deg", None)
-    default = setup.exercise.options.get("knee_from_deg")
-    wanted = asked if asked is not None else (default.default if default else None)
-    ends = to_deg(motion.angles["knee"][:, 0])
-    if wanted is None:
-        shorter = np.ones(motion.shape[0], dtype=bool)
+    key = next(k for k in ("lean_from", "knee_from", "trunk_from", "hip_from", "ankle_from") if k in setup.resolved)
+    if key == "lean_from":
+        wanted, now, what = setup.resolved[key] + 90 * DEG, motion.angles["knee"][:, 0], "knee bend"
+    elif key == "trunk_from":
+        wanted, now, what = setup.resolved[key], motion.marks["trunk_lean"][:, 0], "trunk lean"
+    elif key == "hip_from":
+        wanted, now, what = setup.resolved[key], motion.angles["hip"][:, 0], "hip bend"
     else:
-        shorter = ends < np.broadcast_to(np.asarray(wanted, dtype=float).ravel(), ends.shape) - 0.05
-    why = " and ".join(words.values())
-    first = ends[shorter][0] if shorter.any() else 0.0
-    motion.notice("range-cut", f"the range ends at {first:.0f}° of knee bend: {why}", shorter)
+        wanted, now, what = setup.resolved[key], motion.angles["knee"][:, 0], "knee bend"
+    shorter = now < np.broadcast_to(np.ravel(np.asarray(wanted, dtype=float)), now.shape) - 0.05 * DEG
+    first = float(to_deg(now[shorter][0])) if shorter.any() else 0.0
+    motion.notice("range-cut", f"the range ends at {first:.0f}° of {what}: {' and '.join(words.values())}", shorter)

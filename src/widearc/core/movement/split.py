@@ -21,7 +21,7 @@ from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import ahead, flexion_for, lean, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import Trunk, add_upper_body, attach
+from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, to_deg
 
@@ -45,8 +45,7 @@ def solve(
     hip_x = -step * back
     with np.errstate(invalid="ignore"):
         drop = np.sqrt(np.where(reach**2 >= hip_x**2, reach**2 - hip_x**2, np.nan))
-    sizes = [np.shape(getattr(load, "kg", getattr(load, "count", 1))) for load in loads]
-    shape = np.broadcast_shapes(drop.shape, np.shape(o["rear"]), np.shape(o["trunk_lean"]), (1, 1), *sizes)
+    shape = np.broadcast_shapes(drop.shape, np.shape(o["rear"]), np.shape(o["trunk_lean"]), (1, 1), load_shape(loads))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1)
 
     ankle = flat(0.0, o["box"] + body.ankle_height_m)

@@ -17,11 +17,20 @@ from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
-from widearc.core.equipment import Band, FreeMass, Load
+from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import ahead, bracketed_root, lean, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_force, upper_body_terms
+from widearc.core.movement.loading import (
+    PortLoad,
+    Trunk,
+    add_upper_body,
+    attach,
+    is_vertical,
+    load_force,
+    load_shape,
+    upper_body_terms,
+)
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, G, to_deg
 
@@ -52,8 +61,7 @@ def solve(
     hip = knee - body.thigh_m * vec(np.sin(knee_bend - shank_lean), -np.cos(knee_bend - shank_lean)) * _turned(cos_turn)
     sole = foot.sole(pressure_m(body, o["pressure"]) * cos_turn)
 
-    masses = np.broadcast_shapes(*(np.shape(getattr(load, "kg", getattr(load, "count", 1))) for load in loads), (1, 1))
-    shape = np.broadcast_shapes(hip.shape[1:], cos_turn.shape, masses)
+    shape = np.broadcast_shapes(hip.shape[1:], cos_turn.shape, load_shape(loads))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, plane_cos=cos_turn)
     hip, knee, sole = (np.broadcast_to(p, (2, *shape)) for p in (hip, knee, sole))
 
@@ -142,7 +150,7 @@ class _Pulls:
         o: Options,
         lowering: bool,
     ) -> None:
-        self.loads, self.sole, self.lowering = loads, sole, lowering
+        self.loads, self.sole, self.lowering, self.belt = loads, sole, lowering, o["belt_offset"]
         self.fixed = {
             "sole": sole,
             "thigh": hip + 0.9 * (knee - hip),
@@ -151,7 +159,7 @@ class _Pulls:
 
     def place(self, name: str, trunk: Trunk) -> Array:
         """Return a port's point, m."""
-        point = trunk.port(name)
+        point = trunk.port(name, self.belt)
         if point is None:
             point = self.fixed.get(name)
         if point is None:
@@ -164,8 +172,8 @@ class _Pulls:
         for load in self.loads:
             if isinstance(load, Band) and load.anchor_port:
                 continue
-            if not isinstance(load, FreeMass | Band):
-                raise InputError("/loads/kind", load.kind, "a mass or a band in a squat")
+            if not isinstance(load, PortLoad):
+                raise InputError("/loads/kind", load.kind, "a load at a port of the body in a squat")
             point = self.place(load.port, trunk)
             force = load_force(load, point, None, lowering=self.lowering)
             total = total + (point[0] - self.sole[0]) * force[1] - (point[1] - self.sole[1]) * force[0]
@@ -174,7 +182,7 @@ class _Pulls:
     @property
     def only_weights(self) -> bool:
         """Return whether balance is linear in sin and cos of the lean: no band pulls from the room."""
-        return not any(isinstance(load, Band) and load.anchor_port is None for load in self.loads)
+        return all(is_vertical(load) or (isinstance(load, Band) and load.anchor_port) for load in self.loads)
 
 
 class _Balance:

@@ -35,6 +35,9 @@ def _moment(motion: Motion, name: str, counts) -> Array:  # type: ignore[no-unty
         if counts(item.segment):
             rx, ry = item.point[0] - centre[0], item.point[1] - centre[1]
             total = total + rx * item.force[1] - ry * item.force[0]
+    for segment, moment in motion.couples:
+        if counts(segment):
+            total = total + moment
     return total
 
 
@@ -68,7 +71,7 @@ def held_joints(setup: Setup) -> frozenset[str]:
     family = setup.exercise.family
     if family == "knee rotation":
         return frozenset({"hip", "ankle"})
-    return frozenset({"ankle"}) if family == "kneeling" else frozenset()
+    return frozenset({"ankle"}) if family in ("kneeling", "hip rotation trunk") else frozenset()
 
 
 def curve(setup: Setup, *, strict: bool = True, lowering: bool = True) -> Curve:

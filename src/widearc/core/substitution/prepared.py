@@ -16,7 +16,7 @@ from widearc.core.curve import CENTRES_DEG, Action, on_grid
 from widearc.core.errors import PostureError
 from widearc.core.matching import Target
 from widearc.core.statics import Curve, curve
-from widearc.core.substitution.kit import Kit
+from widearc.core.substitution.kit import Kit, Piece, bar_picks
 from widearc.core.substitution.setups import Batch, Range, batches
 
 CHUNK = 2000  # set-ups a batch: keeps the arrays of one call under some 60 MB
@@ -34,8 +34,13 @@ class PreparedBatch:
     usable: BoolArray
     pieces: Array
     _users: dict[str, BoolArray]
+    _iron: frozenset[str]
     _bins: dict[Action, Array] = field(default_factory=dict)
     _exact: dict[int, Curve] = field(default_factory=dict)
+
+    @property
+    def _on_a_bar(self) -> bool:
+        return any(way.stock == "bar" for way in self.batch.way)
 
     def bins(self, action: Action) -> Array:
         """Return the rows' demand over the 1° grid, (set-ups, 220), zeros where the joint is held."""
@@ -48,12 +53,28 @@ class PreparedBatch:
             self._bins[action] = grid
         return self._bins[action]
 
-    def uses(self, taken: frozenset[str]) -> BoolArray:
-        """Return which rows need an item that is taken, (set-ups,)."""
+    def uses(self, taken: frozenset[str], free: Kit) -> BoolArray:
+        """Return which rows cannot be made without an item that is taken, (set-ups,).
+
+        A bar's total counts as makeable when the plates that are free make it, in whatever way.
+        """
         mask = np.zeros(len(self.batch.rows), dtype=bool)
+        iron = self._on_a_bar and not taken.isdisjoint(self._iron)
         for item in taken & self._users.keys():
-            mask |= self._users[item]
+            if item not in self._iron:
+                mask |= self._users[item]
+        if iron:
+            totals = {pick.kg for pick in bar_picks(free)}
+            mask |= np.array([row.kg not in totals for row in self.batch.rows])
         return mask
+
+    def pieces_of(self, row: int, taken: frozenset[str], free: Kit) -> tuple[Piece, ...]:
+        """Return what to pick up for a row, from what is free."""
+        chosen = self.batch.rows[row]
+        if not self._on_a_bar or taken.isdisjoint(self._iron):
+            return chosen.pieces
+        iron = next(pick.pieces for pick in bar_picks(free) if pick.kg == chosen.kg)
+        return iron + tuple(piece for piece in chosen.pieces if piece.kind not in ("bar", "plate"))
 
     def match(self, target: Target) -> Array:
         """Return every row's match with the target, 0 to 1: (S + Q - D) / (S + Q + D)."""
@@ -93,8 +114,7 @@ class Prepared:
 class Memo:
     """Keeps prepared exercises of the last requests, so that a changed target or taken item costs little.
 
-    Bars and plates that are taken change which totals can be made, so they are part of the key;
-    everything else is filtered. Holds at most `most` exercises.
+    What is taken only filters what was computed for the whole kit. Holds at most `most` exercises.
     """
 
     def __init__(self, most: int = 120) -> None:
@@ -106,22 +126,18 @@ class Memo:
         self,
         exercise: Exercise,
         kit: Kit,
-        taken: frozenset[str],
         body: Body,
         limits: Limits,
         to_shoulders_kg: float | None,
         wanted: Range,
     ) -> Prepared:
-        """Return the exercise prepared for a kit (whole, less taken bars and plates), body and knee range."""
-        iron = frozenset(w.id for w in kit.weights if w.kind in ("bar", "plate"))
-        ways = {way.stock for ways in exercise.ways for way in ways}
-        gone = taken & iron if "bar" in ways else frozenset()
-        key = (exercise.id, kit.signature(), gone, body, limits, to_shoulders_kg, wanted)
+        """Return the exercise prepared for a whole kit, body and knee range."""
+        key = (exercise.id, kit.signature(), body, limits, to_shoulders_kg, wanted)
         with self._lock:
             if key in self._kept:
                 self._kept.move_to_end(key)
                 return self._kept[key]
-        made = _prepare(exercise, kit.without(gone), body, limits, to_shoulders_kg, wanted)
+        made = _prepare(exercise, kit, body, limits, to_shoulders_kg, wanted)
         with self._lock:
             self._kept[key] = made
             while len(self._kept) > self._most:
@@ -143,7 +159,7 @@ def _prepare(
             made.tried += len(part.rows)
             for _, reason in result.motion.failed.values():
                 made.reasons[reason] = made.reasons.get(reason, 0) + 1
-            made.parts.append(_prepared_batch(part, result))
+            made.parts.append(_prepared_batch(part, result, kit))
     return made
 
 
@@ -156,7 +172,7 @@ def _parts(batch: Batch, to_shoulders_kg: float | None) -> Iterator[Batch]:
         yield Batch(exercise=batch.exercise, way=batch.way, rows=rows[start : start + CHUNK])
 
 
-def _prepared_batch(part: Batch, result: Curve) -> PreparedBatch:
+def _prepared_batch(part: Batch, result: Curve, kit: Kit) -> PreparedBatch:
     usable = np.ones(len(part.rows), dtype=bool)
     usable[list(result.motion.failed)] = False
     # what pulls a band past its safe stretch or goes through the floor is not offered
@@ -174,4 +190,5 @@ def _prepared_batch(part: Batch, result: Curve) -> PreparedBatch:
         usable=usable,
         pieces=np.array([sum(piece.number for piece in row.pieces) for row in part.rows], dtype=float),
         _users=users,
+        _iron=frozenset(w.id for w in kit.weights if w.kind in ("bar", "plate")),
     )

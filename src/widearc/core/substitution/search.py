@@ -17,7 +17,7 @@ from widearc.core.substitution.reasons import sentence
 from widearc.core.substitution.setups import Range, Row, is_axial
 from widearc.core.units import to_deg
 
-LEAST_MATCH = 0.005  # less shows as 0 %: nothing in common
+LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
 
@@ -43,6 +43,7 @@ class Candidate:
 
     exercise: Exercise
     row: Row
+    pieces: tuple[Piece, ...]
     curve: Curve
     comparison: Comparison
     match: float
@@ -51,11 +52,6 @@ class Candidate:
     level: float
     step: float | None
     sentence: str
-
-    @property
-    def pieces(self) -> tuple[Piece, ...]:
-        """Return what to pick up."""
-        return self.row.pieces
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -114,15 +110,15 @@ def search(
         if out is not None:
             excluded.append(out)
             continue
-        prepared = memo.prepared(exercise, kit, taken, body, limits, rules.to_shoulders_kg, knee_range)
+        prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, knee_range)
         tried += prepared.tried
-        best = _best_of(prepared, target, taken)
+        best = _best_of(prepared, target, taken, free)
         if best is None:
             excluded.append(_nothing_made(exercise, kit, taken, prepared, names or {}))
         else:
-            made = _candidate(*best, body, limits, target)
+            made = _candidate(*best, body, limits, target, best[0].pieces_of(best[1], taken, free))
             if made.match < LEAST_MATCH:
-                reason = "asks nothing of the wanted joints where the work is wanted"
+                reason = f"under {100 * LEAST_MATCH:.0f} % of the work in common with what is wanted"
                 excluded.append(Excluded(exercise=exercise, reason=reason))
             else:
                 found.append(made)
@@ -130,11 +126,11 @@ def search(
     return Ranking(target=target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
 
 
-def _best_of(prepared: Prepared, target: Target, taken: frozenset[str]) -> tuple[PreparedBatch, int] | None:
+def _best_of(prepared: Prepared, target: Target, taken: frozenset[str], free: Kit) -> tuple[PreparedBatch, int] | None:
     """Return the batch and row of the best match among rows that use nothing taken, or None."""
     best: tuple[float, PreparedBatch, int] | None = None
     for part in prepared.parts:
-        usable = part.usable & ~part.uses(taken)
+        usable = part.usable & ~part.uses(taken, free)
         if not usable.any():
             continue
         match = np.where(usable, part.match(target), -1.0)
@@ -145,13 +141,16 @@ def _best_of(prepared: Prepared, target: Target, taken: frozenset[str]) -> tuple
     return None if best is None else best[1:]
 
 
-def _candidate(part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target) -> Candidate:
+def _candidate(
+    part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...]
+) -> Candidate:
     """Return the chosen row computed exactly, with its numbers and its sentence."""
     exact = part.exact(row, body, limits)
     compared = compare(target, exact.motion.angles, exact.demand_nm, 1)
     return Candidate(
         exercise=part.batch.exercise,
         row=part.batch.rows[row],
+        pieces=pieces,
         curve=exact,
         comparison=compared,
         match=float(compared.match[0]),
@@ -235,7 +234,16 @@ def _need_missing(
             return None
         admits = "a rack, or the weight the client brings to the shoulders"
         return Excluded(exercise=exercise, reason="needs a rack", admits=admits)
-    return None
+    if need in ("bench", "step"):
+        kinds = ("bench",) if need == "bench" else ("box",)
+        owned = [f for f in kit.furniture if f.kind in kinds]
+        free_one = any(f.id not in taken for f in owned)
+        return None if free_one else _missing(exercise, f"a {need}", owned, names)
+    return _missing(exercise, _article(need), [], names)
+
+
+def _article(thing: str) -> str:
+    return f"{'an' if thing[0] in 'aeiou' else 'a'} {thing}"
 
 
 def _missing(
@@ -259,6 +267,10 @@ def _nothing_made(
         return Excluded(exercise=exercise, reason=max(prepared.reasons, key=lambda r: prepared.reasons[r]))
     stocked: tuple[Weight | BandStock, ...] = kit.weights + kit.bands
     lost = [item for item in stocked if item.id in taken]
+    if not exercise.ways:
+        return Excluded(exercise=exercise, reason="its load is not made from stock yet")
+    if "step" in exercise.needs and not prepared.tried:
+        return Excluded(exercise=exercise, reason="needs a step of a fitting height: none here", admits="a lower step")
     stock = sorted({way.stock for ways in exercise.ways for way in ways})
     kinds = {"bar": ("bar",), "dumbbell": ("dumbbell", "kettlebell"), "dumbbells": ("dumbbell", "kettlebell")}
     for item in lost:

@@ -9,8 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from widearc.core.body import PORTS, Body, Limits
-from widearc.core.catalogue import Exercise
-from widearc.core.catalogue.entries import LoadWay
+from widearc.core.catalogue import Exercise, LoadWay
 from widearc.core.equipment import Band, FreeMass, Load
 from widearc.core.movement import Setup
 from widearc.core.movement.knee_rotation import clear_of_floor_deg
@@ -49,14 +48,14 @@ class Row:
     kg: float = 0.0
     bands: tuple[tuple[BandStock, int], ...] = ()
     anchor: tuple[Anchor, float] | None = None
-    seat: Furniture | None = None
+    furniture: tuple[Furniture, ...] = ()
     place: str = ""
 
     def items(self) -> tuple[str, ...]:
         """Return the ids of everything the set-up uses."""
         used = [piece.item for piece in self.pieces]
         used += [self.anchor[0].id] if self.anchor else []
-        return (*used, self.seat.id) if self.seat else tuple(used)
+        return (*used, *(f.id for f in self.furniture))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -126,9 +125,11 @@ def _rows(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wa
     geometry = tuple(_geometry(exercise, kit, body, wanted))
     masses = _masses(way, kit)
     bands = tuple(_band_choices(way, kit, body))
-    for (options, place, seat), pick, (used, anchor) in itertools.product(geometry, masses, bands):
+    for (options, place, furniture), pick, (used, anchor) in itertools.product(geometry, masses, bands):
         pieces = pick.pieces + tuple(_band_piece(band) for band, _ in used)
-        yield Row(options=options, pieces=pieces, kg=pick.kg, bands=used, anchor=anchor, place=place, seat=seat)
+        yield Row(
+            options=options, pieces=pieces, kg=pick.kg, bands=used, anchor=anchor, place=place, furniture=furniture
+        )
 
 
 def _masses(way: tuple[LoadWay, ...], kit: Kit) -> tuple[Pick, ...]:
@@ -169,42 +170,77 @@ def _band_piece(band: BandStock) -> Piece:
     return Piece(item=band.id, kind="band", label=band.name, number=1)
 
 
-def _geometry(
-    exercise: Exercise, kit: Kit, body: Body, wanted: Range | None
-) -> Iterator[tuple[dict[str, float | str], str, Furniture | None]]:
-    """Yield options, words and the seat for the geometry, over the knee range that is wanted."""
+Geometry = tuple[dict[str, float | str], str, tuple[Furniture, ...]]
+"""Options (degrees, metres), the set-up in words, and the furniture it uses."""
+
+LOW_STEP_M, STEP_M = 0.2, 0.35  # highest box to stand on for a deficit, and for calves or feet (assumed)
+
+
+def _geometry(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) -> Iterator[Geometry]:
+    """Yield options, words and furniture for the geometry, over the knee range that is wanted."""
     specs = exercise.options
     if exercise.family == "kneeling":
         deepest = 45.0 if wanted is None else max(10.0, min(45.0, wanted.from_deg - 90.0))
         for lean in sorted({deepest, 30.0, 45.0}):
-            yield {"lean_from_deg": lean}, f"lean to {lean:.0f}°", None
+            yield {"lean_from_deg": lean}, f"lean to {lean:.0f}°", ()
+        return
+    if "knee_from_deg" not in specs or exercise.prime[0].direction > 0:
+        # nothing to fit to a knee range: its own range, on the furniture that is there
+        yield from _furnished(exercise, kit)
         return
     low, high = specs["knee_from_deg"].low, specs["knee_from_deg"].high
     start = float(np.clip(round(wanted.from_deg, 1) if wanted else float(specs["knee_from_deg"].default), low, high))
-    end = (
-        float(specs["knee_to_deg"].default)
-        if wanted is None
-        else max(round(wanted.to_deg, 1), specs["knee_to_deg"].low)
-    )
-    if end > start - 20:
-        end = float(specs["knee_to_deg"].default)
+    end = float(specs["knee_to_deg"].default)
+    if wanted is not None and max(round(wanted.to_deg, 1), specs["knee_to_deg"].low) <= start - 20:
+        end = max(round(wanted.to_deg, 1), specs["knee_to_deg"].low)
     if exercise.family == "split":
-        depths = sorted({start, min(start, 95.0), min(start, 85.0)})
-        for step, lean, back, depth in itertools.product(SPLIT_STEPS, SPLIT_LEANS, SPLIT_BACK, depths):
-            options = {"step_m": step, "trunk_lean_deg": lean, "hip_back": back}
-            yield {**options, "knee_from_deg": depth, "knee_to_deg": end}, f"step {100 * step:.0f} cm", None
+        yield from _splits(exercise, kit, start, end)
     elif "seat" in exercise.needs:
         for seat in _seats(kit):
             hip = seat.height_m + HIP_OVER_SEAT_M
             clear = min(start, clear_of_floor_deg(body, hip))
             if clear > end + 10:
-                yield (
-                    {"seat_m": hip, "knee_from_deg": clear, "knee_to_deg": end},
-                    f"on the {seat.name.lower()}",
-                    seat,
-                )
+                words = f"on the {seat.name.lower()}"
+                yield {"seat_m": hip, "knee_from_deg": clear, "knee_to_deg": end}, words, (seat,)
     else:
-        yield {"knee_from_deg": start, "knee_to_deg": end}, "", None
+        yield {"knee_from_deg": start, "knee_to_deg": end}, "", ()
+
+
+def _splits(exercise: Exercise, kit: Kit, start: float, end: float) -> Iterator[Geometry]:
+    """Yield split squats: step, lean, hip place and depth, the rear foot on the floor or on each bench."""
+    depths = sorted({start, min(start, 95.0), min(start, 85.0)})
+    benches: list[Furniture | None] = [None]
+    if "bench" in exercise.needs:
+        benches = [f for f in kit.furniture if f.kind == "bench" and f.height_m <= 0.6]
+    for bench in benches:
+        raised = {} if bench is None else {"rear_m": bench.height_m}
+        behind = "" if bench is None else f", rear foot on the {bench.name.lower()}"
+        for step, lean, back, depth in itertools.product(SPLIT_STEPS, SPLIT_LEANS, SPLIT_BACK, depths):
+            options = {"step_m": step, "trunk_lean_deg": lean, "hip_back": back, **raised}
+            words = f"step {100 * step:.0f} cm{behind}"
+            yield {**options, "knee_from_deg": depth, "knee_to_deg": end}, words, () if bench is None else (bench,)
+
+
+def _furnished(exercise: Exercise, kit: Kit) -> Iterator[Geometry]:
+    """Yield the exercise's own range on every bench and step that its set-up takes."""
+    specs = exercise.options
+    benches = [f for f in kit.furniture if f.kind == "bench"] if "bench" in exercise.needs else [None]
+    highest = LOW_STEP_M if "trunk_from_deg" in specs else STEP_M
+    steps = (
+        [f for f in kit.furniture if f.kind == "box" and f.height_m <= highest] if "step" in exercise.needs else [None]
+    )
+    for bench, step in itertools.product(benches, steps):
+        options: dict[str, float | str] = {}
+        words = []
+        if bench is not None:
+            words.append(f"on the {bench.name.lower()}")
+            if "bench_m" in specs:
+                options["bench_m"] = bench.height_m
+        if step is not None:
+            name = next(n for n in ("foot_m", "box_m", "step_m") if n in specs)
+            options[name] = min(step.height_m, specs[name].high)
+            words.append(f"feet on the {step.name.lower()}")
+        yield options, ", ".join(words), tuple(f for f in (bench, step) if f is not None)
 
 
 def _seats(kit: Kit) -> tuple[Furniture, ...]:

@@ -10,7 +10,7 @@ from flask.typing import ResponseReturnValue
 from widearc import store, usecases
 from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
-from widearc.usecases.swap import SwapAsk, SwapView, candidate_of
+from widearc.usecases.swap import SwapAsk, SwapView, asks_depth, candidate_of
 from widearc.web.db import connection, now, trainer
 from widearc.web.drawing import drawing_of, main_joint, strip_of
 from widearc.web.errors import sentence
@@ -113,6 +113,7 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "problems": problems,
         "wantable": usecases.wantable(),
         "wanted_name": _wanted_name(view),
+        "asks_depth": asks_depth(EXERCISES[ask.exercise]),
         "back": url_for("swap.show", **query, pick=chosen.exercise.id if chosen else None),
         "chosen": chosen,
     }

@@ -1,0 +1,74 @@
+"""Steel springs between two stops, alone and in parallel, and the hung-carriage test."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.errors import InputError
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Spring:
+    """A spring that pulls start_n at the first mark and end_n at full travel_m; a straight line between."""
+
+    start_n: float
+    end_n: float
+    travel_m: float
+
+    def __post_init__(self) -> None:
+        """Check the marks."""
+        if not np.isfinite(self.start_n) or not 0 <= self.start_n <= 5000:
+            raise InputError("start_n", self.start_n, "from 0 to 5000 N")
+        if not np.isfinite(self.end_n) or not self.start_n <= self.end_n <= 5000:
+            raise InputError("end_n", self.end_n, f"from start_n, {self.start_n:g} N, to 5000 N")
+        if not np.isfinite(self.travel_m) or not 0.02 <= self.travel_m <= 3:
+            raise InputError("travel_m", self.travel_m, "from 0.02 to 3 m")
+
+    @property
+    def rate_n_per_m(self) -> float:
+        """Return the rate k = (F_end - F_start) / travel, N/m."""
+        return (self.end_n - self.start_n) / self.travel_m
+
+    def force_n(self, travel: Array) -> Array:
+        """Return the pull (N) at `travel` (m from the first mark); NaN past a stop."""
+        inside = (travel >= -1e-9) & (travel <= self.travel_m + 1e-9)
+        return np.where(inside, self.start_n + self.rate_n_per_m * travel, np.nan)
+
+    def energy_j(self, travel: Array) -> Array:
+        """Return the energy stored (J) since the first mark; NaN past a stop."""
+        inside = (travel >= -1e-9) & (travel <= self.travel_m + 1e-9)
+        return np.where(inside, self.start_n * travel + 0.5 * self.rate_n_per_m * travel**2, np.nan)
+
+
+def parallel(springs: Sequence[Spring]) -> Spring:
+    """Return the one spring that several in parallel make: pulls add. All must have the same travel (m)."""
+    if not springs:
+        raise InputError("springs", 0, "one spring or more")
+    travel = springs[0].travel_m
+    if any(abs(s.travel_m - travel) > 1e-6 for s in springs):
+        raise InputError("travel_m", [s.travel_m for s in springs], "the same travel for springs on one carriage")
+    return Spring(start_n=sum(s.start_n for s in springs), end_n=sum(s.end_n for s in springs), travel_m=travel)
+
+
+def hung_rest_m(spring: Spring, weight_n: float) -> float:
+    """Return where a carriage of weight_n (N) hung from a spring comes to rest, m from the first mark.
+
+    x = (W - F0) / k; 0 at the start stop if W ≤ F0, the full travel at the end stop if W ≥ F_end.
+    """
+    if weight_n <= spring.start_n:
+        return 0.0
+    if weight_n >= spring.end_n:
+        return spring.travel_m
+    return (weight_n - spring.start_n) / spring.rate_n_per_m
+
+
+def lighter_until_m(now: Spring, then: Spring) -> float:
+    """Return up to which travel (m) a supposedly heavier spring `then` pulls less than `now`; 0 if nowhere."""
+    gap, rate = now.start_n - then.start_n, then.rate_n_per_m - now.rate_n_per_m
+    if gap <= 0:
+        return 0.0
+    return min(gap / rate, now.travel_m) if rate > 0 else now.travel_m
