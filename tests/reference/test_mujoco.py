@@ -8,7 +8,7 @@ import pytest
 
 from widearc.core.body import Limits
 from widearc.core.catalogue import EXERCISES
-from widearc.core.equipment import Band, FreeMass, LinearLaw, Sled
+from widearc.core.equipment import Band, Cable, Chain, FreeMass, LinearLaw, Sled
 from widearc.core.movement import Setup
 from widearc.core.statics import curve
 
@@ -95,3 +95,81 @@ def test_sled_press_with_the_push_of_least_effort(k):
     for joint, sign in SIGN.items():
         # the engine holds the leg up against the demand, so from this side the sign turns
         assert got.demand_nm[joint][0, k] * 2 == pytest.approx(-sign * engine[joint], abs=1e-6 * largest), joint
+
+
+FREE_END = [("thigh", "hip"), ("shank", "knee"), ("foot", "ankle")]
+
+
+def _agrees_from_the_foot(got, k):
+    """Compare the leg hung from a fixed hip: its weights and what meets foot and shank."""
+    motion = got.motion
+    outside = []
+    for force in motion.forces:
+        if force.source.startswith("weight") or force.segment not in ("foot", "shank", "thigh", "toes"):
+            continue
+        segment = "foot" if force.segment == "toes" else force.segment
+        point, pull = motion.full(force.point)[:, 0, k], motion.full(force.force)[:, 0, k]
+        outside.append((segment, point, pull))
+    engine = _engine_moments(motion, FREE_END, k, outside)
+    largest = max(np.abs(d).max() for d in got.demand_nm.values()) * motion.legs
+    for joint in SIGN:
+        if joint in got.demand_nm:
+            want = -SIGN[joint] * engine[joint]
+            assert got.demand_nm[joint][0, k] * motion.legs == pytest.approx(want, abs=1e-6 * largest), joint
+
+
+BAND = Band(law=LinearLaw(rest_m=0.7, rate_n_per_m=250), port="shoulders", anchor_port="sole")
+CASES = {
+    "hinge, bar over the foot": ("romanian-deadlift", [FreeMass(kg=70, port="hands")]),
+    "hinge, one leg": ("one-leg-romanian-deadlift", [FreeMass(kg=20, port="hands")]),
+    "split, dumbbells and a band": ("split-squat", [FreeMass(kg=32, port="hands"), BAND]),
+    "rear-raised split": ("rear-raised-split-squat", [FreeMass(kg=24, port="goblet")]),
+    "calf on a step": ("calf-raise-step", [FreeMass(kg=40, port="hands")]),
+    "bridge": ("hip-thrust", [FreeMass(kg=80, port="hip-crease")]),
+    "back extension": ("back-extension-45", [FreeMass(kg=15, port="goblet")]),
+    "reverse nordic": ("reverse-nordic", [FreeMass(kg=8, port="goblet")]),
+    "nordic": ("nordic-curl", []),
+    "leg extension, dumbbell": ("leg-extension-dumbbell", [FreeMass(kg=14, port="ankle")]),
+    "curl, prone": ("leg-curl-dumbbell", [FreeMass(kg=9, port="ankle")]),
+    "squat with chains": ("back-squat-high", [Chain(kg_per_m=6, length_m=1.1, port="back-high")]),
+    "belt squat on a cable": ("belt-squat-cable", [Cable(kg=60, port="hip-belt", pulley=(0.06, -0.1))]),
+    "wedge under the heels": ("heel-raised-squat", [FreeMass(kg=20, port="goblet")]),
+}
+
+
+@pytest.mark.parametrize("k", [0, 50, 100])
+@pytest.mark.parametrize("case", list(CASES))
+def test_one_exercise_of_every_family(case, k):
+    name, loads = CASES[case]
+    entry = EXERCISES[name]
+    options = {"stance_m": 0.3} if "stance_m" in entry.options else {}
+    got = curve(Setup(exercise=entry, options=options, loads=loads, limits=Limits(hip_flexion_deg=155)))
+    _agrees_from_the_foot(got, k)
+
+
+def test_a_band_as_the_engine_s_own_tendon():
+    """The same band as a tendon with a slack length (`0 L0`) pulls with the same moment at hip and knee."""
+    rest, rate, anchor = 0.9, 260.0, (0.12, 0.0)
+    band = Band(law=LinearLaw(rest_m=rest, rate_n_per_m=rate), port="shoulders", anchor=(*anchor, 0.0))
+    options, limits = {"stance_m": 0.3}, Limits(hip_flexion_deg=155)
+    entry = EXERCISES["band-squat"]
+    for k in (0, 40, 100):
+        got = curve(Setup(exercise=entry, options=options, loads=[band], limits=limits))
+        motion = got.motion
+        hip = motion.full(motion.points["hip"])[:, 0, k]
+        shoulder = motion.full(motion.points["shoulder"])[:, 0, k]
+        x, y = (float(v) for v in shoulder - hip)
+        tendon = (
+            f'<mujoco><option gravity="0 0 0"/><worldbody><site name="eye" pos="{anchor[0]} {anchor[1]} 0"/>'
+            f'<body pos="{float(hip[0])!r} {float(hip[1])!r} 0"><joint axis="0 0 1"/>'
+            f'<geom type="sphere" size=".01" mass="1"/><site name="shoulder" pos="{x!r} {y!r} 0"/></body></worldbody>'
+            f'<tendon><spatial stiffness="{rate * 2}" springlength="0 {rest}">'
+            '<site site="eye"/><site site="shoulder"/></spatial></tendon></mujoco>'
+        )
+        model = mujoco.MjModel.from_xml_string(tendon)
+        data = mujoco.MjData(model)
+        mujoco.mj_forward(model, data)
+        point, pull = _force_of(motion, "load 0", k)
+        r = point - hip
+        ours = r[0] * pull[1] - r[1] * pull[0]
+        assert data.qfrc_passive[0] == pytest.approx(ours, abs=1e-6 * max(abs(ours), 1))

@@ -116,18 +116,21 @@ def search(
         if best is None:
             excluded.append(_nothing_made(exercise, kit, taken, prepared, names or {}))
         else:
-            made = _candidate(*best, body, limits, target, best[0].pieces_of(best[1], taken, free))
-            if made.match < LEAST_MATCH:
+            match, part, row = best
+            if match < LEAST_MATCH:
                 reason = f"under {100 * LEAST_MATCH:.0f} % of the work in common with what is wanted"
                 excluded.append(Excluded(exercise=exercise, reason=reason))
             else:
-                found.append(made)
+                pieces = part.pieces_of(row, taken, free)
+                found.append(_candidate(part, row, body, limits, target, pieces))
     ordered = _ordered(found)
     return Ranking(target=target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
 
 
-def _best_of(prepared: Prepared, target: Target, taken: frozenset[str], free: Kit) -> tuple[PreparedBatch, int] | None:
-    """Return the batch and row of the best match among rows that use nothing taken, or None."""
+def _best_of(
+    prepared: Prepared, target: Target, taken: frozenset[str], free: Kit
+) -> tuple[float, PreparedBatch, int] | None:
+    """Return match, batch and row of the best among rows that use nothing taken, or None."""
     best: tuple[float, PreparedBatch, int] | None = None
     for part in prepared.parts:
         usable = part.usable & ~part.uses(taken, free)
@@ -138,7 +141,7 @@ def _best_of(prepared: Prepared, target: Target, taken: frozenset[str], free: Ki
         row = int(np.lexsort((part.pieces, -np.round(match, 6)))[0])
         if best is None or match[row] > best[0] + 1e-9:
             best = float(match[row]), part, row
-    return None if best is None else best[1:]
+    return best
 
 
 def _candidate(
