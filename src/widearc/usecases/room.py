@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -57,11 +58,15 @@ def strand_law(item: store.ItemRow, rows: Sequence[store.Reading]) -> BandLaw:
     Raises InputError where the readings allow none.
     """
     strands = item.strands or 1
-    lengths = tuple(r.length_m for r in rows)
-    forces = tuple(r.force_n / strands for r in rows)
-    if item.law == "linear":
+    return _law(item.law, tuple(r.length_m for r in rows), tuple(r.force_n / strands for r in rows), item.rest_m)
+
+
+@functools.lru_cache(maxsize=500)
+def _law(kind: str | None, lengths: tuple[float, ...], forces: tuple[float, ...], rest_m: float | None) -> BandLaw:
+    # asked anew at every tap in the room: the readings hardly ever change
+    if kind == "linear":
         return fit_linear(lengths, forces).law
-    return fit_points(lengths, forces, item.rest_m).law
+    return fit_points(lengths, forces, rest_m).law
 
 
 def kit_of(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from typing import Any
+from weakref import WeakKeyDictionary
 
 import numpy as np
 
@@ -54,7 +55,17 @@ def _line(curve: Curve, action: Action, angles: Array) -> Line:
 
 
 def strip_of(target: Target, wanted: Curve, candidate: Candidate) -> Areas:
-    """Return the candidate's strip on the target's main joint, over the wanted range."""
+    """Return the candidate's strip on the target's main joint, over the wanted range; drawn once a candidate."""
+    if candidate not in _STRIPS:
+        _STRIPS[candidate] = _strip(target, wanted, candidate)
+    return _STRIPS[candidate]
+
+
+# a candidate belongs to one target, so it is the whole key; it goes when the candidate goes
+_STRIPS: WeakKeyDictionary[Candidate, Areas] = WeakKeyDictionary()
+
+
+def _strip(target: Target, wanted: Curve, candidate: Candidate) -> Areas:
     main = main_joint(target)
     _, intended, actual = pair(target, main, wanted, candidate)
     return strip(intended, actual, target.range_deg(main))

@@ -7,7 +7,7 @@ ranges: work in common over work in either.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
@@ -26,6 +26,12 @@ class Target:
 
     actions: tuple[Action, ...]
     bins: tuple[Array, ...]
+    key: bytes = field(init=False, repr=False)
+
+    def __post_init__(self) -> None:
+        """Make a key that is equal for equal targets, to keep answers by."""
+        parts = (a.label.encode() + b.tobytes() for a, b in zip(self.actions, self.bins, strict=True))
+        object.__setattr__(self, "key", b"".join(parts))
 
     @property
     def work_j(self) -> float:

@@ -6,6 +6,7 @@ import threading
 from collections import OrderedDict
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from typing import Any
 
 import numpy as np
 
@@ -19,6 +20,7 @@ from widearc.core.statics import Curve, curve
 from widearc.core.substitution.kit import Kit, Piece, bar_picks
 from widearc.core.substitution.setups import Batch, Range, batches
 
+KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK = 2000  # set-ups a batch: keeps the arrays of one call under some 60 MB
 SEARCH_SAMPLES = 51  # every 2° is enough to choose; the chosen set-up is computed at 101
 NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away")
@@ -37,6 +39,8 @@ class PreparedBatch:
     _iron: frozenset[str]
     _bins: dict[Action, Array] = field(default_factory=dict)
     _exact: dict[int, Curve] = field(default_factory=dict)
+    _matches: OrderedDict[bytes, Array] = field(default_factory=OrderedDict)
+    kept: OrderedDict[object, Any] = field(default_factory=OrderedDict)
 
     @property
     def _on_a_bar(self) -> bool:
@@ -77,7 +81,14 @@ class PreparedBatch:
         return iron + tuple(piece for piece in chosen.pieces if piece.kind not in ("bar", "plate"))
 
     def match(self, target: Target) -> Array:
-        """Return every row's match with the target, 0 to 1: (S + Q - D) / (S + Q + D)."""
+        """Return every row's match with the target, 0 to 1: (S + Q - D) / (S + Q + D); the last few are kept."""
+        if target.key not in self._matches:
+            self._matches[target.key] = self._match(target)
+            while len(self._matches) > KEPT_TARGETS:
+                self._matches.popitem(last=False)
+        return self._matches[target.key]
+
+    def _match(self, target: Target) -> Array:
         asked = sum(float(b.sum()) for b in target.bins)
         given: Array = np.zeros(len(self.batch.rows))
         apart: Array = np.zeros(len(self.batch.rows))
@@ -130,9 +141,10 @@ class Memo:
         limits: Limits,
         to_shoulders_kg: float | None,
         wanted: Range,
+        signature: object,
     ) -> Prepared:
-        """Return the exercise prepared for a whole kit, body and knee range."""
-        key = (exercise.id, kit.signature(), body, limits, to_shoulders_kg, wanted)
+        """Return the exercise prepared for a whole kit (of that signature), body and knee range."""
+        key = (exercise.id, signature, body, limits, to_shoulders_kg, wanted)
         with self._lock:
             if key in self._kept:
                 self._kept.move_to_end(key)

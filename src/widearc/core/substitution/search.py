@@ -18,6 +18,7 @@ from widearc.core.substitution.setups import Range, Row, is_axial
 from widearc.core.units import to_deg
 
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
+KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
 
@@ -33,7 +34,7 @@ class Rules:
     alone: bool = False
 
 
-@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False, weakref_slot=True)
 class Candidate:
     """The best set-up found for one exercise, with its numbers; shares 0 to 1.
 
@@ -95,7 +96,7 @@ def search(
     """
     memo = memo or Memo()
     target = target_of(wanted)
-    free = kit.without(taken)
+    free, signature = kit.without(taken), kit.signature()
     knee = to_deg(wanted.motion.angles["knee"][0])
     knee_range = Range(from_deg=float(knee[0]), to_deg=float(knee[-1]))
     found: list[Candidate] = []
@@ -110,7 +111,7 @@ def search(
         if out is not None:
             excluded.append(out)
             continue
-        prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, knee_range)
+        prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, knee_range, signature)
         tried += prepared.tried
         best = _best_of(prepared, target, taken, free)
         if best is None:
@@ -147,7 +148,19 @@ def _best_of(
 def _candidate(
     part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...]
 ) -> Candidate:
-    """Return the chosen row computed exactly, with its numbers and its sentence."""
+    """Return the chosen row computed exactly, with its numbers and its sentence; the same object when asked again."""
+    key = (target.key, row, pieces)
+    if key not in part.kept:
+        part.kept[key] = _made(part, row, body, limits, target, pieces)
+        while len(part.kept) > KEPT_CANDIDATES:
+            part.kept.popitem(last=False)
+    kept: Candidate = part.kept[key]
+    return kept
+
+
+def _made(
+    part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...]
+) -> Candidate:
     exact = part.exact(row, body, limits)
     compared = compare(target, exact.motion.angles, exact.demand_nm, 1)
     return Candidate(
