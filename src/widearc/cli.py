@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
+from widearc.core.equipment import FITS
 from widearc.core.errors import InputError, WideArcError
 from widearc.core.statics import curve
 from widearc.formats import (
@@ -18,7 +19,10 @@ from widearc.formats import (
     exercises_document,
     fit_document,
     load_json,
+    machine_document,
     parse_scenario,
+    parse_style,
+    read_columns,
     read_readings,
 )
 from widearc.usecases import answer_request
@@ -70,11 +74,16 @@ def _parser() -> argparse.ArgumentParser:
     fit = commands.add_parser(
         "fit",
         help="a fitted law with residuals",
-        description="Headers by kind: band length_m,force_n[,direction]. Other kinds are not taken yet.",
+        description="Headers by kind: band length_m,force_n[,direction]; "
+        + "; ".join(f"{kind} {','.join(headers)}" for kind, (headers, _) in FITS.items())
+        + ". Band directions are loading and unloading, a sled's push and return.",
     )
     fit.add_argument("file", metavar="READINGS.csv", help="a file, or - for standard input")
-    fit.add_argument("--kind", required=True, help="band")
-    fit.add_argument("--rest-m", type=float, default=None, help="rest length as measured, m")
+    fit.add_argument("--kind", required=True, help="band, " + ", ".join(FITS))
+    fit.add_argument("--rest-m", type=float, default=None, help="band: rest length as measured, m")
+    fit.add_argument("--kg", type=float, default=None, help="stack: the weight that was lifted, kg")
+    fit.add_argument("--ratio", type=float, default=None, help="stack: pull per weight before the cam, 1 by default")
+    fit.add_argument("--rail-deg", type=float, default=None, help="sled: rail angle over level, degrees")
     fit.set_defaults(run=_fit)
     return parser
 
@@ -110,18 +119,18 @@ def _curve(arguments: argparse.Namespace) -> Any:
 
 def _one_curve(document: Any) -> dict[str, Any]:
     setup, scale = parse_scenario(document)
-    answer = curve_document(curve(setup), scale)
-    unused = [key for key in ("style", "tempo") if key in document]
-    answer["warnings"] += [
-        {"code": f"{key}-not-used", "text": f"{key} is not used yet: the curve is the plain one"} for key in unused
-    ]
-    return answer
+    asked = "style" in document or "tempo" in document
+    style, tempo = parse_style(document)
+    return curve_document(curve(setup), scale, style=style if asked else None, tempo=tempo)
 
 
 def _fit(arguments: argparse.Namespace) -> Any:
-    if arguments.kind != "band":
-        raise InputError("--kind", arguments.kind, "band (other kinds are not taken yet)")
-    return fit_document(read_readings(_text(arguments.file)), arguments.rest_m)
+    text = _text(arguments.file)
+    if arguments.kind == "band":
+        return fit_document(read_readings(text), arguments.rest_m)
+    columns = read_columns(text, arguments.kind)
+    given = {"kg": arguments.kg, "ratio": arguments.ratio, "rail_deg": arguments.rail_deg}
+    return machine_document(arguments.kind, columns, {k: v for k, v in given.items() if v is not None})
 
 
 def _serve(arguments: argparse.Namespace) -> None:

@@ -6,8 +6,15 @@ the place as a JSON pointer (or a row), the value, and what is allowed.
 
 from widearc.formats.documents import FORMATS, check, load_json, schema
 from widearc.formats.exercises import exercises_document
-from widearc.formats.readings import ReadingRow, fit_document, read_readings, write_readings
-from widearc.formats.scenario import curve_document, parse_body, parse_limits, parse_scenario
+from widearc.formats.readings import (
+    ReadingRow,
+    fit_document,
+    machine_document,
+    read_columns,
+    read_readings,
+    write_readings,
+)
+from widearc.formats.scenario import curve_document, parse_body, parse_limits, parse_scenario, parse_style
 from widearc.formats.swap import SwapRequest, parse_swap_request, swap_document
 
 __all__ = [
@@ -19,10 +26,13 @@ __all__ = [
     "exercises_document",
     "fit_document",
     "load_json",
+    "machine_document",
     "parse_body",
     "parse_limits",
     "parse_scenario",
+    "parse_style",
     "parse_swap_request",
+    "read_columns",
     "read_readings",
     "schema",
     "swap_document",

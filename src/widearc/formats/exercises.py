@@ -8,6 +8,8 @@ from typing import Any
 from widearc.core.catalogue import EXERCISES, Exercise, OptionSpec
 from widearc.formats.documents import check
 
+AT_A_PORT = ("mass", "band", "spring", "lever", "cable", "corner-bar", "chain")
+
 
 def exercises_document() -> dict[str, Any]:
     """Return the wide-arc/exercises document: every entry with its options, ranges and ports."""
@@ -28,6 +30,8 @@ def _entry(item: Exercise) -> dict[str, Any]:
         "family": item.family,
         "prime": [action.label for action in item.prime],
         "ports": list(item.ports),
+        "load_kinds": [*(AT_A_PORT if item.ports else ()), *item.kinds],
+        "has_curve": item.has_curve,
         "options": [_option(spec) for spec in item.options.values()],
         "needs": list(item.needs),
         "steadiness": item.steadiness,
@@ -48,6 +52,8 @@ def _entry(item: Exercise) -> dict[str, Any]:
 
 def _option(spec: OptionSpec) -> dict[str, Any]:
     part: dict[str, Any] = {"id": spec.name, "label": spec.label, "unit": spec.unit, "default": spec.default}
+    if not spec.used:
+        part["changes_curve"] = False
     if spec.choices:
         part["choices"] = list(spec.choices)
     if math.isfinite(spec.low):

@@ -18,20 +18,37 @@ from widearc.core.equipment import (
     Chain,
     CornerBar,
     FreeMass,
+    Lever,
     LinearLaw,
     Load,
+    MooneyRivlinLaw,
+    Pendulum,
     PointsLaw,
     Sled,
+    Spring,
+    SpringLoad,
     Stack,
 )
+from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError
 from widearc.core.movement import Setup
-from widearc.core.statics import Curve, audit
+from widearc.core.dose import RepStyle, StyleKind, Tempo, dose_on_grid
+from widearc.core.statics import Curve, audit, dynamic_nm, frontal_nm, grip_n, lumbar
+from widearc.core.strength import ACTIONS as STRENGTH_ACTIONS
 from widearc.core.strength import strength_nm
-from widearc.core.units import to_deg
+from widearc.core.units import DEG, to_deg
 from widearc.formats.documents import check
 
-ACTIONS = MappingProxyType({"hip": "hip_extension", "knee": "knee_extension", "ankle": "plantarflexion"})
+ACTIONS = MappingProxyType(
+    {
+        "hip": "hip_extension",
+        "knee": "knee_extension",
+        "ankle": "plantarflexion",
+        "hip_abduction": "hip_abduction",
+    }
+)
+
+STANDS_STILL = 1e-4 * DEG  # a joint that turns less is left out of the angles
 
 
 def parse_scenario(document: Any) -> tuple[Setup, Mapping[str, float]]:
@@ -53,7 +70,10 @@ def parse_setup(
             body=parse_body(body),
             limits=parse_limits(limits),
             options=part.get("options", {}),
-            loads=tuple(_load(item, f"/loads/{i}") for i, item in enumerate(part.get("loads", []))),
+            loads=tuple(
+                _load(item, f"/loads/{i}", exercise(part["exercise"], "/exercise").ports)
+                for i, item in enumerate(part.get("loads", []))
+            ),
             samples=part.get("samples", 101),
         )
     except InputError as error:
@@ -82,6 +102,10 @@ def parse_law(part: Mapping[str, Any], where: str) -> BandLaw:
     try:
         if part["kind"] == "linear":
             return LinearLaw(rest_m=part["rest_m"], rate_n_per_m=part["rate_n_per_m"])
+        if part["kind"] == "mooney-rivlin":
+            return MooneyRivlinLaw(
+                rest_m=part["rest_m"], area_m2=part["area_m2"], c1_pa=part["c1_pa"], c2_pa=part["c2_pa"]
+            )
         return PointsLaw(
             rest_m=part["rest_m"],
             length_m=tuple(float(v) for v in part["length_m"]),
@@ -95,6 +119,14 @@ def law_part(law: BandLaw) -> dict[str, Any]:
     """Return a law as its document part."""
     if isinstance(law, LinearLaw):
         return {"kind": "linear", "rest_m": law.rest_m, "rate_n_per_m": law.rate_n_per_m}
+    if isinstance(law, MooneyRivlinLaw):
+        return {
+            "kind": "mooney-rivlin",
+            "rest_m": law.rest_m,
+            "area_m2": law.area_m2,
+            "c1_pa": law.c1_pa,
+            "c2_pa": law.c2_pa,
+        }
     return {
         "kind": "points",
         "rest_m": law.rest_m,
@@ -103,8 +135,12 @@ def law_part(law: BandLaw) -> dict[str, Any]:
     }
 
 
-def _load(part: Mapping[str, Any], where: str) -> Load:
+def _load(part: Mapping[str, Any], where: str, ports: tuple[str, ...]) -> Load:
     try:
+        if part["kind"] == "lever":
+            return _lever(part, ports)
+        if part["kind"] == "corner-bar":
+            return _corner_bar(part, ports)
         if part["kind"] == "mass":
             return FreeMass(kg=float(part["kg"]), port=part["port"])
         if part["kind"] == "sled":
@@ -148,33 +184,88 @@ def _stack(part: Mapping[str, Any]) -> Load:
     )
 
 
+def _pair(part: Mapping[str, Any] | None) -> tuple[float, float] | None:
+    return None if part is None else (float(part["x_m"]), float(part["y_m"]))
+
+
+def _spring(part: Mapping[str, Any]) -> Load:
+    spring = Spring(start_n=float(part["start_n"]), end_n=float(part["end_n"]), travel_m=float(part["travel_m"]))
+    attached, port = part.get("attached"), part.get("port")
+    if attached is not None and port is not None and attached != port:
+        raise InputError("attached", attached, f"the same as port, {port}, or only one of them")
+    return SpringLoad(
+        spring=spring,
+        port=attached or port or "carriage",
+        anchor=_pair(part.get("anchor")),
+        count=float(part.get("count", 1)),
+        mark_m=part.get("mark_m"),
+    )
+
+
+def _lever(part: Mapping[str, Any], ports: tuple[str, ...]) -> Load:
+    numbers = {key: value for key, value in part.items() if key not in ("kind", "pivot", "port")}
+    return Lever(pivot=_pair(part["pivot"]) or (0.0, 0.0), port=part.get("port") or (ports or ("",))[0], **numbers)
+
+
+def _corner_bar(part: Mapping[str, Any], ports: tuple[str, ...]) -> Load:
+    numbers = {key: value for key, value in part.items() if key not in ("kind", "pivot", "port")}
+    return CornerBar(pivot=_pair(part.get("pivot")), port=part.get("port") or (ports or ("",))[0], **numbers)
+
+
 def _plain(part: Mapping[str, Any]) -> dict[str, Any]:
-    return {key: value for key, value in part.items() if key not in ("kind", "direction")}
+    return {key: value for key, value in part.items() if key != "kind"}
 
 
 _OTHERS: Mapping[str, Callable[[Mapping[str, Any]], Load]] = MappingProxyType(
     {
         "cable": _cable,
         "stack": _stack,
+        "spring": _spring,
         "chain": lambda part: Chain(**_plain(part)),
-        "corner-bar": lambda part: CornerBar(**_plain(part)),
+        "pendulum": lambda part: Pendulum(**_plain(part)),
     }
 )
 
 
-def curve_document(curve: Curve, strength_scale: Mapping[str, float] | None = None, row: int = 0) -> dict[str, Any]:
-    """Return the wide-arc/curve document of one set-up, checked by its schema."""
+def parse_style(document: Mapping[str, Any]) -> tuple[RepStyle, Tempo | None]:
+    """Return a scenario's rep style (plain when left out) and its tempo (None when left out)."""
+    part = dict(document.get("style", {"kind": "plain"}))
+    name = part.pop("kind").removesuffix(" set").replace(" ", "-")
+    style = RepStyle(kind=StyleKind(name), **part)
+    return style, Tempo(**document["tempo"]) if "tempo" in document else None
+
+
+def curve_document(
+    curve: Curve,
+    strength_scale: Mapping[str, float] | None = None,
+    row: int = 0,
+    *,
+    style: RepStyle | None = None,
+    tempo: Tempo | None = None,
+) -> dict[str, Any]:
+    """Return the wide-arc/curve document of one set-up, checked by its schema.
+
+    style or tempo add the dose over each prime joint, a tempo also the demands with inertia.
+    """
     motion, setup = curve.motion, curve.setup
     balance = audit(curve)
     strength, effort = _strength(curve, strength_scale or {}, row)
+    frontal = frontal_nm(setup, motion)
+    demand = {ACTIONS[name]: _list(value[row]) for name, value in curve.demand_nm.items()}
+    if frontal is not None:
+        demand["hip_abduction"] = _list(frontal[row])
     document: dict[str, Any] = {
         "format": "wide-arc/curve",
         "version": 1,
         "exercise": setup.exercise.id,
         "working_legs": motion.legs,
         "position": _list(motion.position),
-        "angles_deg": {name: _list(to_deg(motion.angles[name][row])) for name in curve.demand_nm},
-        "demand_nm": {ACTIONS[name]: _list(value[row]) for name, value in curve.demand_nm.items()},
+        "angles_deg": {
+            name: _list(to_deg(motion.angles[name][row]))
+            for name in (*curve.demand_nm, "mtp")
+            if name in motion.angles and np.ptp(motion.angles[name][row]) > STANDS_STILL
+        },
+        "demand_nm": demand,
         "points_m": {name: _points(motion.full(point), row) for name, point in sorted(motion.points.items())},
         "loads": [_load_part(curve, index, row) for index in range(len(setup.loads))],
         "contacts": [
@@ -202,6 +293,7 @@ def curve_document(curve: Curve, strength_scale: Mapping[str, float] | None = No
         },
         "strength_nm": strength,
         "effort": effort,
+        "marks": {name: _list(motion.full(value)[row]) for name, value in sorted(motion.marks.items())},
         "warnings": [{"code": n.code, "text": n.text} for n in motion.notices if n.where[row]],
         "assumptions": list(motion.assumptions),
     }
@@ -213,8 +305,35 @@ def curve_document(curve: Curve, strength_scale: Mapping[str, float] | None = No
             "travel_m": _list(motion.path_travel[row]),
             "force_n": _list(motion.path_force[row]),
         }
+    document |= _derived(curve, row, style, tempo)
     check(document, "curve")
     return document
+
+
+def _derived(curve: Curve, row: int, style: RepStyle | None, tempo: Tempo | None) -> dict[str, Any]:
+    """Return grip, spine, a pendulum's period, and what style and tempo add."""
+    motion, setup = curve.motion, curve.setup
+    part: dict[str, Any] = {}
+    grip, spine = grip_n(setup, motion), lumbar(setup, motion)
+    if grip is not None:
+        part["grip_n"] = _list(grip[row])
+    if spine is not None:
+        part["lumbar"] = {"moment_nm": _list(spine.moment_nm[row]), "compression_n": _list(spine.compression_n[row])}
+    if "period_s" in motion.marks:
+        part["period_s"] = _number(motion.marks["period_s"][row, 0])
+    if style is not None or tempo is not None:
+        doses = {}
+        for action in setup.exercise.prime:
+            bins = dose_on_grid(curve, action, style or RepStyle(), tempo or Tempo(), row)
+            used = np.flatnonzero(bins > 0)
+            if used.size:
+                span = slice(int(used.min()), int(used.max()) + 1)
+                doses[action.label] = {"angle_deg": CENTRES_DEG[span].tolist(), "nms_per_deg": _list(bins[span])}
+        part["dose"] = doses
+    if tempo is not None and curve.demand_nm:
+        fast = dynamic_nm(curve, tempo.lifting_s)
+        part["dynamic"] = {"demand_nm": {ACTIONS[name]: _list(value[row]) for name, value in fast.items()}}
+    return part
 
 
 def _strength(
@@ -224,7 +343,7 @@ def _strength(
     body, strength, effort = curve.setup.body, {}, {}
     for name, demand in curve.demand_nm.items():
         action = ACTIONS[name]
-        if action in scale:
+        if action in scale and action in STRENGTH_ACTIONS:
             can = scale[action] * strength_nm(
                 action,
                 curve.motion.angles[name][row],

@@ -39,6 +39,8 @@ PORTS = MappingProxyType(
         "shin-pad": Port(segment="shank", label="at the shin pad"),
         "sole": Port(segment="foot", label="under the foot"),
         "sled": Port(segment="sled", label="on the sled"),
+        "carriage": Port(segment="foot", label="on the carriage"),
+        "pad": Port(segment="pad", label="on the moving pad"),
     }
 )
 """Every port by its name in files; distances are common practice, no source."""

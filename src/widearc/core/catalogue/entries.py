@@ -5,15 +5,19 @@ from __future__ import annotations
 from collections.abc import Mapping
 from types import MappingProxyType
 
+from widearc.core.catalogue.carriages import CARRIAGES
 from widearc.core.catalogue.exercise import Exercise
 from widearc.core.catalogue.hips import HIPS
 from widearc.core.catalogue.isolation import ISOLATION
+from widearc.core.catalogue.lunges import LUNGES
 from widearc.core.catalogue.presses import PRESSES
 from widearc.core.catalogue.squats import SQUATS
+from widearc.core.catalogue.supports import SUPPORTS
+from widearc.core.catalogue.swings import SWINGS
 from widearc.core.errors import UnknownNameError
 
 EXERCISES: Mapping[str, Exercise] = MappingProxyType(
-    {entry.id: entry for entry in (*SQUATS, *PRESSES, *ISOLATION, *HIPS)}
+    {entry.id: entry for entry in (*SQUATS, *SUPPORTS, *LUNGES, *PRESSES, *ISOLATION, *HIPS, *SWINGS, *CARRIAGES)}
 )
 """Every exercise by its stable id."""
 

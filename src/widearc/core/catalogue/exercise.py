@@ -26,9 +26,11 @@ class LoadWay:
 class Exercise:
     """One exercise: what it is, how it may be set up, and what a trainer must know of it.
 
-    ways: alternatives of load, each a tuple of LoadWay used together; () means body weight alone.
-    needs: furniture or machines without which it is excluded; steadiness 1 to 5, 5 = steadiest;
-    fails_alone: "yes", "with stops" or "no"; minutes: to set up; reps and rest_s: (from, to).
+    variant: which of a family's forms this is (its solver says which there are). kinds: loads it takes
+    besides those at a port (sled, stack, pendulum). ways: alternatives of load that stock makes, each a
+    tuple of LoadWay used together; () means body weight alone. needs: furniture or machines without which
+    it is excluded; steadiness 1 to 5, 5 = steadiest; fails_alone: "yes", "with stops" or "no"; minutes: to
+    set up; reps and rest_s: (from, to).
     """
 
     id: str
@@ -37,8 +39,12 @@ class Exercise:
     family: str
     prime: tuple[Action, ...]
     ports: tuple[str, ...]
-    ways: tuple[tuple[LoadWay, ...], ...]
+    ways: tuple[tuple[LoadWay, ...], ...] = ()
+    kinds: tuple[str, ...] = ()
     defaults: Mapping[str, float | str] = field(default_factory=dict)
+    variant: str = ""
+    more_options: tuple[OptionSpec, ...] = ()
+    without_options: tuple[str, ...] = ()
     needs: tuple[str, ...] = ()
     one_piece: bool = True
     steadiness: int
@@ -58,7 +64,16 @@ class Exercise:
     @property
     def options(self) -> Mapping[str, OptionSpec]:
         """Return the exercise's options with its own defaults."""
-        return with_defaults(self.family, self.defaults)
+        legs: tuple[int, ...] | None = None
+        if self.family not in ("split", "carriage", "mobility"):
+            alone = self.defaults.get("legs") == 1
+            legs = (1,) if alone else (1, 2) if self.one_leg else (2,)
+        return with_defaults(self.family, self.defaults, self.more_options, self.without_options, legs)
+
+    @property
+    def has_curve(self) -> bool:
+        """Return whether a resistance curve exists: not for mobility work."""
+        return self.family != "mobility"
 
     @property
     def adds_axial(self) -> bool:

@@ -17,6 +17,7 @@ _PRESS = Exercise(
     family="sled press",
     prime=(KE, HE),
     ports=("sled",),
+    kinds=("sled",),
     ways=((way("sled", "sled"),),),
     needs=("sled press",),
     steadiness=5,

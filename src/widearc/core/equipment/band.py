@@ -104,7 +104,52 @@ class PointsLaw:
         return np.asarray(inside + top * past + 0.5 * slope * past**2)
 
 
-BandLaw = LinearLaw | PointsLaw
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MooneyRivlinLaw:
+    """Rubber in simple tension, for one unfolded strand: f = 2·A0·(C1 + C2/λ)·(λ − 1/λ²), λ = L / L0.
+
+    rest_m L0 m; area_m2 A0 at rest; c1_pa, c2_pa Pa, C1 + C2 above 0 and no fall up to λ = 3.
+    Source: Treloar, The Physics of Rubber Elasticity (Mooney 1940, Rivlin 1948).
+    """
+
+    kind: ClassVar[str] = "mooney-rivlin"
+    rest_m: float
+    area_m2: float
+    c1_pa: float
+    c2_pa: float
+
+    def __post_init__(self) -> None:
+        """Check the numbers, and that the pull grows with stretch as far as a band may be stretched."""
+        _number("rest_m", self.rest_m, 0.02, 10, "m")
+        _number("area_m2", self.area_m2, 1e-8, 0.01, "m²")
+        _number("c1_pa", self.c1_pa, -1e7, 1e8, "Pa")
+        _number("c2_pa", self.c2_pa, -1e8, 1e8, "Pa")
+        pull = self.force_n(self.rest_m * np.linspace(1.0, REFUSED_STRETCH, 50))
+        if pull[-1] <= 0 or np.any(np.diff(pull) < 0):
+            raise InputError(
+                "c2_pa", self.c2_pa, "constants whose pull grows with stretch up to 3 times the rest length"
+            )
+
+    @property
+    def measured_to_m(self) -> float:
+        """Return the longest length the law speaks for (m): no end of its own."""
+        return float("inf")
+
+    def force_n(self, length: Array) -> Array:
+        """Return the pull (N) of one strand at `length` (m), 0 when shorter than at rest."""
+        stretch = np.maximum(length / self.rest_m, 1.0)
+        pull = 2.0 * self.area_m2 * (self.c1_pa + self.c2_pa / stretch) * (stretch - stretch**-2)
+        return np.asarray(np.maximum(pull, 0.0))
+
+    def energy_j(self, length: Array) -> Array:
+        """Return the energy stored (J): A0·L0·(C1(λ² + 2/λ − 3) + C2(2λ + 1/λ² − 3))."""
+        stretch = np.maximum(length / self.rest_m, 1.0)
+        first = self.c1_pa * (stretch**2 + 2.0 / stretch - 3.0)
+        second = self.c2_pa * (2.0 * stretch + stretch**-2 - 3.0)
+        return np.asarray(self.area_m2 * self.rest_m * (first + second))
+
+
+BandLaw = LinearLaw | PointsLaw | MooneyRivlinLaw
 
 
 def check_table(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> None:

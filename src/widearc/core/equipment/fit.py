@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
-from widearc.core.equipment.band import BandLaw, LinearLaw, PointsLaw, check_table
+from widearc.core.arrays import Array
+from widearc.core.equipment.band import BandLaw, LinearLaw, MooneyRivlinLaw, PointsLaw, check_table
 from widearc.core.errors import InputError
 
 
@@ -84,3 +86,114 @@ def fit_linear(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> BandF
     law = LinearLaw(rest_m=rest, rate_n_per_m=rate)
     residuals = y - law.force_n(x)
     return BandFit(law=law, residuals_n=tuple(float(r) for r in residuals), notes=notes)
+
+
+def fit_mooney_rivlin(
+    length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None, area_m2: float = 1e-4
+) -> BandFit:
+    """Return the Mooney-Rivlin law closest to the readings (m, N) by least squares.
+
+    At a given rest length the law is linear in A0·C1 and A0·C2; only those products are determined, so
+    the section is set to `area_m2`. rest_m None: the rest length that misses least, searched between half
+    the shortest length that pulls and that length. Needs three readings that pull (two with rest_m).
+    """
+    check_table(length_m, force_n)
+    x, y = np.asarray(length_m), np.asarray(force_n)
+    pulling = y > 0
+    if np.count_nonzero(pulling) < (3 if rest_m is None else 2):
+        raise InputError("force_n", int(np.count_nonzero(pulling)), "three readings above 0 N or more")
+    shortest = float(x[pulling].min())
+    notes: list[str] = ["the section is taken as 1 cm²: only section times constant is determined"]
+    if rest_m is None:
+        from scipy.optimize import minimize_scalar
+
+        found = minimize_scalar(
+            lambda rest: _rubber(x, y, rest)[0], bounds=(0.5 * shortest, 0.999 * shortest), method="bounded"
+        )
+        rest_m = float(found.x)
+        notes.append(f"rest length {100 * rest_m:.0f} cm fitted; measure it")
+    elif rest_m >= shortest:
+        raise InputError("rest_m", rest_m, f"shorter than the first length that pulls, {shortest:g} m")
+    _, c1, c2 = _rubber(x, y, rest_m)
+    law = MooneyRivlinLaw(rest_m=rest_m, area_m2=area_m2, c1_pa=c1 / area_m2, c2_pa=c2 / area_m2)
+    residuals = y - law.force_n(x)
+    return BandFit(law=law, residuals_n=tuple(float(r) for r in residuals), notes=tuple(notes))
+
+
+def _rubber(x: Array, y: Array, rest_m: float) -> tuple[float, float, float]:
+    """Return the summed square of what is missed, and A0·C1 and A0·C2 (N) at a rest length (m)."""
+    stretch = np.maximum(x / rest_m, 1.0)
+    shape = 2.0 * (stretch - stretch**-2)
+    design = np.column_stack((shape, shape / stretch))
+    (c1, c2), *_ = np.linalg.lstsq(design, y, rcond=None)
+    missed = y - design @ (c1, c2)
+    return float(missed @ missed), float(c1), float(c2)
+
+
+def corrected_akaike(residuals: tuple[float, ...], parameters: int) -> float | None:
+    """Return the corrected Akaike score of least-squares residuals, None with too few readings for so many parameters.
+
+    n·ln(RSS/n) + 2k + 2k(k+1)/(n−k−1), k the parameters and the variance (Hurvich & Tsai 1989). A fit
+    better than 0.01 N counts as 0.01 N: no scale reads finer.
+    """
+    n, k = len(residuals), parameters + 1
+    if n - k - 1 <= 0:
+        return None
+    spread = max(float(np.mean(np.square(residuals))), 1e-4)
+    return float(n * np.log(spread) + 2 * k + 2 * k * (k + 1) / (n - k - 1))
+
+
+def left_out(length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None) -> tuple[float, ...]:
+    """Return what the monotone cubic misses at each inner reading (N) when that reading is left out."""
+    missed = []
+    for i in range(1, len(length_m) - 1):
+        shorter = length_m[:i] + length_m[i + 1 :], force_n[:i] + force_n[i + 1 :]
+        try:
+            law = fit_points(*shorter, rest_m).law
+        except InputError:
+            continue
+        missed.append(force_n[i] - float(law.force_n(np.array(length_m[i]))))
+    return tuple(missed)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BandFits:
+    """Every law that the readings allow by its kind, scores (lower is better), reasons for the others, the choice."""
+
+    fits: Mapping[str, BandFit]
+    scores: Mapping[str, float]
+    refused: Mapping[str, str]
+    chosen: str
+
+
+def fit_band(length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None) -> BandFits:
+    """Return all band laws fitted to readings of length (m) and pull (N), chosen by corrected Akaike score.
+
+    The cubic goes through every reading, so its score is that of each reading left out in turn. With too
+    few readings to score, the cubic is chosen. Raises InputError when the table itself is refused.
+    """
+    check_table(length_m, force_n)
+    ways: dict[str, tuple[int, Callable[[], BandFit]]] = {
+        "points": (2, lambda: fit_points(length_m, force_n, rest_m)),
+        "linear": (2, lambda: fit_linear(length_m, force_n)),
+        "mooney-rivlin": (2 if rest_m is not None else 3, lambda: fit_mooney_rivlin(length_m, force_n, rest_m)),
+    }
+    fits: dict[str, BandFit] = {}
+    scores: dict[str, float] = {}
+    refused: dict[str, str] = {}
+    for kind, (parameters, make) in ways.items():
+        try:
+            fits[kind] = make()
+        except InputError as error:
+            refused[kind] = error.allowed
+            continue
+        missed = left_out(length_m, force_n, rest_m) if kind == "points" else fits[kind].residuals_n
+        score = corrected_akaike(missed, parameters)
+        if score is not None:
+            # left-out residuals are fewer: compared per reading
+            scores[kind] = score / max(len(missed), 1)
+    if not fits:
+        fit_points(length_m, force_n, rest_m)  # raises with the reason
+    best = min(scores, key=lambda kind: scores[kind]) if scores else "points"
+    chosen = best if best in fits else next(iter(fits))
+    return BandFits(fits=fits, scores=scores, refused=refused, chosen=chosen)

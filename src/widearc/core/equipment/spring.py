@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from typing import ClassVar
 
 import numpy as np
 
@@ -42,6 +43,60 @@ class Spring:
         """Return the energy stored (J) since the first mark; NaN past a stop."""
         inside = (travel >= -1e-9) & (travel <= self.travel_m + 1e-9)
         return np.where(inside, self.start_n * travel + 0.5 * self.rate_n_per_m * travel**2, np.nan)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class SpringLoad:
+    """Springs alike, pulling between a port and an anchor, or on a carriage (port "carriage").
+
+    spring: one of them; count (float or (set-ups, 1)) pull in parallel. anchor: x, y in the room frame, m.
+    mark_m: distance from anchor to port at the first mark, (set-ups, 1); None: the shortest distance of
+    the movement.
+    """
+
+    kind: ClassVar[str] = "spring"
+    spring: Spring
+    port: str = "carriage"
+    anchor: tuple[float, float] | None = None
+    count: float | Array = 1
+    mark_m: float | Array | None = None
+    _marked: float | Array = field(init=False, repr=False)
+
+    def __post_init__(self) -> None:
+        """Check count, mark and anchor."""
+        if not np.all(np.isfinite(self.count)) or np.any(np.asarray(self.count) < 0):
+            raise InputError("count", self.count, "0 or more")
+        if np.any(np.asarray(self.count) > 20):
+            raise InputError("count", self.count, "at most 20")
+        if self.port == "carriage":
+            if self.anchor is not None:
+                raise InputError("anchor", self.anchor, "none on a carriage: its springs run along the rails")
+        elif self.anchor is None:
+            raise InputError("anchor", None, "a point of the room for a spring at a port of the body")
+        if self.mark_m is not None and not np.all(np.isfinite(self.mark_m)):
+            raise InputError("mark_m", self.mark_m, "a length in m")
+        object.__setattr__(self, "_marked", 0.0 if self.mark_m is None else self.mark_m)
+
+    def travel(self, length: Array) -> Array:
+        """Return the travel past the first mark (m) with port and anchor `length` (m) apart."""
+        return np.asarray(length - self._marked)
+
+    def tension_n(self, travel: Array) -> Array:
+        """Return the pull of all springs (N) at `travel` (m), 0 before the first mark; past the stop it is held."""
+        inside = np.clip(travel, 0.0, self.spring.travel_m)
+        pull = np.where(travel < -1e-9, 0.0, self.spring.start_n + self.spring.rate_n_per_m * inside)
+        return np.asarray(np.asarray(self.count) * pull)
+
+    def energy_j(self, travel: Array) -> Array:
+        """Return the energy stored since the first mark (J) at `travel` (m)."""
+        inside = np.clip(travel, 0.0, self.spring.travel_m)
+        past = np.maximum(travel - self.spring.travel_m, 0.0)
+        one = self.spring.start_n * inside + 0.5 * self.spring.rate_n_per_m * inside**2 + self.spring.end_n * past
+        return np.asarray(np.asarray(self.count) * one)
+
+    def past_stop(self, travel: Array) -> Array:
+        """Return where `travel` (m) lies past the end stop, bool."""
+        return np.asarray((np.asarray(self.count) > 0) & (travel > self.spring.travel_m + 1e-6))
 
 
 def parallel(springs: Sequence[Spring]) -> Spring:

@@ -44,8 +44,11 @@ class Stack:
         if not 0 <= self.friction <= 0.5:
             raise InputError("friction", self.friction, "from 0 to 0.5")
 
+    def radius(self, angle: Array) -> Array:
+        """Return the cam's radius (m) at the joint's angle (rad)."""
+        return np.asarray(np.interp(angle, np.asarray(self.angle_deg) * DEG, self.radius_m))
+
     def moment_nm(self, angle: Array, *, lowering: bool = False) -> Array:
         """Return the moment about the axis (N·m, against the lift) at the joint's angle (rad)."""
-        radius = np.interp(angle, np.asarray(self.angle_deg) * DEG, self.radius_m)
         sign = -1.0 if lowering else 1.0
-        return np.asarray(np.asarray(self.kg) * G * self.ratio * radius * (1.0 + sign * self.friction))
+        return np.asarray(np.asarray(self.kg) * G * self.ratio * self.radius(angle) * (1.0 + sign * self.friction))

@@ -4,7 +4,30 @@ One module per family; each says in its docstring what closes the problem where 
 does not. Strength is known here only for the press's push of least effort.
 """
 
-from widearc.core.movement.motion import JOINTS, Force, Joint, Motion, Notice, Segment
-from widearc.core.movement.setup import Setup, move
+from widearc.core.movement.motion import (
+    JOINTS,
+    WORKING_JOINTS,
+    Force,
+    Inertia,
+    Joint,
+    Motion,
+    Notice,
+    Segment,
+    place_of,
+)
+from widearc.core.movement.setup import FAMILIES, Setup, move
 
-__all__ = ["JOINTS", "Force", "Joint", "Motion", "Notice", "Segment", "Setup", "move"]
+__all__ = [
+    "FAMILIES",
+    "JOINTS",
+    "WORKING_JOINTS",
+    "Force",
+    "Inertia",
+    "Joint",
+    "Motion",
+    "Notice",
+    "Segment",
+    "Setup",
+    "move",
+    "place_of",
+]

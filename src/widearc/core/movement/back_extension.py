@@ -56,7 +56,7 @@ def solve(
         return point
 
     attach(motion, loads, place, lowering=lowering)
-    _hold(motion, hip + o["pad_below_hip"] * legs_way, ankle, legs_way)
+    motion.close(lambda moved: _hold(moved, hip + o["pad_below_hip"] * legs_way, ankle, legs_way))
     motion.points["shoulder"] = trunk.shoulder
     motion.angles |= {"hip": motion.full(hip_bend), "knee": motion.full(0.0), "ankle": motion.full(0.0)}
     if not exercise.one_piece:

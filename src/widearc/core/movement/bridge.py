@@ -2,7 +2,8 @@
 
 Closure: the trunk turns about the bench's edge at 0.8 of hip to shoulder; bench edge and ankle stay,
 so the hip angle places hip and knee; vertical reactions at bench and foot follow from balance, the
-horizontal pair between them is 0 (option). The feet stand where the shins are vertical at the end.
+horizontal pair between them is 0 (option). The feet stand where the shins are vertical at the end, or so
+far ahead of the bench as given.
 """
 
 from __future__ import annotations
@@ -20,6 +21,7 @@ from widearc.core.geometry import slope, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
+from widearc.core.movement.stance import free_leg_terms
 
 BENCH_AT = 0.8  # of hip to shoulder
 
@@ -38,7 +40,8 @@ def solve(
     hip_bend = np.atleast_2d(o["hip_from"] + (o["hip_to"] - o["hip_from"]) * position)
     shape = np.broadcast_shapes(hip_bend.shape, np.shape(o["bench"]), np.shape(o["foot"]), load_shape(loads))
     hip_bend = np.broadcast_to(hip_bend, shape)
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
+    legs = int(o["legs"])
+    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
     back = BENCH_AT * body.trunk_m
     ankle = flat(0.0, o["foot"] + body.ankle_height_m)
     edge = _edge(body, o, ankle, back)
@@ -49,10 +52,14 @@ def solve(
     hip = edge + back * slope(line - at_edge)
     ankle, edge = np.broadcast_to(ankle, (2, *shape)), np.broadcast_to(edge, (2, *shape))
     foot = Foot(body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1))))
-    add_leg(motion, body, foot, knee, hip, legs=2)
+    add_leg(motion, body, foot, knee, hip, legs=legs)
     trunk_lean = np.arctan2(edge[0] - hip[0], edge[1] - hip[1])
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
     add_upper_body(motion, trunk, one_piece=True)
+    if legs == 1:
+        for mass, along, forward in free_leg_terms(body, o["free_leg"]):
+            motion.add_segment("free_thigh", mass, trunk.place(along, forward))
+        motion.angles["free_hip"] = motion.full(o["free_leg"])
     sole = np.broadcast_to(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
 
     def place(name: str) -> Array:
@@ -62,7 +69,7 @@ def solve(
         return point
 
     attach(motion, loads, place, lowering=lowering)
-    _reactions(motion, sole, edge, o["horizontal_pair"])
+    motion.close(lambda moved: _reactions(moved, sole, edge, o["horizontal_pair"]))
     thigh = np.arctan2(knee[1] - hip[1], knee[0] - hip[0])
     shank = np.arctan2(ankle[1] - knee[1], ankle[0] - knee[0])
     motion.points |= {"shoulder": trunk.shoulder, "bench": edge, "pressure": sole}
@@ -71,6 +78,8 @@ def solve(
         "Quasi-static and in the side view; the shoulder blades turn on the bench's edge without sliding.",
         "Bench and feet carry vertical forces; they do not push against each other.",
     ]
+    if legs == 1:
+        motion.assumptions.append("The free leg is held straight at a fixed hip angle.")
     return motion
 
 
@@ -80,6 +89,8 @@ def _edge(body: Body, o: Options, ankle: Array, back: float) -> Array:
     reach = third_side(back, body.thigh_m, np.atleast_2d(o["hip_to"]))
     rise = np.atleast_2d(o["bench"]) - knee[1]
     away = np.sqrt(np.maximum(reach**2 - rise**2, 0.01))
+    if not isinstance(o["foot_ahead"], str):
+        away = np.broadcast_to(np.atleast_2d(o["foot_ahead"]), away.shape)
     return vec(knee[0] - away, np.broadcast_to(np.atleast_2d(o["bench"]), away.shape))
 
 

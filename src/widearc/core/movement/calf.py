@@ -17,7 +17,8 @@ from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import ahead, bracketed_root, lean
-from widearc.core.movement.legs import Foot, add_leg, flat
+from widearc.core.movement import seated_calf
+from widearc.core.movement.legs import Foot, add_leg, flat, stand_on
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG
@@ -36,6 +37,8 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the calf raise's motion for options `o` (radians, metres) at `position` (1, samples)."""
+    if exercise.variant in ("seated", "press"):
+        return seated_calf.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, np.shape(o["step"]), load_shape(loads))
     legs = int(o["legs"])
@@ -78,7 +81,7 @@ def solve(
     motion = motion_at(body_lean)
     motion.fail(~found, "cannot balance over the ball of the foot: hold something or ease the band")
     motion.fail(bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed")
-    motion.add_force("toes", np.broadcast_to(ball, (2, *shape)), -motion.total_force(), "contact ball")
+    stand_on(motion, np.broadcast_to(ball, (2, *shape)), "toes", "contact ball")
     motion.points["mtp"] = np.broadcast_to(ball, (2, *shape))
     motion.assumptions += [
         "Quasi-static and in the side view; knees and hips straight, the body leans to balance over the ball.",

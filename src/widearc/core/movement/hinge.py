@@ -19,7 +19,8 @@ from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import bracketed_root, lean, vec
-from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
+from widearc.core.movement import deadlift
+from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
 from widearc.core.movement.loading import ARM_COM, PortLoad, Trunk, attach, is_vertical, load_force, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, G
@@ -38,8 +39,12 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the hinge's motion for options `o` (radians, metres) at `position` (1, samples)."""
+    if exercise.variant == "deadlift":
+        return deadlift.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     trunk_lean = np.atleast_2d(o["trunk_from"] + (o["trunk_to"] - o["trunk_from"]) * position)
-    shape = np.broadcast_shapes(trunk_lean.shape, np.shape(o["knee"]), np.shape(o["box"]), load_shape(loads))
+    shape = np.broadcast_shapes(
+        trunk_lean.shape, np.shape(o["knee"]), np.shape(o["box"]), np.shape(o["deficit"]), load_shape(loads)
+    )
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
     pose = _Pose(exercise, body, o, loads, np.broadcast_to(trunk_lean, shape), lowering=lowering)
@@ -53,7 +58,7 @@ def solve(
     for mass, along in pose.free_leg:
         motion.add_segment("free_thigh", mass, pose.free_point(along))
     attach(motion, loads, pose.port, lowering=lowering)
-    motion.add_force("foot", pose.sole, -motion.total_force(), "contact foot")
+    stand_on(motion, pose.sole)
 
     motion.points |= {"shoulder": pose.trunk.shoulder, "pressure": motion.full(pose.sole), "hand": pose.hand}
     bend = motion.full(o["knee"])
@@ -84,7 +89,7 @@ class _Pose:
     ) -> None:
         self.body, self.o, self.loads, self.trunk_lean, self.lowering = body, o, loads, trunk_lean, lowering
         self.bar, self.one_piece = o["hold"] == "bar", exercise.one_piece
-        height = o["box"] + body.ankle_height_m
+        height = o["box"] + o["deficit"] + body.ankle_height_m
         across, down = vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
         self.foot = Foot(body, flat(0.0, height), across, down)
         self.sole = self.foot.sole(pressure_m(body, o["pressure"]))
@@ -118,7 +123,7 @@ class _Pose:
         """Return a port's point, m."""
         if PORTS[name].segment == "arms":
             return np.asarray(self.hand)
-        point = self.trunk.port(name)
+        point = self.trunk.port(name, self.o["belt_offset"])
         if point is None and name == "sole":
             point = np.broadcast_to(self.sole, self.hip.shape)
         if point is None:

@@ -5,25 +5,34 @@ Closure: the hip is held by seat or pad, so only the knee's demand is had, from 
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from functools import partial
+from typing import Any
 
 import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
-from widearc.core.equipment import Load, Stack
+from widearc.core.equipment import Lever, Load, Stack
 from widearc.core.errors import InputError
 from widearc.core.geometry import slope
 from widearc.core.movement.legs import TOE, Foot, add_leg, flat
-from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
-from widearc.core.movement.motion import Motion
+from widearc.core.movement.loading import (
+    Trunk,
+    add_couple_of_stack,
+    add_upper_body,
+    attach,
+    lever_angle,
+    load_shape,
+)
+from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.units import DEG, to_deg
 
 THIGH_ANGLE = {"seated": 0.0, "prone": 180 * DEG, "standing": -90 * DEG}  # thigh, hip to knee, from level
 DUMBBELL_BELOW_M = 0.05  # how far a dumbbell held by the feet hangs below the soles (assumed)
 FREE_OF_FLOOR_M = 0.02
+FARTHEST_PIVOT_M = 0.2  # a lever's pivot from the knee: further off it is another machine
 
 
 def solve(
@@ -37,11 +46,22 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the motion of a leg extension or curl for options `o` (radians, metres)."""
-    knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
-    shape = np.broadcast_shapes(knee_bend.shape, np.shape(o["seat"]), np.shape(o["hip"]), load_shape(loads))
+    bends = bool(np.all(np.asarray(o["knee_to"]) > np.asarray(o["knee_from"])))
+    # a pad laid before the shin pad: the same lever meets a knee that is more bent (a curl: less bent)
+    extra = np.arctan2(np.atleast_2d(o["pad_extra"]), np.atleast_2d(o["pad"]))
+    start = np.atleast_2d(o["knee_from"]) + (0.0 if bends else 1.0) * extra
+    shift = extra if bends else -extra
+    knee_bend = start + (np.atleast_2d(o["knee_to"]) - start) * position
+    shape = np.broadcast_shapes(
+        knee_bend.shape,
+        np.shape(o["seat"]),
+        np.shape(o["hip"]),
+        np.shape(np.atleast_2d(o["pivot_x"])),
+        load_shape(loads),
+    )
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
-    thigh = THIGH_ANGLE[str(o["body_place"])]
+    thigh = THIGH_ANGLE[exercise.variant or "seated"]
     hip = np.broadcast_to(flat(0.0, o["seat"]), (2, *shape))
     knee = hip + body.thigh_m * slope(np.full((1, 1), thigh))
     # bending turns the shank clockwise from the thigh's line, seen with the body facing +x
@@ -58,11 +78,13 @@ def solve(
             return foot.ankle
         if name == "sole":
             return foot.sole(0.0)
-        raise InputError("/loads/port", name, "ankle or sole on a knee rotation")
+        if name in ("shin-pad", "pad"):
+            # five centimetres before the shank's line; behind it for a curl
+            return knee + np.atleast_2d(o["pad"]) * shank + (-0.05 if bends else 0.05) * _turned_left(shank)
+        raise InputError("/loads/port", name, "ankle, shin-pad or sole on a knee rotation")
 
-    lifts = 1.0 if np.all(np.asarray(o["knee_to"]) > np.asarray(o["knee_from"])) else -1.0
-    _add_stacks(motion, loads, knee_bend, lifts, lowering=lowering)
-    attach(motion, loads, place, lowering=lowering, skip="stack")
+    _add_machine(motion, dict(o), loads, knee, shank, knee_bend, 1.0 if bends else -1.0, shift, lowering=lowering)
+    attach(motion, loads, place, lowering=lowering, skip=("stack", "lever"), pad="shank")
     motion.points |= {"shoulder": trunk.shoulder}
     motion.angles |= {"knee": motion.full(knee_bend), "hip": motion.full(o["hip"]), "ankle": motion.full(0.0)}
     _note_floor(motion, body, foot)
@@ -78,18 +100,71 @@ def _turned_left(vector: Array) -> Array:
     return np.stack((-vector[1], vector[0]))
 
 
-def _add_stacks(motion: Motion, loads: Sequence[Load], knee_bend: Array, lifts: float, *, lowering: bool) -> None:
-    """Add cam stacks as moments on the shank against the lift; their energy is the moment's work so far."""
-    for load in loads:
+def _add_machine(
+    motion: Motion, o: Mapping[str, Any], loads: Sequence[Load], knee: Array, shank: Array, bend: Array,
+    lifts: float, shift: Array, *, lowering: bool,
+) -> None:  # fmt: skip
+    """Add stacks and levers, which meet the shank through a pad that slides along it without friction.
+
+    The pad keeps its distance from the machine's pivot; where that is off the knee it slides, and the
+    machine's moment reaches the knee by the ratio of their turns.
+    """
+    pad, turn = _pad(motion, o, knee, shank, flat(o["pivot_x"], o["pivot_y"]))
+    for index, load in enumerate(loads):
         if isinstance(load, Stack):
-            moment = load.moment_nm(knee_bend, lowering=lowering)
-            # resisting a bending knee means turning the shank anticlockwise
-            motion.couples.append(("shank", motion.full(lifts * moment)))
-            weight = load.moment_nm(knee_bend) / (1.0 + load.friction)
-            steps = 0.5 * (weight[:, 1:] + weight[:, :-1]) * np.abs(np.diff(knee_bend, axis=1))
-            risen = np.concatenate((np.zeros((steps.shape[0], 1)), np.cumsum(steps, axis=1)), axis=1)
-            motion.load_gravity.append(partial(motion.full, risen))
-            motion.friction_work_j = motion.friction_work_j + motion.full(risen * load.friction)
+            add_couple_of_stack(motion, load, "shank", bend, bend + shift, -lifts, lowering=lowering, gear=turn)
+        elif isinstance(load, Lever):
+            off = np.array(load.pivot)[:, None, None] - knee
+            if np.any(np.hypot(off[0], off[1]) > FARTHEST_PIVOT_M):
+                place = ", ".join(f"{float(v):.2f} m" for v in np.ravel(knee[:, 0, 0]))
+                raise InputError(
+                    f"/loads/{index}/pivot", load.pivot, f"within {FARTHEST_PIVOT_M:g} m of the knee at {place}"
+                )
+            radius = np.full((1, 1), load.user_arm_m) if load.user_arm_m else np.atleast_2d(o["pad"])
+            pad, _ = _pad(motion, {"pad": radius}, knee, shank, off)
+            _add_lever(motion, index, load, pad, shank, lifts)
+    motion.points["pad"] = np.broadcast_to(pad, (2, *motion.shape))
+
+
+def _pad(motion: Motion, o: Mapping[str, Any], knee: Array, shank: Array, off: Array) -> tuple[Array, Array | float]:
+    """Return the pad's place on the shank's line (m) and the machine's turn per turn of the knee.
+
+    off: from the knee to the machine's pivot, m.
+    """
+    far = np.atleast_2d(o["pad"])
+    if not np.any(off):
+        return knee + far * shank, 1.0
+    # |p·u - off| = r with r as at the middle of the range
+    middle = shank[..., shank.shape[-1] // 2][..., None]
+    radius = np.hypot(*(far * middle - off))
+    along = off[0] * shank[0] + off[1] * shank[1]
+    inside = radius**2 - (off[0] ** 2 + off[1] ** 2) + along**2
+    motion.fail(motion.full(inside) <= 0, "the pad leaves the shank: the machine's pivot is too far from the knee")
+    p = along + np.sqrt(np.maximum(inside, 1e-9))
+    slide = np.ptp(motion.full(p), axis=1)
+    motion.marks["pad_slide_m"] = np.broadcast_to(slide[:, None], motion.shape)
+    motion.notice("pad-slides", "the pad slides along the shin: the machine's pivot is off the knee", slide > 0.02)
+    # the force square to the shank at the pad: p per newton at the knee, its arm about the pivot at the machine
+    arm = p * shank - off
+    about_pivot = np.abs(arm[0] * shank[0] + arm[1] * shank[1])
+    return knee + p * shank, p / np.maximum(about_pivot, 1e-6)
+
+
+def _add_lever(motion: Motion, index: int, lever: Lever, pad: Array, shank: Array, lifts: float) -> None:
+    """Add a lever's pad force, square to the shank and against the lift."""
+    turn = lever.turned(lever_angle(lever, pad))
+    arm = pad - np.array(lever.pivot)[:, None, None]
+    # with the lift: a straightening shank turns anticlockwise, a bending one clockwise
+    square = -lifts * np.stack((-shank[1], shank[0]))
+    reach = arm[0] * square[1] - arm[1] * square[0]
+    away = np.where(np.abs(reach) < 1e-6, 1e-6, np.abs(reach))
+    force = -lever.moment_nm(turn) / away * square
+    motion.add_force("shank", pad, force, f"load {index}")
+    motion.load_gravity.append(partial(lever.energy_j, turn))
+    radius = np.maximum(np.hypot(arm[0], arm[1]), 1e-3)
+    motion.inertias.append(
+        Inertia(segment="shank", point=pad, kg=lever.inertia_kgm2 / radius**2, towards=square, travel=turn * radius)
+    )
 
 
 def clear_of_floor_deg(body: Body, seat_m: float) -> float:

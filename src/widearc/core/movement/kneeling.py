@@ -18,6 +18,7 @@ from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import lean, vec
+from widearc.core.movement import on_toes
 from widearc.core.movement.legs import TOE, Foot, add_leg, flat
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
@@ -35,7 +36,9 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the reverse nordic's motion for options `o` (radians) at `position` (1, samples)."""
-    forward = o["lean_way"] == "forward"
+    if o["pivot"] == "toe":
+        return on_toes.solve(exercise, body, limits, o, loads, position, lowering=lowering)
+    forward = exercise.variant == "forward"
     back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position) * (-1.0 if forward else 1.0)
     shape = np.broadcast_shapes(back.shape, np.shape(o["hip"]), (1, 1), load_shape(loads))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
@@ -51,16 +54,16 @@ def solve(
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
     def place(name: str) -> Array:
-        point = trunk.port(name)
+        point = trunk.port(name, o["belt_offset"])
         if point is None:
             raise InputError("/loads/port", name, "a port that a kneeling exercise has")
         return point
 
     attach(motion, loads, place, lowering=lowering)
     if forward:
-        _held(motion, knee, ankle)
+        motion.close(lambda moved: _held(moved, knee, ankle))
     else:
-        _floor(motion, body, knee, ankle)
+        motion.close(lambda moved: _floor(moved, body, knee, ankle))
     motion.points |= {"shoulder": trunk.shoulder}
     motion.angles |= {
         "knee": motion.full(back + 90 * DEG),

@@ -54,6 +54,21 @@ def add_leg(
     motion.add_segment(f"{prefix}thigh", legs * s.M_THIGH * body.mass_kg, hip + s.COM_THIGH * (knee - hip))
 
 
+def stand_on(motion: Motion, point: Array, segment: str = "foot", source: str = "contact foot") -> None:
+    """Add the one contact that carries everything at `point` (m), where the posture balances.
+
+    In a fast lift the floor's force moves along the sole; it is kept at the point, with its moment.
+    """
+
+    def closure(moved: Motion) -> None:
+        moment = moved.moment_about(point)
+        moved.add_force(segment, point, -moved.total_force(), source)
+        if moved.dynamic:
+            moved.couples.append((segment, -moment, source))
+
+    motion.close(closure)
+
+
 def flat(x: Array | float, y: Array | float) -> Array:
     """Return a constant point (2, 1, 1) or (2, set-ups, 1) from numbers or (set-ups, 1) arrays."""
     return vec(np.atleast_2d(np.asarray(x, dtype=float)), np.atleast_2d(np.asarray(y, dtype=float)))

@@ -10,11 +10,11 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body
-from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Load
+from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Lever, Load, Pendulum, SpringLoad, Stack
 from widearc.core.equipment.band import REFUSED_STRETCH, SAFE_STRETCH
 from widearc.core.errors import InputError
 from widearc.core.geometry import vec
-from widearc.core.movement.motion import Motion
+from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.units import G
 
 
@@ -78,7 +78,7 @@ def band_ends(band: Band, point: Array, other: Array | None) -> tuple[Array, Arr
     return length, gap / np.maximum(length, 1e-9)
 
 
-PortLoad = FreeMass | Band | Cable | Chain | CornerBar
+PortLoad = FreeMass | Band | Cable | Chain | CornerBar | SpringLoad | Lever
 """Loads that pull at a port of the body."""
 
 
@@ -90,83 +90,172 @@ def load_force(load: Load, point: Array, other: Array | None, *, lowering: bool)
         length, towards = band_ends(load, point, other)
         return np.asarray(load.tension_n(length, lowering=lowering) * towards)
     if isinstance(load, Cable):
-        _, towards = cable_ends(load, point)
+        _, towards = line_to(load.pulley, point)
         return np.asarray(load.tension_n(lowering=lowering) * towards)
     if isinstance(load, Chain):
         return vec(np.zeros_like(point[1]), -load.weight_n(point[1]))
     if isinstance(load, CornerBar):
+        if load.direction == "perpendicular":
+            return np.asarray(load.square_to_bar(point)[0])
         return vec(np.zeros((1, 1)), -np.atleast_2d(load.hand_n))
+    if isinstance(load, SpringLoad) and load.anchor is not None:
+        length, towards = line_to(load.anchor, point)
+        return np.asarray(load.tension_n(load.travel(length)) * towards)
+    if isinstance(load, Lever):
+        return lever_force(load, point)
     raise InputError("loads", load.kind, "a load at a port of the body")
 
 
-def cable_ends(cable: Cable, point: Array) -> tuple[Array, Array]:
-    """Return a cable's length out (m) and the unit vector (2, …) from its port towards the pulley."""
-    gap = np.array(cable.pulley)[:, None, None] - point
+def line_to(end: tuple[float, float], point: Array) -> tuple[Array, Array]:
+    """Return the distance (m) and the unit vector (2, …) from a port to a fixed point of the room."""
+    gap = np.array(end)[:, None, None] - point
     length = np.sqrt(gap[0] ** 2 + gap[1] ** 2)
     return length, gap / np.maximum(length, 1e-9)
 
 
+def lever_angle(lever: Lever, point: Array) -> Array:
+    """Return the angle in the room (rad, anticlockwise from forward) of the arm to a port."""
+    return np.asarray(np.arctan2(point[1] - lever.pivot[1], point[0] - lever.pivot[0]))
+
+
+def lever_force(lever: Lever, point: Array) -> Array:
+    """Return the force (N, (2, …)) of a lever's pad: square to the line from pivot to port, against the lift."""
+    arm = point - np.array(lever.pivot)[:, None, None]
+    far = np.maximum(np.hypot(arm[0], arm[1]), 1e-9)
+    angle = lever_angle(lever, point)
+    raw = np.unwrap(angle, axis=-1)
+    way = lever.way(raw - raw[..., :1])
+    with_lift = way * np.stack((-arm[1], arm[0])) / far
+    return np.asarray(-lever.moment_nm(lever.turned(angle)) / far * with_lift)
+
+
 def is_vertical(load: Load) -> bool:
     """Return whether a load pulls straight down with a force that does not depend on where its port is."""
-    return isinstance(load, FreeMass | CornerBar)
+    return isinstance(load, FreeMass) or (isinstance(load, CornerBar) and load.direction == "up")
 
 
 def load_shape(loads: Sequence[Load]) -> tuple[int, ...]:
     """Return the common shape (set-ups, 1) of all the loads' amounts and anchors."""
     sizes: list[tuple[int, ...]] = [(1, 1)]
     for load in loads:
-        for name in ("kg", "empty_kg", "plate_kg", "count"):
+        for name in ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense"):
             sizes.append(np.shape(getattr(load, name, 1)))
+        # a flat tuple of numbers is one point for all set-ups
         sizes += [np.shape(np.atleast_2d(p)) for p in (getattr(load, "anchor", None) or ())]
     return np.broadcast_shapes(*sizes)
 
 
 def attach(
-    motion: Motion, loads: Sequence[Load], place: Callable[[str], Array], *, lowering: bool, skip: str = ""
+    motion: Motion,
+    loads: Sequence[Load],
+    place: Callable[[str], Array],
+    *,
+    lowering: bool,
+    skip: tuple[str, ...] = (),
+    pad: str = "trunk",
 ) -> None:
     """Add every load at a port to the motion: force, stored energy, lengths and warnings.
 
-    `place` gives a port's point (m, (2, set-ups, samples)) by name. Loads of kind `skip` are the
-    family's own business.
+    `place` gives a port's point (m, (2, set-ups, samples)) by name. Loads of the kinds in `skip` are the
+    family's own business. pad: the segment that a machine's pad meets. Raises InputError for a load that has no port.
     """
     for index, load in enumerate(loads):
-        if load.kind == skip:
+        if load.kind in skip:
             continue
         if not isinstance(load, PortLoad):
             raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")
-        point = place(load.port)
+        point = np.broadcast_to(place(load.port), (2, *motion.shape))
         other = place(load.anchor_port) if isinstance(load, Band) and load.anchor_port else None
         force = load_force(load, point, other, lowering=lowering)
-        _book_energy(motion, index, load, point, other)
+        segment = pad if load.port == "pad" else _segment(load.port)
+        _book_energy(motion, index, load, point, other, segment)
         if other is not None and isinstance(load, Band) and load.anchor_port:
             motion.add_force(_segment(load.anchor_port), other, -force, f"load {index}")
-        motion.add_force(_segment(load.port), point, force, f"load {index}")
+        motion.add_force(segment, point, force, f"load {index}")
 
 
 def _segment(port: str) -> str:
     segment = PORTS[port].segment
-    return "trunk" if segment == "pelvis" else segment
+    return "trunk" if segment == "pad" else segment
 
 
-def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, other: Array | None) -> None:
-    """Book what a load stores, and a band's or cable's length."""
+def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, other: Array | None, segment: str) -> None:
+    """Book what a load stores, its length where it has one, and the mass that a fast lift must speed up."""
     if isinstance(load, Band):
         note_band(motion, index, load, band_ends(load, point, other)[0])
     elif isinstance(load, Cable):
-        length = cable_ends(load, point)[0]
+        length, towards = line_to(load.pulley, point)
         motion.load_lengths[index] = motion.full(length)
         motion.load_gravity.append(partial(load.energy_j, length))
         if load.friction:
             motion.friction_work_j = motion.friction_work_j + motion.full(load.friction_j(length))
+        # the stack moves `ratio` times as far as the port
+        kg = np.asarray(load.kg) * load.ratio**2
+        motion.inertias.append(Inertia(segment=segment, point=point, kg=kg, towards=-towards, travel=length))
     elif isinstance(load, Chain):
         motion.load_gravity.append(partial(load.energy_j, point[1]))
+        motion.inertias.append(Inertia(segment=segment, point=point, kg=load.weight_n(point[1]) / G))
+    elif isinstance(load, SpringLoad):
+        note_spring(motion, index, load, line_to(load.anchor or (0.0, 0.0), point)[0])
+    elif isinstance(load, Lever):
+        _book_lever(motion, index, load, point, segment)
+    elif isinstance(load, CornerBar):
+        height = motion.full(point[1])
+        effective = load.inertia_kgm2 / load.hand_m**2
+        up = vec(np.zeros((1, 1)), np.ones((1, 1)))
+        motion.inertias.append(Inertia(segment=segment, point=point, kg=effective, towards=up, travel=height))
+        if load.direction == "perpendicular":
+            motion.load_gravity.append(partial(np.asarray, load.square_to_bar(point)[1]))
+        else:
+            motion.load_gravity.append(partial(_height_j, load.hand_n / G, point))
     else:
-        kg = load.kg if isinstance(load, FreeMass) else load.hand_n / G
-        motion.load_gravity.append(partial(_height_j, kg, point))
+        motion.load_gravity.append(partial(_height_j, load.kg, point))
+        motion.inertias.append(Inertia(segment=segment, point=point, kg=np.asarray(load.kg)))
 
 
 def _height_j(kg: float | Array, point: Array) -> Array:
     return np.asarray(np.asarray(kg) * G * point[1])
+
+
+def note_pull(motion: Motion, index: int, load: Band | Cable, point: Array, segment: str) -> None:
+    """Book length, energy and warnings of a band or cable that pulls on a moving part of a machine at `point`."""
+    if isinstance(load, Band) and load.anchor_port:
+        raise InputError(f"/loads/{index}/anchor", load.anchor_port, "a point of the room on a moving part")
+    _book_energy(motion, index, load, point, None, segment)
+
+
+def _book_lever(motion: Motion, index: int, lever: Lever, point: Array, segment: str) -> None:
+    """Book a lever's height and inertia; note where the user's arm is not as long as it was said to be."""
+    turn = lever.turned(lever_angle(lever, point))
+    motion.load_gravity.append(partial(lever.energy_j, turn))
+    far = np.hypot(point[0] - lever.pivot[0], point[1] - lever.pivot[1])
+    arm = point - np.array(lever.pivot)[:, None, None]
+    way = lever.way(turn)
+    along = way * np.stack((-arm[1], arm[0])) / np.maximum(far, 1e-9)
+    kg = lever.inertia_kgm2 / np.maximum(far, 1e-3) ** 2
+    motion.inertias.append(Inertia(segment=segment, point=point, kg=kg, towards=along, travel=turn * np.mean(far)))
+    slide = np.ptp(motion.full(far), axis=1)
+    motion.marks[f"slide_{index}_m"] = np.broadcast_to(slide[:, None], motion.shape)
+    motion.notice("pad-slides", "the pad slides along the body: the machine's pivot is off the joint", slide > 0.02)
+    if lever.user_arm_m is not None:
+        apart = np.abs(np.mean(motion.full(far), axis=1) - lever.user_arm_m)
+        text = "the lever meets the body at another distance than user_arm_m: the body's own place is used"
+        motion.notice("lever-arm-differs", text, apart > 0.05)
+
+
+def note_spring(motion: Motion, index: int, load: SpringLoad, length: Array) -> None:
+    """Add a spring's travel and energy to the motion; refuse what runs past its stop."""
+    travel = load.travel(length)
+    motion.load_lengths[index] = motion.full(length)
+    motion.load_elastic.append(partial(load.energy_j, travel))
+    motion.fail(
+        motion.full(load.past_stop(travel)) > 0, f"the spring passes its stop at {load.spring.travel_m:.2f} m of travel"
+    )
+    motion.notice(
+        "spring-slack",
+        "spring not yet at its first mark in part of the range",
+        np.any(motion.full(travel) < -1e-6, axis=1),
+    )
 
 
 def note_band(motion: Motion, index: int, band: Band, length: Array) -> None:
@@ -193,6 +282,38 @@ def note_band(motion: Motion, index: int, band: Band, length: Array) -> None:
     )
     slack = np.any(used & (stretch <= 1.0), axis=1)
     motion.notice("band-slack", "band slack in part of the range", slack)
+
+
+def add_couple_of_stack(
+    motion: Motion, load: Stack, segment: str, angle: Array, machine: Array, way: float, *,
+    lowering: bool, gear: Array | float = 1.0,
+) -> None:  # fmt: skip
+    """Add a cam stack as a moment on `segment`, against a lift that turns it by `way` (+1 anticlockwise).
+
+    angle: the joint's (rad); machine: the angle by which the cam's table is read (rad); gear: the machine's
+    turn per turn of the joint.
+    """
+    moment = load.moment_nm(machine, lowering=lowering) * gear
+    motion.couples.append((segment, motion.full(-way * moment), "load stack"))
+    weight = load.moment_nm(machine) * gear / (1.0 + load.friction)
+    steps = 0.5 * (weight[..., 1:] + weight[..., :-1]) * np.abs(np.diff(angle, axis=-1))
+    risen = np.concatenate((np.zeros((*steps.shape[:-1], 1)), np.cumsum(steps, axis=-1)), axis=-1)
+    motion.load_gravity.append(partial(motion.full, risen))
+    motion.friction_work_j = motion.friction_work_j + motion.full(risen * load.friction)
+    motion.turning.append((segment, way, np.asarray(load.kg) * (load.ratio * load.radius(machine) * gear) ** 2))
+
+
+def add_pendulum(motion: Motion, index: int, load: Pendulum, segment: str, joint: Array, along: Array) -> None:
+    """Hang a pendulum's weight in line with a limb: at arm_m from the joint (m) the way of `along` (2, …)."""
+    point = np.broadcast_to(joint + load.arm_m * along, (2, *motion.shape))
+    weight = vec(np.zeros((1, 1)), -np.atleast_2d(np.asarray(load.kg) * G))
+    motion.add_force(segment, point, weight, f"load {index}")
+    motion.load_gravity.append(partial(_height_j, load.kg, point))
+    motion.inertias.append(Inertia(segment=segment, point=point, kg=np.asarray(load.kg)))
+    motion.marks["period_s"] = np.full(motion.shape, load.period_s)
+    motion.notice(
+        "pendulum-swings", f"a pendulum: its free swing takes {load.period_s:.1f} s and carries the lift; go slower"
+    )
 
 
 def add_upper_body(motion: Motion, trunk: Trunk, *, one_piece: bool) -> None:

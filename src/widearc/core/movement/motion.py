@@ -41,7 +41,15 @@ JOINTS: Mapping[str, Joint] = MappingProxyType(
             _joint("rear_ankle", "rear_foot", 1),
             _joint("rear_knee", "rear_foot rear_shank", -1),
             _joint("rear_hip", "rear_foot rear_shank rear_thigh", 1),
+            _joint("other_ankle", "other_foot", 1),
+            _joint("other_knee", "other_foot other_shank", -1),
+            _joint("other_hip", "other_foot other_shank other_thigh", 1),
             _joint("free_hip", "free_foot free_shank free_thigh", 1),
+            # seen from the front the other leg opens clockwise; the trunk leans to the working side
+            _joint("other_abduction", "other_foot other_shank other_thigh", -1),
+            _joint("lumbar", "trunk arms", -1),
+            # a leg opens anticlockwise, seen with x to its side: gravity and bands turn it back
+            _joint("hip_abduction", "toes foot shank thigh", -1),
             _joint("shoulder", "arms", 1),
         )
     }
@@ -49,6 +57,14 @@ JOINTS: Mapping[str, Joint] = MappingProxyType(
 """Every joint the families use. Demands: mechanics, conventions."""
 
 LEG_JOINTS = ("hip", "knee", "ankle")
+WORKING_JOINTS = (*LEG_JOINTS, "hip_abduction")
+
+
+def place_of(joint: str) -> str:
+    """Return the name of the point about which a joint turns: both hips share one in the side view."""
+    if joint == "other_abduction":
+        return "other_hip"
+    return "hip" if joint.endswith("_hip") or joint == "hip_abduction" else joint
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -62,12 +78,31 @@ class Segment:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Force:
-    """A force N on a segment at a point m, both (2, set-ups, samples); source: "load 0", "contact foot"."""
+    """A force N on a segment at a point m, both (2, set-ups, samples); source: "load 0", "contact foot".
+
+    works: an outside contact whose point moves along its force (a held handle): its work counts in
+    the audit.
+    """
 
     segment: str
     point: Array
     force: Array
     source: str
+    works: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Inertia:
+    """A load's mass that must be sped up: kg at `point` of a segment, or, with `towards`, along a line only.
+
+    towards: unit vector (2, …) along which the mass moves with `travel` (m); kg may vary along the lift.
+    """
+
+    segment: str
+    point: Array
+    kg: Array
+    towards: Array | None = None
+    travel: Array | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -84,7 +119,10 @@ class Motion:
     """One exercise moved through its range in many set-ups at once.
 
     position (samples,) 0 to 1; points m, angles rad, energies J, all (…, set-ups, samples).
-    couples: outside moments (segment, N·m anticlockwise).
+    speeding: in a fast lift, the force (N) that each line-bound load's inertia adds along its line.
+    turning: moments of inertia that a machine adds to a segment (segment, way, kg·m²).
+    couples: outside moments (segment, N·m anticlockwise, source). closure: adds the contacts that
+    balance the forces so far; asked again when inertia joins them (then `dynamic` is set).
     legs: working legs that share the work alike; plane_cos (set-ups, 1): cosine of the leg plane's
     turn, by which the sagittal moments of the leg joints are divided. complete: every force on the
     body is known, so demands can be had from either side. failed: why a set-up cannot be done, by
@@ -99,7 +137,11 @@ class Motion:
     angles: dict[str, Array] = field(default_factory=dict)
     segments: list[Segment] = field(default_factory=list)
     forces: list[Force] = field(default_factory=list)
-    couples: list[tuple[str, Array]] = field(default_factory=list)
+    couples: list[tuple[str, Array, str]] = field(default_factory=list)
+    inertias: list[Inertia] = field(default_factory=list)
+    turning: list[tuple[str, float, Array]] = field(default_factory=list)
+    speeding: list[tuple[Inertia, Array]] = field(default_factory=list)
+    closure: Callable[[Motion], None] | None = None
     load_lengths: dict[int, Array] = field(default_factory=dict)
     load_gravity: list[Callable[[], Array]] = field(default_factory=list)
     load_elastic: list[Callable[[], Array]] = field(default_factory=list)
@@ -107,6 +149,7 @@ class Motion:
     path_travel: Array | None = None
     path_force: Array | None = None
     complete: bool = True
+    dynamic: bool = False
     notices: list[Notice] = field(default_factory=list)
     assumptions: list[str] = field(default_factory=list)
     marks: dict[str, Array] = field(default_factory=dict)
@@ -123,9 +166,25 @@ class Motion:
         weight = vec(0.0, np.full((1, 1), -mass_kg * G))
         self.forces.append(Force(segment=name, point=com, force=weight, source=f"weight {name}"))
 
-    def add_force(self, segment: str, point: Array, force: Array, source: str) -> None:
+    def add_force(self, segment: str, point: Array, force: Array, source: str, *, works: bool = False) -> None:
         """Add a load or contact force."""
-        self.forces.append(Force(segment=segment, point=point, force=force, source=source))
+        self.forces.append(Force(segment=segment, point=point, force=force, source=source, works=works))
+
+    def close(self, closure: Callable[[Motion], None]) -> None:
+        """Add the contacts that balance what acts so far, and remember how."""
+        self.closure = closure
+        closure(self)
+
+    def contact_work_j(self) -> Array:
+        """Return the work (J, (set-ups, samples)) that moving contacts put in since the start."""
+        total = np.zeros(self.shape)
+        for item in self.forces:
+            if item.works:
+                force, point = self.full(item.force), self.full(item.point)
+                mean = 0.5 * (force[..., 1:] + force[..., :-1])
+                steps = (mean * np.diff(point, axis=-1)).sum(axis=0)
+                total[:, 1:] += np.cumsum(steps, axis=1)
+        return total
 
     def total_force(self) -> Array:
         """Return the sum of all forces so far, N, (2, set-ups, samples)."""
@@ -140,7 +199,7 @@ class Motion:
         for item in self.forces:
             rx, ry = item.point[0] - point[0], item.point[1] - point[1]
             total = total + rx * item.force[1] - ry * item.force[0]
-        for _, moment in self.couples:
+        for _, moment, _ in self.couples:
             total = total + moment
         return total
 

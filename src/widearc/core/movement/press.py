@@ -16,12 +16,12 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
-from widearc.core.equipment import Band, Load, Sled
+from widearc.core.equipment import Band, Cable, Load, Sled
 from widearc.core.errors import InputError
 from widearc.core.geometry import slope, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import Trunk, add_upper_body, band_ends, load_shape, note_band
-from widearc.core.movement.motion import JOINTS, LEG_JOINTS, Motion
+from widearc.core.movement.loading import Trunk, add_upper_body, load_force, load_shape, note_pull
+from widearc.core.movement.motion import JOINTS, LEG_JOINTS, Inertia, Motion
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, G, to_deg
 
@@ -71,14 +71,16 @@ def solve(
     _refuse_ankle(motion, limits)
 
     plate = ankle + body.ankle_height_m * away
-    rail_force = _rail_force(motion, loads, rail, along, height, square, up_rail, plate, o["seat"], lowering=lowering)
-    sole = foot.sole(pressure_m(body, o["pressure"]))
-    push = _push(motion, body, rail_force, sole, up_rail, square, o["push"])
-    motion.add_force("foot", np.broadcast_to(sole, (2, *shape)), -rail_force * up_rail - push * square, "contact foot")
+    sole = np.broadcast_to(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
+    rails = _Rails(motion, loads, rail, along, plate, up_rail, square)
+    rails.book(o["seat"], height)
+    motion.close(lambda moved: _on_plate(moved, rails, body, sole, o["push"], lowering=lowering))
+    if rails.rubs:
+        work = motion.marks["rail_rub_n"] * np.sign(1 if not lowering else -1)
+        steps = 0.5 * (work[:, 1:] + work[:, :-1]) * np.diff(motion.full(along), axis=1)
+        motion.friction_work_j = np.concatenate((np.zeros((shape[0], 1)), np.cumsum(steps, axis=1)), axis=1)
     motion.path_travel = motion.full(along - along[..., :1])
-    motion.path_force = motion.full(rail_force)
     motion.points |= {"shoulder": trunk.shoulder, "pressure": motion.full(sole), "plate": motion.full(plate)}
-    motion.marks["push"] = motion.full(push)
     motion.assumptions += [
         "Quasi-static and in the side view; hip and back do not move on the pad.",
         "The feet push square to the rails as costs the least effort, at most 0.3 of the rail force."
@@ -104,34 +106,82 @@ def _refuse_ankle(motion: Motion, limits: Limits) -> None:
         motion.fail(mask, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed; {still}, or set the feet higher")
 
 
-def _rail_force(
-    motion: Motion, loads: Sequence[Load], rail: Array, along: Array, height: Array, square: Array,
-    up_rail: Array, plate: Array, seat: Array | float, *, lowering: bool,
-) -> Array:  # fmt: skip
-    """Return the force (N) down the rails at the feet, and book the sled's and bands' energy."""
-    total: Array = np.zeros(motion.shape)
-    for index, load in enumerate(loads):
-        if isinstance(load, Sled):
-            total = total + load.along_rail_n(rail, lowering=lowering)
-            sled_height = seat + along * np.sin(rail) + height * square[1]
-            motion.load_gravity.append(partial(np.multiply, load.total_kg * G, sled_height))
-            friction = load.friction_n(rail)
-            motion.friction_work_j = motion.friction_work_j + motion.full(friction * (along - along[..., :1]))
-        elif isinstance(load, Band):
-            if load.anchor_port:
-                raise InputError(f"/loads/{index}/anchor", load.anchor_port, "a point of the room on a sled")
-            length, towards = band_ends(load, np.asarray(plate), None)
-            pull = load.tension_n(length, lowering=lowering) * (towards[0] * up_rail[0] + towards[1] * up_rail[1])
-            total = total - pull
-            note_band(motion, index, load, length)
-        else:
-            raise InputError(f"/loads/{index}/kind", load.kind, "a sled or a band on a sled press")
+class _Rails:
+    """What acts on the sled: its weight, what pulls at it, and the friction that the push across the rails adds to."""
+
+    def __init__(
+        self,
+        motion: Motion,
+        loads: Sequence[Load],
+        rail: Array,
+        along: Array,
+        plate: Array,
+        up_rail: Array,
+        square: Array,
+    ) -> None:
+        self.motion, self.loads, self.rail, self.along = motion, loads, rail, along
+        self.plate, self.up_rail, self.square = np.broadcast_to(plate, (2, *motion.shape)), up_rail, square
+        for index, load in enumerate(loads):
+            if not isinstance(load, Sled) and not (isinstance(load, Band | Cable) and load.port == "sled"):
+                raise InputError(f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled")
+
+    @property
+    def rubs(self) -> bool:
+        """Return whether any sled has friction."""
+        return any(isinstance(load, Sled) and load.friction > 0 for load in self.loads)
+
+    def book(self, seat: Array | float, height: Array) -> None:
+        """Book the energy and inertia of sled and pulls."""
+        motion = self.motion
+        for index, load in enumerate(self.loads):
+            if isinstance(load, Sled):
+                sled_height = seat + self.along * np.sin(self.rail) + height * self.square[1]
+                motion.load_gravity.append(partial(np.multiply, load.total_kg * G, sled_height))
+                motion.inertias.append(
+                    Inertia(segment="sled", point=self.plate, kg=np.asarray(load.total_kg), towards=self.up_rail,
+                            travel=self.along)
+                )  # fmt: skip
+            elif isinstance(load, Band | Cable):
+                note_pull(motion, index, load, self.plate, "sled")
+
+    def frictionless_n(self, *, lowering: bool) -> tuple[Array, Array]:
+        """Return the force down the rails and the one pressing square on them, both without friction, N."""
+        down: Array = np.zeros(self.motion.shape)
+        press: Array = np.zeros(self.motion.shape)
+        for load in self.loads:
+            if isinstance(load, Sled):
+                down = down + load.total_kg * G * np.sin(self.rail)
+                press = press + load.total_kg * G * np.cos(self.rail)
+            else:
+                pull = load_force(load, self.plate, None, lowering=lowering)
+                down = down - (pull[0] * self.up_rail[0] + pull[1] * self.up_rail[1])
+                press = press - (pull[0] * self.square[0] + pull[1] * self.square[1])
+        return down, press
+
+    @property
+    def friction(self) -> float:
+        """Return the greatest coefficient of the sleds."""
+        return max((load.friction for load in self.loads if isinstance(load, Sled)), default=0.0)
+
+
+def _on_plate(motion: Motion, rails: _Rails, body: Body, sole: Array, choice: str, *, lowering: bool) -> None:
+    """Add the plate's force on the feet: what acts down the rails with friction, and the push across them."""
+    down, press = rails.frictionless_n(lowering=lowering)
+    for inertia, speeding in motion.speeding:
+        if inertia.segment == "sled":
+            down = down + speeding
+    rail_force, push = down, np.zeros(motion.shape)
+    # friction depends on the push and the push on the rail force: a contraction, since the coefficient is under 1
+    for _ in range(12 if rails.friction else 1):
+        push = _push(motion, body, rail_force, sole, rails.up_rail, rails.square, choice)
+        rub = rails.friction * np.abs(press - push)
+        rail_force = down - rub if lowering else down + rub
+    motion.marks |= {"push": motion.full(push), "rail_rub_n": motion.full(rails.friction * np.abs(press - push))}
+    motion.path_force = motion.full(rail_force)
     motion.notice(
-        "sled-pulled-away",
-        "the bands lift the sled off the feet in part of the range",
-        np.any(total < 0, axis=1),
+        "sled-pulled-away", "the bands lift the sled off the feet in part of the range", np.any(rail_force < 0, axis=1)
     )
-    return total
+    motion.add_force("foot", sole, -rail_force * rails.up_rail - push * rails.square, "contact foot")
 
 
 def _push(

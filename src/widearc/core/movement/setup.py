@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from types import MappingProxyType
 from typing import Any
 
@@ -12,35 +12,56 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options, resolve
-from widearc.core.equipment import Load
+from widearc.core.equipment import Cable, FreeMass, Lever, Load, SpringLoad
 from widearc.core.errors import InputError, PostureError
 from widearc.core.movement import (
+    arc_squat,
     back_extension,
     bridge,
     calf,
+    carriage,
     hinge,
     knee_rotation,
     kneeling,
+    plain_path,
+    plank,
     press,
+    sled_squat,
     split,
     stance,
+    supported,
+    swing,
+    thigh_spread,
 )
+from widearc.core.movement.loading import lever_angle, line_to
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, to_deg
 
 FAMILIES = MappingProxyType(
     {
         "stance": stance.solve,
-        "sled press": press.solve,
-        "knee rotation": knee_rotation.solve,
-        "split": split.solve,
-        "kneeling": kneeling.solve,
+        "supported stance": supported.solve,
         "hinge": hinge.solve,
-        "calf": calf.solve,
-        "bridge": bridge.solve,
+        "split": split.solve,
+        "sled press": press.solve,
+        "sled squat": sled_squat.solve,
+        "arc squat": arc_squat.solve,
+        "knee rotation": knee_rotation.solve,
         "hip rotation trunk": back_extension.solve,
+        "hip rotation leg": swing.solve,
+        "kneeling": kneeling.solve,
+        "bridge": bridge.solve,
+        "calf": calf.solve,
+        "plank knee bend": plank.solve,
+        "carriage": carriage.solve,
+        "thigh spread": thigh_spread.solve,
+        "plain path": plain_path.solve,
     }
 )
+"""Every family with a curve by its name."""
+
+PORTLESS = ("sled", "stack", "pendulum")
+LENGTHENED_ENDS = ("lean_from", "knee_from", "trunk_from", "hip_from", "abduction_from", "ankle_from")
 SAMPLES = 101
 _CLOSE = 0.01 * DEG
 
@@ -65,16 +86,28 @@ class Setup:
         object.__setattr__(self, "resolved", resolve(self.exercise.options, self.options))
         if not isinstance(self.samples, int) or not 11 <= self.samples <= 2001:
             raise InputError("/samples", self.samples, "a whole number from 11 to 2001")
+        if self.exercise.family not in FAMILIES:
+            raise InputError("/exercise", self.exercise.id, "an exercise with a curve: mobility work has none")
         for index, load in enumerate(self.loads):
-            port = getattr(load, "port", "sled")
-            if load.kind == "stack":
-                if self.exercise.family != "knee rotation":
-                    raise InputError(
-                        f"/loads/{index}/kind", "stack", "a load this exercise takes: a stack turns a knee machine"
-                    )
-                continue
-            if port not in self.exercise.ports:
-                raise InputError(f"/loads/{index}/port", port, "one of " + ", ".join(self.exercise.ports))
+            self._check_load(index, load)
+
+    def _check_load(self, index: int, load: Load) -> None:
+        """Refuse a load that this exercise does not take."""
+        taken = self.exercise
+        if load.kind in PORTLESS:
+            if load.kind not in taken.kinds:
+                allowed = ", ".join(
+                    (*taken.kinds, "loads at " + ", ".join(taken.ports)) if taken.ports else taken.kinds
+                )
+                raise InputError(
+                    f"/loads/{index}/kind", load.kind, f"a load that {taken.name.lower()} takes: {allowed}"
+                )
+            return
+        port = getattr(load, "port", "")
+        if port not in taken.ports:
+            raise InputError(
+                f"/loads/{index}/port", port, "one of " + ", ".join(taken.ports) if taken.ports else "no load"
+            )
 
 
 def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion:
@@ -87,12 +120,13 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
     options = dict(setup.resolved)
     position = np.linspace(0.0, 1.0, setup.samples)[None, :]
     cut_words = _cut_knee(setup, options)
+    loads = _referred(setup, options, position)
     for _ in range(4):
         motion = FAMILIES[setup.exercise.family](
-            setup.exercise, setup.body, setup.limits, options, setup.loads, position, lowering=lowering
+            setup.exercise, setup.body, setup.limits, options, loads, position, lowering=lowering
         )
-        key = next(k for k in ("lean_from", "knee_from", "trunk_from", "hip_from", "ankle_from") if k in options)
-        shorter = _shorter_for_hip(motion, setup.limits, key)
+        key = next((k for k in LENGTHENED_ENDS if k in options), "")
+        shorter = _shorter_for_hip(motion, setup, key)
         if shorter is None:
             break
         options[key] = shorter
@@ -103,12 +137,49 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
     return motion
 
 
+def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequence[Load]:
+    """Return the loads with what only the movement tells: a spring's first mark, which way a lever turns.
+
+    Both are read off the movement without these loads, so that balance can be solved with them.
+    """
+    unread = [
+        load
+        for load in setup.loads
+        if (isinstance(load, SpringLoad) and load.anchor is not None and load.mark_m is None) or isinstance(load, Lever)
+    ]
+    if not unread:
+        return setup.loads
+    others = [load for load in setup.loads if load not in unread]
+    probes = [FreeMass(kg=0.0, port=load.port) for load in unread]
+    if setup.exercise.family in ("thigh spread", "knee rotation"):
+        probes = [Cable(kg=0.0, port=load.port, pulley=(0.0, 0.0)) for load in unread]  # type: ignore[misc]
+    motion = FAMILIES[setup.exercise.family](
+        setup.exercise, setup.body, setup.limits, options, [*others, *probes], position, lowering=False
+    )
+    known: list[Load] = list(others)
+    for index, load in enumerate(unread, start=len(others)):
+        point = next(motion.full(f.point) for f in motion.forces if f.source == f"load {index}")
+        if isinstance(load, Lever):
+            angle = np.unwrap(lever_angle(load, np.nan_to_num(point)), axis=-1)
+            known.append(replace(load, sense=np.where(angle[:, -1:] < angle[:, :1], -1.0, 1.0)))
+        else:
+            length = line_to(load.anchor or (0.0, 0.0), point)[0]
+            known.append(replace(load, mark_m=np.nanmin(length, axis=1)[:, None]))
+    # in their own order: sources are counted by it
+    order = [*others, *unread]
+    return [known[order.index(load)] for load in setup.loads]
+
+
 def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
     """Shorten the range to the client's knee limit; return what was cut and why."""
     limit = setup.limits.knee
     words = f"knee limit {setup.limits.knee_deg:.0f}°"
     if "lean_from" in options:
-        if options["lean_way"] == "back" and np.any(options["lean_from"] + 90 * DEG > limit + _CLOSE):
+        if (
+            setup.exercise.variant != "forward"
+            and options["pivot"] == "knee"
+            and np.any(options["lean_from"] + 90 * DEG > limit + _CLOSE)
+        ):
             options["lean_from"] = np.minimum(options["lean_from"], limit - 90 * DEG)
             if np.any(options["lean_from"] <= options["lean_to"]):
                 raise PostureError(0.0, f"{words} leaves no range for {setup.exercise.name.lower()}")
@@ -125,13 +196,21 @@ def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
     return cut
 
 
-def _shorter_for_hip(motion: Motion, limits: Limits, key: str) -> Array | None:
+def _shorter_for_hip(motion: Motion, setup: Setup, key: str) -> Array | None:
     """Return the range's new lengthened end (rad, (set-ups, 1)) where a hip passes its limit, else None.
 
     A set-up whose hip is past its limit all the way is failed instead.
     """
+    limits = setup.limits
+    if "hip" not in motion.angles:
+        return None
     hip = motion.angles["hip"]
-    driver = motion.marks["trunk_lean"] if key == "trunk_from" else motion.angles["knee"]
+    if setup.exercise.variant == "deadlift":
+        motion.fail(
+            hip > limits.hip_flexion + _CLOSE, f"hip limit {limits.hip_flexion_deg:.0f}° passed: raise the weight"
+        )
+        return None
+    driver = motion.marks["trunk_lean"] if key == "trunk_from" else motion.angles.get("knee", hip)
     if key not in ("knee_from", "trunk_from") or np.ptp(hip) < _CLOSE:
         motion.fail(hip > limits.hip_flexion + _CLOSE, f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way")
         return None
@@ -156,7 +235,7 @@ def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:
     """Name the limit and the bend at which the range now ends."""
     if not words:
         return
-    key = next(k for k in ("lean_from", "knee_from", "trunk_from", "hip_from", "ankle_from") if k in setup.resolved)
+    key = next(k for k in LENGTHENED_ENDS if k in setup.resolved)
     if key == "lean_from":
         wanted, now, what = setup.resolved[key] + 90 * DEG, motion.angles["knee"][:, 0], "knee bend"
     elif key == "trunk_from":

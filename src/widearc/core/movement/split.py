@@ -20,10 +20,11 @@ from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import ahead, flexion_for, lean, third_side, vec
+from widearc.core.movement import stepping
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
-from widearc.core.units import DEG, to_deg
+from widearc.core.units import DEG
 
 REAR_PITCH = 60 * DEG
 
@@ -39,6 +40,8 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the split squat's motion for options `o` (radians, metres) at `position` (1, samples)."""
+    if exercise.variant in ("lunge", "b-stance"):
+        return stepping.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     reach = third_side(body.thigh_m, body.shank_m, knee_bend)
     step, back = np.atleast_2d(o["step"]), np.atleast_2d(o["hip_back"])
@@ -78,7 +81,7 @@ def solve(
     ball = np.broadcast_to(rear.sole(body.sole_m(s.BALL)), (2, *shape))
 
     def place(name: str) -> Array:
-        point = trunk.port(name)
+        point = trunk.port(name, o["belt_offset"])
         if point is None and name == "sole":
             point = sole
         if point is None:
@@ -86,7 +89,7 @@ def solve(
         return point
 
     attach(motion, loads, place, lowering=lowering)
-    share = _ground(motion, sole, ball, o["horizontal_pair"])
+    motion.close(lambda moved: _ground(moved, sole, ball, o["horizontal_pair"]))
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole, "rear_ball": ball}
     hip_bend = knee_bend - shank_lean + trunk_lean
     rear_thigh_back = rear_bend - rear_lean
@@ -100,7 +103,6 @@ def solve(
     }
     if not exercise.one_piece:
         motion.angles["shoulder"] = motion.full(trunk_lean)
-    motion.marks["front_share"] = share
     lowest = np.nanmin(np.where(np.isfinite(motion.full(rear_knee[1])), motion.full(rear_knee[1]), 1.0), axis=1)
     motion.notice("rear-knee-floor", "the rear knee would touch the floor: reduce depth", lowest < 0.04)
     motion.assumptions += [
@@ -125,8 +127,8 @@ def _rear_leg(body: Body, o: Options, hip: Array, step: Array) -> tuple[Foot, Ar
     return Foot(body, ankle, towards_toe, down), knee, bend, shank_lean
 
 
-def _ground(motion: Motion, sole: Array, ball: Array, pair: Array | float) -> Array:
-    """Add both feet's forces; return the front foot's share of the vertical force, (set-ups, samples).
+def _ground(motion: Motion, sole: Array, ball: Array, pair: Array | float) -> None:
+    """Add both feet's forces; mark the front foot's share of the vertical force.
 
     pair: force (N) with which the front foot pushes forward and the rear foot back.
     """
@@ -144,9 +146,4 @@ def _ground(motion: Motion, sole: Array, ball: Array, pair: Array | float) -> Ar
     share = np.asarray(front_y / np.where(total[1] == 0, 1.0, -total[1]))
     motion.fail(rear_y < -1e-6, "cannot balance: all weight is ahead of the front foot; lean less or shorten the step")
     motion.fail(front_y < -1e-6, "cannot balance: all weight is behind the rear foot; lean forward")
-    return share
-
-
-def deepest_deg(limits: Limits) -> float:
-    """Return the deepest front knee bend the client's knee allows, degrees."""
-    return float(to_deg(limits.knee))
+    motion.marks["front_share"] = share

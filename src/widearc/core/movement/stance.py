@@ -20,7 +20,7 @@ from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import ahead, bracketed_root, lean, vec
-from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
+from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
 from widearc.core.movement.loading import (
     PortLoad,
     Trunk,
@@ -53,12 +53,12 @@ def solve(
     knee_bend = o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position
     wedge = np.arcsin(np.clip(o["heel_wedge"] / (WEDGE_SPAN * body.foot_m), 0.0, 1.0))
     shank_lean = np.minimum(FIRST_LEAN + o["knee_travel"] * knee_bend, limits.dorsiflexion + wedge)
-    cos_turn = _leg_plane_cosine(body, o["stance"])
+    cos_turn = leg_plane_cosine(body, o["stance"])
     legs = int(o["legs"])
 
-    foot = _foot(body, o, wedge)
-    knee = foot.ankle + body.shank_m * lean(shank_lean) * _turned(cos_turn)
-    hip = knee - body.thigh_m * vec(np.sin(knee_bend - shank_lean), -np.cos(knee_bend - shank_lean)) * _turned(cos_turn)
+    foot = foot_on(body, o, wedge)
+    knee = foot.ankle + body.shank_m * lean(shank_lean) * turned(cos_turn)
+    hip = knee - body.thigh_m * vec(np.sin(knee_bend - shank_lean), -np.cos(knee_bend - shank_lean)) * turned(cos_turn)
     sole = foot.sole(pressure_m(body, o["pressure"]) * cos_turn)
 
     shape = np.broadcast_shapes(hip.shape[1:], cos_turn.shape, load_shape(loads))
@@ -67,7 +67,7 @@ def solve(
 
     add_leg(motion, body, foot, knee, hip, legs=legs)
     trunk_terms = upper_body_terms(body, one_piece=exercise.one_piece)
-    free_terms = _free_leg_terms(body, o["free_leg"]) if legs == 1 else []
+    free_terms = free_leg_terms(body, o["free_leg"]) if legs == 1 else []
     balance = _Balance(
         motion, body, hip, sole, [(m, along, 0.0) for m, along in trunk_terms] + free_terms,
         _Pulls(loads, sole, knee, hip, foot.ankle, o, lowering),
@@ -80,7 +80,7 @@ def solve(
     for mass, along, forward in free_terms:
         motion.add_segment("free_thigh", mass, trunk.place(along, forward))
     attach(motion, loads, lambda name: balance.pulls.place(name, trunk), lowering=lowering)
-    motion.add_force("foot", sole, -motion.total_force(), "contact foot")
+    stand_on(motion, sole)
 
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole}
     motion.angles |= {
@@ -99,12 +99,12 @@ def solve(
     return motion
 
 
-def _turned(cos_turn: Array) -> Array:
+def turned(cos_turn: Array) -> Array:
     """Return factors (2, …) that shrink horizontal offsets of the leg plane and leave heights."""
     return vec(cos_turn, np.ones_like(cos_turn))
 
 
-def _leg_plane_cosine(body: Body, stance: Array | float) -> Array:
+def leg_plane_cosine(body: Body, stance: Array | float) -> Array:
     """Return cos ψ (set-ups, 1) of the leg plane's turn: 1 up to feet at the outer hip breadth.
 
     The turn at which a level thigh still has its knee over the foot (assumed).
@@ -117,7 +117,7 @@ def _leg_plane_cosine(body: Body, stance: Array | float) -> Array:
     return np.asarray(np.sqrt(1.0 - sine**2))
 
 
-def _foot(body: Body, o: Options, wedge: Array) -> Foot:
+def foot_on(body: Body, o: Options, wedge: Array) -> Foot:
     """Return the flat foot on its box and wedge, ankle over x = 0."""
     wedge = np.atleast_2d(wedge)
     ball = body.sole_m(s.BALL)
@@ -125,7 +125,7 @@ def _foot(body: Body, o: Options, wedge: Array) -> Foot:
     return Foot(body, flat(0.0, height), ahead(wedge), -lean(wedge))
 
 
-def _free_leg_terms(body: Body, free_leg: Array | float) -> list[tuple[float, float, Array | float]]:
+def free_leg_terms(body: Body, free_leg: Array | float) -> list[tuple[float, float, Array | float]]:
     """Return (mass, along, forward) of the straight free leg, fixed to the trunk by its hip angle."""
     parts = (
         (s.M_THIGH, s.COM_THIGH * body.thigh_m),
@@ -174,6 +174,8 @@ class _Pulls:
                 continue
             if not isinstance(load, PortLoad):
                 raise InputError("/loads/kind", load.kind, "a load at a port of the body in a squat")
+            if load.port == "thigh" and isinstance(load, Band):
+                continue
             point = self.place(load.port, trunk)
             force = load_force(load, point, None, lowering=self.lowering)
             total = total + (point[0] - self.sole[0]) * force[1] - (point[1] - self.sole[1]) * force[0]

@@ -1,6 +1,24 @@
-"""Demands at the joints from every force on one side, and the energy audit that checks them."""
+"""Demands at the joints from every force on one side, what else they tell, and the energy audit that checks them."""
 
 from widearc.core.statics.audit import Audit, audit
 from widearc.core.statics.demand import Curve, curve, demand_from_above_nm, demand_nm
+from widearc.core.statics.dynamic import dynamic_nm, inertia_percent, lifted
+from widearc.core.statics.frontal import frontal_nm, grip_n
+from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
 
-__all__ = ["Audit", "Curve", "audit", "curve", "demand_from_above_nm", "demand_nm"]
+__all__ = [
+    "OCCUPATIONAL_N",
+    "Audit",
+    "Curve",
+    "Lumbar",
+    "audit",
+    "curve",
+    "demand_from_above_nm",
+    "demand_nm",
+    "dynamic_nm",
+    "frontal_nm",
+    "grip_n",
+    "inertia_percent",
+    "lifted",
+    "lumbar",
+]

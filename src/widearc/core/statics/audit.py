@@ -32,16 +32,28 @@ class Audit:
 
 
 def audit(curve: Curve) -> Audit:
-    """Return the energy audit of a curve: Σ over moving joints of -∫M dθ against ΔE, friction included."""
+    """Return the energy audit of a curve: Σ over moving joints of -∫M dθ (abduction +) and of
+    moving contacts' work, against the change of energy, friction included."""
     motion = curve.motion
     work, gross = np.zeros(motion.shape[0]), np.zeros(motion.shape[0])
     for name, demand in (curve.demand_nm | curve.other_nm).items():
         legs = motion.legs if name in curve.demand_nm else 1
         angle = motion.angles[name]
         mean = 0.5 * (demand[:, 1:] + demand[:, :-1])
-        part = -mean * np.diff(angle, axis=1) * legs
+        # abduction is the one joint whose demand is positive where its own angle's action answers
+        sign = 1.0 if name == "hip_abduction" else -1.0
+        part = sign * mean * np.diff(angle, axis=1) * legs
         work += part.sum(axis=1)
         gross += np.abs(part).sum(axis=1)
+    contacts = motion.contact_work_j()[:, -1]
+    work += contacts
+    gross += np.abs(contacts)
+    if motion.path_force is not None and not curve.demand_nm:
+        # a plain path has no joints: the handle does the work
+        mean = 0.5 * (motion.path_force[:, 1:] + motion.path_force[:, :-1])
+        steps = mean * np.diff(np.asarray(motion.path_travel), axis=1)
+        work += steps.sum(axis=1)
+        gross += np.abs(steps).sum(axis=1)
     change = _change(motion)
     scale = np.maximum(np.maximum(np.abs(change), gross), LEAST_J)
     return Audit(joint_work_j=work, energy_change_j=change, relative_error=np.abs(work - change) / scale)

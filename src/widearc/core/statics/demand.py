@@ -2,53 +2,60 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.movement import JOINTS, Motion, Setup, move
-
-_LEG = ("hip", "knee", "ankle")
+from widearc.core.movement import JOINTS, WORKING_JOINTS, Motion, Setup, move, place_of
 
 
 def demand_nm(motion: Motion, name: str) -> Array:
     """Return the demand (N·m, (set-ups, samples)) at a joint, per working leg.
 
     From the far side of the joint, contacts and weights included. Positive: hip extension, knee
-    extension, plantarflexion; at any other joint the action opposite to its positive angle.
+    extension, plantarflexion, hip abduction; at any other joint the action opposite to its positive angle.
     """
     joint = JOINTS[name]
-    return _signed(motion, name, _moment(motion, name, lambda segment: segment in joint.distal))
+    from_heights, level = _moment(motion, name, lambda segment: segment in joint.distal)
+    if name not in WORKING_JOINTS:
+        return np.asarray(joint.sign * (from_heights + level))
+    # a leg plane turned by ψ: offsets in it are longer than they look, level forces act by their part along it
+    turned = from_heights / motion.plane_cos + level * motion.plane_cos
+    return np.asarray(joint.sign * turned / motion.legs)
 
 
 def demand_from_above_nm(motion: Motion, name: str) -> Array:
     """Return the same demand from the near side; only where `motion.complete` (every force known)."""
     joint = JOINTS[name]
-    return _signed(motion, name, -_moment(motion, name, lambda segment: segment not in joint.distal))
+    from_heights, level = _moment(motion, name, lambda segment: segment not in joint.distal)
+    sagittal = -(from_heights + level)
+    if name not in WORKING_JOINTS:
+        return np.asarray(joint.sign * sagittal)
+    _, below = _moment(motion, name, lambda segment: segment in joint.distal)
+    turned = (sagittal - below * (1.0 - motion.plane_cos**2)) / motion.plane_cos
+    return np.asarray(joint.sign * turned / motion.legs)
 
 
-def _moment(motion: Motion, name: str, counts) -> Array:  # type: ignore[no-untyped-def]
-    centre = motion.points[_place(name)]
-    total = np.zeros(motion.shape)
+def twist_nm(motion: Motion) -> Array:
+    """Return both hips' moment across their turned leg planes (N·m): level forces times the plane's sine."""
+    _, level = _moment(motion, "hip", lambda segment: segment in JOINTS["hip"].distal)
+    return np.asarray(level * np.sqrt(1.0 - motion.plane_cos**2))
+
+
+def _moment(motion: Motion, name: str, counts: Callable[[str], bool]) -> tuple[Array, Array]:
+    """Return the moment (N·m anticlockwise) of vertical forces and couples, and of level forces, about a joint."""
+    centre = motion.points[place_of(name)]
+    vertical, level = np.zeros(motion.shape), np.zeros(motion.shape)
     for item in motion.forces:
         if counts(item.segment):
-            rx, ry = item.point[0] - centre[0], item.point[1] - centre[1]
-            total = total + rx * item.force[1] - ry * item.force[0]
-    for segment, moment in motion.couples:
+            vertical = vertical + (item.point[0] - centre[0]) * item.force[1]
+            level = level - (item.point[1] - centre[1]) * item.force[0]
+    for segment, moment, _ in motion.couples:
         if counts(segment):
-            total = total + moment
-    return total
-
-
-def _signed(motion: Motion, name: str, moment: Array) -> Array:
-    if name in _LEG:
-        return np.asarray(JOINTS[name].sign * moment / (motion.legs * motion.plane_cos))
-    return np.asarray(JOINTS[name].sign * moment)
-
-
-def _place(name: str) -> str:
-    return "hip" if name in ("rear_hip", "free_hip") else name
+            vertical = vertical + moment
+    return vertical, level
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -71,7 +78,11 @@ def held_joints(setup: Setup) -> frozenset[str]:
     family = setup.exercise.family
     if family == "knee rotation":
         return frozenset({"hip", "ankle"})
-    return frozenset({"ankle"}) if family in ("kneeling", "hip rotation trunk") else frozenset()
+    if family == "kneeling" and setup.resolved["pivot"] == "toe":
+        return frozenset()
+    if family in ("kneeling", "hip rotation trunk", "hip rotation leg"):
+        return frozenset({"ankle"})
+    return frozenset()
 
 
 def curve(setup: Setup, *, strict: bool = True, lowering: bool = True) -> Curve:
@@ -81,13 +92,20 @@ def curve(setup: Setup, *, strict: bool = True, lowering: bool = True) -> Curve:
     """
     motion = move(setup, strict=strict)
     held = held_joints(setup)
-    demand = {name: demand_nm(motion, name) for name in _LEG if name in motion.angles and name not in held}
-    other = {name: demand_nm(motion, name) for name in motion.angles if name not in _LEG}
+    demand = {name: demand_nm(motion, name) for name in WORKING_JOINTS if name in motion.angles and name not in held}
+    if np.any(motion.plane_cos < 1.0 - 1e-9) and "trunk_lean" in motion.marks:
+        # leaning over turned legs also opens the hips across their planes: the audit counts it
+        motion.angles["hip_twist"] = motion.marks["trunk_lean"] * np.sqrt(1.0 - motion.plane_cos**2)
+    other = {name: _other(motion, name) for name in motion.angles if name not in WORKING_JOINTS}
     down = None
     if lowering and _differs_down(setup):
         down_motion = move(setup, lowering=True, strict=strict)
         down = {name: demand_nm(down_motion, name) for name in demand}
     return Curve(setup=setup, motion=motion, demand_nm=demand, other_nm=other, lowering_nm=down)
+
+
+def _other(motion: Motion, name: str) -> Array:
+    return twist_nm(motion) if name == "hip_twist" else demand_nm(motion, name)
 
 
 def _differs_down(setup: Setup) -> bool:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from enum import Enum
 
-from widearc.core.equipment import BandLaw, LinearLaw, PointsLaw
+from widearc.core.equipment import BandLaw, LinearLaw, MooneyRivlinLaw, PointsLaw
 from widearc.core.errors import InputError
 
 
@@ -50,6 +50,8 @@ def halved(law: BandLaw) -> BandLaw:
     """Return the law of half a strand: the same pull at half the length."""
     if isinstance(law, LinearLaw):
         return LinearLaw(rest_m=law.rest_m / 2, rate_n_per_m=law.rate_n_per_m * 2)
+    if isinstance(law, MooneyRivlinLaw):
+        return replace(law, rest_m=law.rest_m / 2)
     lengths = tuple(length / 2 for length in law.length_m)
     return PointsLaw(rest_m=law.rest_m / 2, length_m=lengths, force_n_at=law.force_n_at)
 
@@ -132,6 +134,8 @@ class Kit:
 def _law_key(law: BandLaw) -> tuple[object, ...]:
     if isinstance(law, LinearLaw):
         return (law.rest_m, law.rate_n_per_m)
+    if isinstance(law, MooneyRivlinLaw):
+        return (law.rest_m, law.area_m2, law.c1_pa, law.c2_pa)
     return (law.rest_m, law.length_m, law.force_n_at)
 
 

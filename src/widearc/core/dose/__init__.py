@@ -1,0 +1,6 @@
+"""Rep styles and tempo: how long each joint angle is under demand."""
+
+from widearc.core.dose.dose import Tempo, dose_on_grid
+from widearc.core.dose.style import RepStyle, StyleKind
+
+__all__ = ["RepStyle", "StyleKind", "Tempo", "dose_on_grid"]

@@ -1,0 +1,61 @@
+"""The ways a rep is done (common practice, no source)."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from enum import Enum
+
+from widearc.core.errors import InputError
+
+
+class StyleKind(Enum):
+    """A rep style by its name in files."""
+
+    PLAIN = "plain"
+    PAUSE = "pause"
+    SLOW_LOWERING = "slow-lowering"
+    LOWERING_ONLY = "lowering-only"
+    ONE_AND_A_QUARTER = "one-and-a-quarter"
+    PARTIALS = "partials"
+    HOLD = "hold"
+    BURN_OUT = "burn-out"
+
+    @property
+    def words(self) -> str:
+        """Return the style as a trainer says it."""
+        return self.value.replace("-", " ")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RepStyle:
+    """A rep style with what it needs.
+
+    pause, hold: at_deg (prime joint's angle) and seconds; slow lowering: seconds of the lowering phase;
+    one-and-a-quarter: end "lengthened" or "shortened"; partials: from_deg, to_deg of the prime joint.
+    """
+
+    kind: StyleKind = StyleKind.PLAIN
+    at_deg: float | None = None
+    seconds: float | None = None
+    end: str = "lengthened"
+    from_deg: float | None = None
+    to_deg: float | None = None
+
+    def __post_init__(self) -> None:
+        """Check what the kind needs."""
+        if self.kind in (StyleKind.PAUSE, StyleKind.HOLD):
+            self._need("at_deg", -60.0, 180.0)
+            self._need("seconds", 0.1, 600.0)
+        if self.kind is StyleKind.SLOW_LOWERING:
+            self._need("seconds", 0.5, 120.0)
+        if self.kind is StyleKind.PARTIALS:
+            self._need("from_deg", -60.0, 180.0)
+            self._need("to_deg", -60.0, 180.0)
+        if self.end not in ("lengthened", "shortened"):
+            raise InputError("/style/end", self.end, "lengthened or shortened")
+
+    def _need(self, name: str, low: float, high: float) -> None:
+        value = getattr(self, name)
+        if value is None or not math.isfinite(value) or not low <= value <= high:
+            raise InputError(f"/style/{name}", value, f"from {low:g} to {high:g} for {self.kind.words}")

@@ -1,0 +1,79 @@
+"""Whether what a band or cable is tied to stays where it is: rated eyes, loose weights, furniture, feet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.units import G
+
+GRIP = 0.4  # friction coefficient between a weight or furniture and the floor (assumed)
+WARN_BELOW, REFUSE_BELOW = 1.5, 1.0  # margins (common practice, no source)
+
+HoldKind = Literal["eye", "weight", "furniture", "feet", "partner"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hold:
+    """What holds an anchor.
+
+    holds_n: an eye's or partner's rating, N. kg: a loose weight, furniture, or the body on its feet.
+    height_m: of the tie over the floor; depth_m: furniture from its near foot to the tie's foot side
+    (half its depth is taken for its centre of mass).
+    """
+
+    kind: HoldKind
+    holds_n: float | None = None
+    kg: float = 0.0
+    height_m: float = 0.0
+    depth_m: float = 0.5
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Margin:
+    """How much an anchor holds over what is pulled, and the way it would give: lifts, slides, tips, breaks."""
+
+    margin: float
+    gives_by: str
+
+    @property
+    def verdict(self) -> str:
+        """Return "holds", "warn" or "refuse"."""
+        if self.margin < REFUSE_BELOW:
+            return "refuse"
+        return "warn" if self.margin < WARN_BELOW else "holds"
+
+
+def margin(hold: Hold, pull_x: Array, pull_y: Array) -> Margin | None:
+    """Return the least margin over the samples of a pull on the anchor (N; x any way along the floor, y up).
+
+    A loose weight W lifts when the upward pull exceeds W and slides when the level pull exceeds
+    0.4·(W − upward pull) (assumed); furniture also tips about its near foot. An eye without a rating
+    gives None: not known.
+    """
+    up, level = np.maximum(pull_y, 0.0), np.abs(pull_x)
+    size = float(np.max(np.hypot(pull_x, pull_y)))
+    if size <= 0:
+        return Margin(margin=float("inf"), gives_by="nothing pulls")
+    if hold.kind in ("eye", "partner"):
+        if hold.holds_n is None:
+            return None
+        return Margin(margin=hold.holds_n / size, gives_by="breaks" if hold.kind == "eye" else "lets go")
+    weight = hold.kg * G
+    ways: list[tuple[float, str]] = [
+        (_ratio(weight, up), "lifts"),
+        (_ratio(GRIP * weight, level + GRIP * up), "slides"),
+    ]
+    if hold.kind == "furniture":
+        # about the near foot: the pull's height and its upward part at the near edge against half the depth
+        ways.append((_ratio(weight * hold.depth_m / 2.0, level * hold.height_m), "tips"))
+    least = min(ways)
+    return Margin(margin=least[0], gives_by=least[1])
+
+
+def _ratio(can: float, asked: Array) -> float:
+    most = float(np.max(asked))
+    return float("inf") if most <= 0 else can / most

@@ -1,0 +1,337 @@
+"""Sliding carriage on springs: one foot (or both) moves with it.
+
+Closure, standing: the moving foot rides level at the other foot's height and carries a given share of
+the weight; the standing leg's knee bend runs evenly between two given values, the trunk keeps its lean,
+and the hip's place is solved for balance. The moving foot bears the springs' force, the standing foot
+its opposite. Kneeling or on the hands: the hip is held, the moving foot carries `weight_share` of the
+leg's own weight besides the springs. Sideways (x to the side of the moving leg): both legs straight, the
+pelvis level, the trunk leans until the given share of the weight rests on the carriage.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import partial
+
+import numpy as np
+
+from widearc.core.arrays import Array, BoolArray
+from widearc.core.body import Body, Limits
+from widearc.core.body import segments as s
+from widearc.core.body.segments import HIP_CENTRE
+from widearc.core.catalogue import Exercise, Options
+from widearc.core.equipment import Band, Cable, Load, Sled, SpringLoad
+from widearc.core.errors import InputError
+from widearc.core.geometry import bracketed_root, flexion_for, lean, vec
+from widearc.core.movement.legs import Foot, add_leg, flat
+from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_force, load_shape, note_pull
+from widearc.core.movement.motion import Inertia, Motion
+from widearc.core.units import DEG, G
+
+HANDS_ON = ("carriage", "sled")
+
+
+def solve(
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
+) -> Motion:
+    """Return the motion for options `o`; exercise.variant "out", "home", "back", "side", "kick" or "knees"."""
+    names = ("travel", "weight_share", "start", "other_knee_from", "other_knee_to", "trunk_lean")
+    shape = np.broadcast_shapes(
+        (1, position.shape[-1]), load_shape(loads), *(np.shape(np.atleast_2d(o[n])) for n in names if n in o)
+    )
+    backward = exercise.variant in ("out", "back", "kick")
+    way = -1.0 if backward or exercise.variant == "home" else 1.0
+    foot_x = np.broadcast_to(
+        np.atleast_2d(o["start"]) + way * np.atleast_2d(o["travel"]) * position, (shape[0], shape[1])
+    )
+    for index, load in enumerate(loads):
+        on_it = getattr(load, "port", "") in HANDS_ON
+        if on_it and not isinstance(load, SpringLoad | Band | Cable):
+            raise InputError(f"/loads/{index}/kind", load.kind, "springs, a band, a cable or a sled on the carriage")
+    ride = _Ride(exercise, body, o, loads, position, foot_x, way, lowering=lowering)
+    if exercise.variant in ("kick", "knees"):
+        motion = _held_hip(ride)
+    elif exercise.variant == "side":
+        motion = _sideways(ride)
+    else:
+        motion = _standing(ride)
+    if exercise.variant != "side":
+        motion.fail(
+            motion.angles["knee"] > limits.knee + 1e-9, f"knee limit {limits.knee_deg:.0f}° passed: start further out"
+        )
+        motion.fail(motion.angles["hip"] > limits.hip_flexion + 1e-9, f"hip limit {limits.hip_flexion_deg:.0f}° passed")
+    motion.path_travel = motion.full(np.abs(foot_x - foot_x[..., :1]))
+    return motion
+
+
+class _Ride:
+    """The carriage along its travel, and what its springs and friction do."""
+
+    def __init__(
+        self, exercise: Exercise, body: Body, o: Options, loads: Sequence[Load], position: Array, foot_x: Array,
+        way: float, *, lowering: bool,
+    ) -> None:  # fmt: skip
+        self.exercise, self.body, self.o, self.loads, self.position = exercise, body, o, loads, position
+        self.foot_x, self.way, self.lowering, self.shape = foot_x, way, lowering, (foot_x.shape[0], foot_x.shape[1])
+        self.helps = o["spring_side"] == "help"
+
+    @property
+    def spring_travel(self) -> Array:
+        """Return the springs' travel, m: from the first mark at the end where they pull least."""
+        gone = np.abs(self.foot_x - self.foot_x[..., :1])
+        return gone[..., -1:] - gone if self.helps else gone
+
+    def at_ports(self) -> list[Load]:
+        """Return the loads that act at the body, not on the carriage."""
+        return [
+            load
+            for load in self.loads
+            if getattr(load, "port", "carriage") not in HANDS_ON and not isinstance(load, Sled)
+        ]
+
+    def push_on_foot(self, motion: Motion, carried: Array) -> Array:
+        """Return the carriage's level force on the foot (N, +x forward), booking springs, mass and friction.
+
+        carried: the weight on the carriage (N).
+        """
+        with_lift = -1.0 if not self.helps else 1.0  # the springs' pull along the lift's way
+        total: Array = np.zeros(motion.shape)
+        for index, load in enumerate(self.loads):
+            if isinstance(load, SpringLoad) and load.port in HANDS_ON:
+                travel = self.spring_travel
+                total = total + with_lift * load.tension_n(travel) * self.way
+                motion.load_lengths[index] = motion.full(travel)
+                motion.load_elastic.append(partial(load.energy_j, travel))
+                motion.fail(
+                    motion.full(load.past_stop(travel)) > 0,
+                    f"the spring passes its stop at {load.spring.travel_m:.2f} m",
+                )
+            elif isinstance(load, Band | Cable) and load.port in HANDS_ON:
+                point = np.stack((self.foot_x, np.zeros(motion.shape)))
+                total = total + load_force(load, point, None, lowering=self.lowering)[0]
+                note_pull(motion, index, load, point, "foot")
+            elif isinstance(load, Sled):
+                rub = load.friction * (load.total_kg * G + carried)
+                total = total + (1.0 if self.lowering else -1.0) * rub * self.way
+                gone = np.abs(self.foot_x - self.foot_x[..., :1])
+                steps = 0.5 * (rub[:, 1:] + rub[:, :-1]) * np.diff(gone, axis=1)
+                motion.friction_work_j = np.concatenate(
+                    (np.zeros((motion.shape[0], 1)), np.cumsum(steps, axis=1)), axis=1
+                )
+                motion.inertias.append(
+                    Inertia(segment="sled", point=motion.points["pressure"], kg=np.asarray(load.total_kg),
+                            towards=vec(np.ones((1, 1)), np.zeros((1, 1))), travel=self.foot_x)
+                )  # fmt: skip
+        motion.path_force = -total * self.way
+        return np.asarray(total)
+
+
+def _leg(body: Body, hip: Array, ankle: Array) -> tuple[Array, Array, Array, BoolArray]:
+    """Return knee (m), knee bend, shank lean (rad) of a leg between hip and ankle, knee ahead; and where it reaches."""
+    gap = hip - ankle
+    far = np.hypot(gap[0], gap[1])
+    bend = flexion_for(body.thigh_m, body.shank_m, far)
+    reached = np.isfinite(bend)
+    bend = np.nan_to_num(bend)
+    at_ankle = np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend))
+    shank = np.arctan2(gap[0], gap[1]) + at_ankle
+    return ankle + body.shank_m * lean(shank), bend, shank, reached
+
+
+def _flat_foot(body: Body, ankle: Array) -> Foot:
+    return Foot(body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1))))
+
+
+def _standing(ride: _Ride) -> Motion:
+    body, o, shape = ride.body, ride.o, ride.shape
+    share = np.broadcast_to(np.atleast_2d(o["weight_share"]), shape)
+    other_ankle = np.broadcast_to(flat(0.0, body.ankle_height_m), (2, *shape))
+    ankle = np.stack((ride.foot_x, np.full(shape, body.ankle_height_m)))
+    other_bend = np.atleast_2d(o["other_knee_from"] + (o["other_knee_to"] - o["other_knee_from"]) * ride.position)
+    reach = np.sqrt(body.thigh_m**2 + body.shank_m**2 + 2 * body.thigh_m * body.shank_m * np.cos(other_bend))
+    trunk_lean = np.broadcast_to(np.atleast_2d(o["trunk_lean"]), shape)
+
+    def motion_at(leg_lean: Array) -> Motion:
+        motion = Motion(position=ride.position.ravel(), shape=shape, legs=1)
+        hip = other_ankle + reach * lean(leg_lean)
+        knee, bend, shank, reached = _leg(body, hip, ankle)
+        other_knee, o_bend, o_shank, _ = _leg(body, hip, other_ankle)
+        add_leg(motion, body, _flat_foot(body, ankle), knee, hip)
+        add_leg(motion, body, _flat_foot(body, other_ankle), other_knee, hip, prefix="other_")
+        trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
+        add_upper_body(motion, trunk, one_piece=ride.exercise.one_piece)
+
+        def place(name: str) -> Array:
+            point = trunk.port(name, o["belt_offset"])
+            if point is None:
+                raise InputError("/loads/port", name, "carriage, or a port of the trunk, hands or belt")
+            return point
+
+        attach(motion, ride.at_ports(), place, lowering=ride.lowering)
+        mid = body.sole_m(s.MID)
+        motion.points |= {
+            "shoulder": trunk.shoulder,
+            "pressure": ankle + vec(np.full((1, 1), mid), np.full((1, 1), -body.ankle_height_m)),
+            "other_pressure": other_ankle + vec(np.full((1, 1), mid), np.full((1, 1), -body.ankle_height_m)),
+        }
+        motion.angles |= {
+            "knee": motion.full(bend), "hip": motion.full(bend - shank + trunk_lean), "ankle": motion.full(shank),
+            "other_knee": motion.full(o_bend), "other_hip": motion.full(o_bend - o_shank + trunk_lean),
+            "other_ankle": motion.full(o_shank),
+        }  # fmt: skip
+        motion.fail(~reached, "the moving leg cannot reach: less travel, or bend the standing leg more")
+        return motion
+
+    def moment(leg_lean: Array) -> Array:
+        motion = motion_at(leg_lean)
+        weight = -motion.total_force()[1]
+        about = motion.points["other_pressure"]
+        arm = motion.points["pressure"][0] - about[0]
+        return np.asarray(motion.moment_about(about) + arm * share * weight)
+
+    low, high = np.full(shape, -50 * DEG), np.full(shape, 50 * DEG)
+    leg_lean, found = bracketed_root(moment, low, high, np.zeros(shape))
+    motion = motion_at(np.where(found, leg_lean, 0.0))
+    motion.fail(~found, "cannot balance between the feet with this share of the weight on the carriage")
+    weight = -motion.total_force()[1]
+    level = ride.push_on_foot(motion, share * weight)
+
+    def closure(moved: Motion) -> None:
+        force = -moved.total_force()
+        speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
+        moved.add_force(
+            "foot", moved.points["pressure"], vec(level - speeding, share * force[1]), "contact carriage", works=False
+        )
+        moment_left = moved.moment_about(moved.points["other_pressure"])
+        moved.add_force("other_foot", moved.points["other_pressure"], -moved.total_force(), "contact foot")
+        if moved.dynamic:
+            moved.couples.append(("other_foot", -moment_left, "contact foot"))
+
+    motion.close(closure)
+    motion.marks["trunk_lean"] = trunk_lean
+    motion.assumptions += [
+        "Quasi-static and in the side view; the moving foot carries a given share of the weight.",
+        "The standing leg's knee bend runs evenly, the trunk keeps its lean; the hip goes where balance asks.",
+    ]
+    return motion
+
+
+def _held_hip(ride: _Ride) -> Motion:
+    body, o, shape = ride.body, ride.o, ride.shape
+    kick = ride.exercise.variant == "kick"
+    # on hands and knees the hip stands a thigh over the floor; on the hands, half of that more than a shank
+    height = body.thigh_m + 0.05 if kick else body.shank_m + 0.25
+    motion = Motion(position=ride.position.ravel(), shape=shape, legs=1 if kick else 2, complete=False)
+    hip = np.broadcast_to(flat(0.0, height), (2, *shape))
+    ankle = np.stack((ride.foot_x, np.full(shape, body.sole_m(s.BALL))))
+    knee, bend, shank, reached = _leg(body, hip, ankle)
+    motion.fail(~reached, "the leg cannot reach the carriage: less travel or start closer")
+    # on the ball of the foot, heel up: the foot stands upright behind its toes
+    upright = Foot(body, ankle, vec(np.zeros((1, 1)), -np.ones((1, 1))), vec(-np.ones((1, 1)), np.zeros((1, 1))))
+    add_leg(motion, body, upright, knee, hip, legs=motion.legs)
+    trunk_lean = np.full(shape, 90 * DEG if kick else 70 * DEG)
+    trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
+    add_upper_body(motion, trunk, one_piece=ride.exercise.one_piece)
+    ball = upright.sole(body.sole_m(s.BALL))
+    motion.points |= {"shoulder": trunk.shoulder, "pressure": np.broadcast_to(ball, (2, *shape))}
+    leg_kg = motion.legs * (s.M_FOOT + s.M_SHANK + s.M_THIGH) * body.mass_kg
+    carried = np.broadcast_to(np.atleast_2d(o["weight_share"]) * leg_kg * G, shape)
+    if ride.at_ports():
+        raise InputError("/loads/port", getattr(ride.at_ports()[0], "port", ""), "springs on the carriage")
+    level = ride.push_on_foot(motion, carried)
+    motion.angles |= {
+        "knee": motion.full(bend), "hip": motion.full(bend - shank + trunk_lean), "ankle": motion.full(shank - 90 * DEG),
+    }  # fmt: skip
+
+    def closure(moved: Motion) -> None:
+        speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
+        moved.add_force("foot", moved.points["pressure"], vec(level - speeding, carried), "contact carriage")
+
+    motion.close(closure)
+    motion.assumptions += [
+        "Quasi-static and in the side view; hip and trunk are held still by the arms and the other leg."
+        if kick
+        else "Quasi-static and in the side view; hip and trunk are held still over the hands.",
+        "The foot carries a given share of the leg's own weight; heel up, on the ball.",
+    ]
+    return motion
+
+
+def _sideways(ride: _Ride) -> Motion:
+    """Both legs straight, seen from the front: the moving leg opens as its foot goes out."""
+    body, o, shape = ride.body, ride.o, ride.shape
+    motion = Motion(position=ride.position.ravel(), shape=shape, legs=1)
+    leg_m = body.thigh_m + body.shank_m
+    half = HIP_CENTRE * body.stature_m
+    share = np.broadcast_to(np.atleast_2d(o["weight_share"]), shape)
+    other_foot = np.stack((np.zeros(shape), np.full(shape, body.ankle_height_m)))
+    foot_x = ride.foot_x
+    # level pelvis, legs of one length: the hips' middle lies half way between the feet at every share
+    middle = 0.5 * foot_x
+    reach = 0.5 * foot_x - half
+    motion.fail(motion.full(np.abs(reach)) > 0.9 * leg_m, "the legs cannot reach that far apart: less travel")
+    height = body.ankle_height_m + np.sqrt(np.maximum(leg_m**2 - reach**2, 0.01))
+    hip = np.stack((middle + half, height))
+    other_hip = np.stack((middle - half, height))
+    ankle = np.stack((foot_x, np.full(shape, body.ankle_height_m)))
+    knee = hip + (body.thigh_m / leg_m) * (ankle - hip)
+    other_knee = other_hip + (body.thigh_m / leg_m) * (other_foot - other_hip)
+    straight = vec(np.ones((1, 1)), np.zeros((1, 1)))
+    down = vec(np.zeros((1, 1)), -np.ones((1, 1)))
+    add_leg(motion, body, Foot(body, ankle, 0.0 * straight, down), knee, hip)
+    for name, share_m, a, b, at in (
+        ("other_shank", s.M_SHANK, other_knee, other_foot, s.COM_SHANK),
+        ("other_thigh", s.M_THIGH, other_hip, other_knee, s.COM_THIGH),
+    ):
+        motion.add_segment(name, share_m * body.mass_kg, a + at * (b - a))
+    motion.add_segment("other_foot", s.M_FOOT * body.mass_kg, other_foot + 0.5 * body.ankle_height_m * down)
+    motion.points |= {"other_hip": other_hip, "other_knee": other_knee, "other_ankle": other_foot}
+    # the trunk leans sideways until the given share rests on the carriage
+    pelvis = np.stack((middle, height))
+    feet = (ankle, other_foot)  # the feet tip at the ankles: the floor's forces pass through them
+    motion.points |= {"pressure": feet[0], "other_pressure": feet[1]}
+    motion.add_segment("trunk", s.M_ONE_PIECE * body.mass_kg, pelvis)
+    weight = -motion.total_force()[1]
+    wanted = share * weight * foot_x
+    along = s.COM_ONE_PIECE * body.trunk_m
+    sine = (wanted + motion.moment_about(feet[1])) / (s.M_ONE_PIECE * body.mass_kg * G * along)
+    motion.fail(np.abs(sine) > 0.7, "cannot put this share of the weight on the carriage: change weight_share")
+    tilt = np.arcsin(np.clip(sine, -0.7, 0.7))
+    motion.segments.pop()
+    motion.forces.pop()
+    trunk_way = np.stack((np.sin(tilt), np.cos(tilt)))
+    motion.add_segment("trunk", s.M_ONE_PIECE * body.mass_kg, pelvis + along * trunk_way)
+    motion.points["shoulder"] = pelvis + body.trunk_m * trunk_way
+    if ride.at_ports():
+        raise InputError("/loads/port", getattr(ride.at_ports()[0], "port", ""), "springs on the carriage")
+    level = ride.push_on_foot(motion, share * weight)
+    opened = np.arctan2(ankle[0] - hip[0], hip[1] - ankle[1])
+    motion.points["lumbar"] = pelvis
+    motion.angles |= {
+        "hip_abduction": motion.full(opened),
+        "other_abduction": motion.full(np.arctan2(other_hip[0] - other_foot[0], other_hip[1] - other_foot[1])),
+        "lumbar": motion.full(tilt),
+    }
+
+    def closure(moved: Motion) -> None:
+        force = -moved.total_force()
+        speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
+        moved.add_force("foot", feet[0], vec(level - speeding, share * force[1]), "contact carriage")
+        left = moved.moment_about(feet[1])
+        moved.add_force("other_foot", feet[1], -moved.total_force(), "contact foot")
+        if moved.dynamic:
+            moved.couples.append(("other_foot", -left, "contact foot"))
+
+    motion.close(closure)
+    motion.assumptions += [
+        "Quasi-static and seen from the front; both knees straight, the pelvis level, the feet tip at the ankles.",
+        "The trunk leans sideways until the given share of the weight rests on the carriage.",
+    ]
+    return motion

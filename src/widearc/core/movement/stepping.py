@@ -1,0 +1,205 @@
+"""Stepping split work: lunges, step-ups, and the b-stance whose rear foot only steadies.
+
+Closure: the front leg follows the stance law, shank lean min(5° + τ·knee bend, ankle limit).
+b-stance: the rear foot stays on its ball and carries a given share; the trunk's lean is solved for
+balance. Lunge and step-up: at the start the trunk's lean is given and the rear foot's share solved from
+balance; then that share falls evenly to 0 at a tenth of the lift and stays 0, with the lean solved for
+balance. The rear foot keeps its place until then; from there the free leg swings to hang under the hip,
+its knee bent as far as the floor asks, within the next three tenths.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.body import Body, Limits
+from widearc.core.body import segments as s
+from widearc.core.catalogue import Exercise, Options
+from widearc.core.equipment import Load
+from widearc.core.errors import InputError
+from widearc.core.geometry import ahead, bracketed_root, cross, flexion_for, lean, vec
+from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
+from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
+from widearc.core.movement.motion import Motion
+from widearc.core.movement.stance import FIRST_LEAN, LEAN_RANGE
+from widearc.core.units import DEG
+
+REAR_PITCH = 60 * DEG
+LEAVES, HANGS = 0.1, 0.4  # of the lift: the rear foot leaves the floor; the free leg hangs
+CLEARANCE_M = 0.10  # of the free foot's ankle over the floor while it hangs (assumed)
+
+
+def solve(
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
+) -> Motion:
+    """Return the motion for options `o` (radians, metres) at `position` (1, samples); variant "lunge" or "b-stance"."""
+    bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
+    names = ("step", "rear", "trunk_lean", "rear_share", "box", "knee_travel")
+    shape = np.broadcast_shapes(
+        bend.shape,
+        (1, position.shape[-1]),
+        load_shape(loads),
+        *(np.shape(np.atleast_2d(o[n])) for n in names if n in o),
+    )
+    pose = _Pose(exercise, body, limits, o, np.broadcast_to(bend, shape), position, shape)
+    low, high = (np.full(shape, edge) for edge in LEAN_RANGE)
+    share = pose.share(_Trial(pose, loads, lowering)) if exercise.variant == "lunge" else np.atleast_2d(o["rear_share"])
+    share = np.broadcast_to(share, shape)
+    trial = _Trial(pose, loads, lowering)
+    given = np.broadcast_to(np.atleast_2d(o.get("trunk_lean", 0.0)), shape)
+    trunk_lean, found = bracketed_root(lambda x: trial.moment(x, share), low, high, given)
+    motion = trial.motion_at(trunk_lean)
+    _ground(motion, pose, share)
+    motion.closure = lambda moved: _ground(moved, pose, share)
+    motion.fail(~found, "cannot balance over the front foot: shorten the step, lean more or reduce depth")
+    motion.fail(share < -1e-9, "cannot balance at the start: all weight is ahead of the front foot; lean less")
+    motion.fail(share > 1 + 1e-9, "cannot balance at the start: all weight is behind the rear foot; lean forward")
+    motion.fail(~pose.rear_reaches, "the rear leg cannot reach: shorten the step or lower the rear foot")
+    motion.marks |= {"front_share": motion.full(1.0 - share), "trunk_lean": motion.full(trunk_lean)}
+    motion.assumptions += [
+        "Quasi-static and in the side view; the front shank leans 5° plus a fixed share of the knee bend.",
+        "The rear foot carries a given share." if exercise.variant == "b-stance"
+        else "The rear foot pushes off within the first tenth of the lift, then the free leg hangs.",
+        "The feet do not push against each other.",
+    ]  # fmt: skip
+    return motion
+
+
+class _Pose:
+    """Both legs at every sample."""
+
+    def __init__(
+        self, exercise: Exercise, body: Body, limits: Limits, o: Options, bend: Array, position: Array,
+        shape: tuple[int, ...],
+    ) -> None:  # fmt: skip
+        self.exercise, self.body, self.o, self.bend, self.shape = exercise, body, o, bend, (shape[0], shape[1])
+        self.position = position
+        self.shank_lean = np.minimum(FIRST_LEAN + np.atleast_2d(o["knee_travel"]) * bend, limits.dorsiflexion)
+        across, down = vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
+        ankle = np.broadcast_to(flat(0.0, o["box"] + body.ankle_height_m), (2, *shape))
+        self.front = Foot(body, ankle, across, down)
+        self.knee = ankle + body.shank_m * lean(self.shank_lean)
+        self.hip = self.knee + body.thigh_m * lean(self.shank_lean - bend)
+        self.sole = np.broadcast_to(self.front.sole(pressure_m(body, o["pressure"])), (2, *shape))
+        self._rear(np.atleast_2d(o["step"]), np.atleast_2d(o["rear"]))
+
+    def _rear(self, step: Array, raised: Array) -> None:
+        """Place the rear leg: by its foot while that stands, then turning to where it hangs."""
+        body, hip = self.body, self.hip
+        pitch = np.full((1, 1), REAR_PITCH)
+        towards_toe, down = ahead(pitch), -lean(pitch)
+        self.ball = np.broadcast_to(flat(-step, raised), (2, *self.shape))
+        stood = self.ball - body.sole_m(s.BALL) * towards_toe - body.ankle_height_m * down
+        stays = self.exercise.variant == "b-stance"
+        placed = np.broadcast_to(self.position, self.shape) <= LEAVES + 1e-12
+        gap = hip - stood
+        far = np.hypot(gap[0], gap[1])
+        needed = placed | stays
+        bend = flexion_for(body.thigh_m, body.shank_m, np.where(needed, far, 0.5))
+        self.rear_reaches = np.isfinite(bend)
+        bend = np.nan_to_num(bend)
+        at_ankle = np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend))
+        shank = np.arctan2(gap[0], gap[1]) + at_ankle
+        if not stays:
+            # from the last standing sample the thigh's and knee's angles run evenly to the hanging ones
+            last = int(np.flatnonzero(self.position.ravel() <= LEAVES + 1e-12)[-1])
+            part = np.clip((self.position - self.position[..., last : last + 1]) / (HANGS - LEAVES), 0.0, 1.0)
+            thigh_last, bend_last = (shank - bend)[..., last][..., None], bend[..., last][..., None]
+            room = hip[1] - body.thigh_m - CLEARANCE_M
+            bend_hangs = np.arccos(np.clip(room / body.shank_m, 0.0, 1.0))
+            thigh = np.where(placed, shank - bend, (1.0 - part) * thigh_last)
+            bend = np.where(placed, bend, (1.0 - part) * bend_last + part * bend_hangs)
+            shank = thigh + bend
+        self.rear_bend, self.rear_shank = bend, shank
+        self.rear_knee = hip - body.thigh_m * lean(shank - bend)
+        rear_ankle = self.rear_knee - body.shank_m * lean(shank)
+        # the free foot keeps its last angle to the shank
+        if stays:
+            turn = np.full(self.shape, REAR_PITCH)
+        else:
+            held = shank[..., last][..., None] - REAR_PITCH
+            turn = np.where(placed, REAR_PITCH, shank - held)
+        self.rear = Foot(body, rear_ankle, ahead(turn), -lean(turn))
+        self.rear_pitch = turn
+
+    def share(self, trial: _Trial) -> Array:
+        """Return the rear foot's share of the weight along the lift: solved at the start, 0 from a tenth on."""
+        given = np.broadcast_to(np.atleast_2d(self.o["trunk_lean"]), self.shape)
+        motion = trial.motion_at(given)
+        weight = -motion.total_force()[1]
+        arm = self.ball[0] - self.sole[0]
+        pair = motion.full(np.broadcast_to(np.atleast_2d(self.o["horizontal_pair"]), motion.shape))
+        level = pair * (self.ball[1] - self.sole[1])
+        first = ((-motion.moment_about(self.sole) + level) / (weight * arm))[..., :1]
+        return np.asarray(first * np.clip(1.0 - self.position / LEAVES, 0.0, 1.0))
+
+
+class _Trial:
+    """The whole body with its loads at a trial lean of the trunk."""
+
+    def __init__(self, pose: _Pose, loads: Sequence[Load], lowering: bool) -> None:
+        self.pose, self.loads, self.lowering = pose, loads, lowering
+
+    def motion_at(self, trunk_lean: Array) -> Motion:
+        """Return the motion without contacts at this lean (rad)."""
+        pose = self.pose
+        body, exercise = pose.body, pose.exercise
+        motion = Motion(position=pose.position.ravel(), shape=pose.shape, legs=1)
+        add_leg(motion, body, pose.front, pose.knee, pose.hip)
+        add_leg(motion, body, pose.rear, pose.rear_knee, pose.hip, prefix="rear_")
+        trunk = Trunk(body=body, hip=pose.hip, lean=np.broadcast_to(trunk_lean, pose.shape))
+        add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+
+        def place(name: str) -> Array:
+            point = pose.sole if name == "sole" else trunk.port(name, pose.o["belt_offset"])
+            if point is None:
+                raise InputError("/loads/port", name, "a port that a lunge has")
+            return point
+
+        attach(motion, self.loads, place, lowering=self.lowering)
+        motion.points |= {"shoulder": trunk.shoulder, "pressure": pose.sole, "rear_ball": pose.ball}
+        motion.angles |= {
+            "knee": motion.full(pose.bend),
+            "hip": motion.full(pose.bend - pose.shank_lean + trunk_lean),
+            "ankle": motion.full(pose.shank_lean),
+            "rear_knee": motion.full(pose.rear_bend),
+            "rear_hip": motion.full(pose.rear_bend - pose.rear_shank + trunk_lean),
+            "rear_ankle": motion.full(pose.rear_shank - pose.rear_pitch),
+        }
+        if not exercise.one_piece:
+            motion.angles["shoulder"] = motion.full(trunk_lean)
+        return motion
+
+    def moment(self, trunk_lean: Array, share: Array) -> Array:
+        """Return the moment of everything, the rear foot's force included, about the front pressure point, N·m."""
+        pose, motion = self.pose, self.motion_at(trunk_lean)
+        return np.asarray(
+            motion.moment_about(pose.sole) + cross(pose.ball - pose.sole, _rear_force(motion, pose, share))
+        )
+
+
+def _rear_force(motion: Motion, pose: _Pose, share: Array) -> Array:
+    """Return the rear foot's force (N): its share of the weight, and the level pair while it stands."""
+    weight = -motion.total_force()[1]
+    pair = np.where(share > 0, np.atleast_2d(pose.o["horizontal_pair"]), 0.0)
+    return vec(np.broadcast_to(pair, motion.shape), share * weight)
+
+
+def _ground(motion: Motion, pose: _Pose, share: Array) -> None:
+    """Add both feet's forces; in a fast lift the front foot's moment answers the rest."""
+    rear = _rear_force(motion, pose, share)
+    motion.add_force("rear_foot", pose.ball, rear, "contact rear foot")
+    moment = motion.moment_about(pose.sole)
+    motion.add_force("foot", pose.sole, -motion.total_force(), "contact foot")
+    if motion.dynamic:
+        motion.couples.append(("foot", -moment, "contact foot"))
