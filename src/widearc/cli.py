@@ -25,20 +25,21 @@ from widearc.formats import (
     read_columns,
     read_readings,
 )
-from widearc.usecases import answer_request
+from widearc.usecases import answer_request, check_document
 
 BAD_INPUT = 2
 MOST_SCENARIOS = 10_000
 
 
 def main(argv: Sequence[str] | None = None) -> int:
-    """Run one command; return 0, or 2 after one line on standard error for bad input."""
+    """Run one command; return 0, 1 for a failed self-check, or 2 after one line on standard error for bad input."""
     arguments = _parser().parse_args(argv)
     try:
         result = arguments.run(arguments)
     except WideArcError as error:
         print(f"wide-arc: {' '.join(str(error).split())}", file=sys.stderr)
         return BAD_INPUT
+    failed = isinstance(result, dict) and result.get("format") == "wide-arc/check" and result["failed"] > 0
     if result is not None:
         text = json.dumps(result, ensure_ascii=False, allow_nan=False)
         try:
@@ -46,7 +47,7 @@ def main(argv: Sequence[str] | None = None) -> int:
         except BrokenPipeError:
             # the reader has seen enough; Python must not complain at exit either
             os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
-    return 0
+    return 1 if failed else 0
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -85,6 +86,9 @@ def _parser() -> argparse.ArgumentParser:
     fit.add_argument("--ratio", type=float, default=None, help="stack: pull per weight before the cam, 1 by default")
     fit.add_argument("--rail-deg", type=float, default=None, help="sled: rail angle over level, degrees")
     fit.set_defaults(run=_fit)
+
+    check = commands.add_parser("check", help="recompute every built-in check value; exit 1 if one fails")
+    check.set_defaults(run=_check)
     return parser
 
 
@@ -131,6 +135,11 @@ def _fit(arguments: argparse.Namespace) -> Any:
     columns = read_columns(text, arguments.kind)
     given = {"kg": arguments.kg, "ratio": arguments.ratio, "rail_deg": arguments.rail_deg}
     return machine_document(arguments.kind, columns, {k: v for k, v in given.items() if v is not None})
+
+
+def _check(_: argparse.Namespace) -> Any:
+    """Return every check as JSON; `main` exits 1 when one fails."""
+    return check_document()
 
 
 def _serve(arguments: argparse.Namespace) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import io
 import json
 import sys
@@ -10,6 +11,8 @@ import pytest
 
 from widearc.cli import main
 from widearc.formats import schema
+from widearc.usecases import checks
+from widearc.usecases.checks import CHECKS
 
 
 @pytest.fixture
@@ -45,7 +48,9 @@ def test_every_command_answers_json(run, tmp_path):
         (("curve", "-"), '[{"format": "wide-arc/scenario"}]', "/0/"),
         (("curve", "/no/such/file"), "", "/no/such/file"),
         (("swap", "-"), "{}", "this key is needed"),
-        (("fit", "-", "--kind", "spring"), "", "--kind"),
+        (("fit", "-", "--kind", "spring"), "", "header"),
+        (("fit", "-", "--kind", "rope"), "", "--kind"),
+        (("fit", "-", "--kind", "sled"), "direction,force_n\npush,10\n", "one push and one return"),
         (("fit", "-", "--kind", "band"), "length_m,force_n\n1,0\n", "two readings or more"),
         (("serve", "--port", "99999"), "", "--port"),
     ],
@@ -56,8 +61,50 @@ def test_bad_input_is_one_line_and_two(run, arguments, stdin, says):
     assert err.count("\n") == 1 and says in err
 
 
-def test_style_and_tempo_are_said_to_be_unused(run):
-    scenario = {**schema("scenario")["examples"][0], "tempo": {"lifting_s": 1}, "style": {"kind": "plain"}}
+@pytest.mark.parametrize(
+    ("kind", "rows"),
+    [
+        ("band", "length_m,force_n,direction\n1.0,0,loading\n1.3,40,loading\n1.6,70,loading\n1.3,36,unloading"),
+        ("spring", "travel_m,force_n\n0,20\n0.6,140"),
+        ("stack", "angle_deg,force_n,pad_m\n0,100,0.4\n90,120,0.4"),
+        ("sled", "direction,force_n\npush,600\nreturn,480"),
+        ("lever", "angle_deg,force_n,arm_m\n0,300,0.5\n40,240,0.5"),
+        ("pendulum", "angle_deg,force_n,arm_m\n30,90,0.9"),
+        ("cable", "stack_kg,force_n\n10,52\n20,101"),
+        ("corner-bar", "plate_kg,force_n\n0,105\n20,290"),
+    ],
+)
+def test_fit_of_every_kind(run, kind, rows):
+    code, out, err = run("fit", "-", "--kind", kind, stdin=rows + "\n")
+    assert (code, err) == (0, "")
+    document = json.loads(out)
+    assert document["kind"] == kind and document["readings"]["force_n"]
+    assert document["hysteresis"] == pytest.approx(0.1) if kind == "band" else document["law"]
+    code, _, err = run("fit", "-", "--kind", kind, stdin=rows.replace(rows.split(",")[-1], "heavy") + "\n")
+    assert code == 2 and "row" in err and "heavy" in err
+
+
+def test_style_and_tempo_give_dose_and_inertia(run):
+    scenario = {
+        **schema("scenario")["examples"][0],
+        "tempo": {"lifting_s": 1, "lowering_s": 3},
+        "style": {"kind": "pause", "at_deg": 90, "seconds": 2},
+    }
     _, out, _ = run("curve", "-", stdin=json.dumps(scenario))
-    codes = [w["code"] for w in json.loads(out)["warnings"]]
-    assert codes == ["style-not-used", "tempo-not-used"]
+    document = json.loads(out)
+    knee, hip = (document["dose"][a] for a in ("knee_extension", "hip_extension"))
+    assert (
+        max(knee["nms_per_deg"]) == knee["nms_per_deg"][knee["angle_deg"].index(89.5)] and sum(hip["nms_per_deg"]) > 0
+    )
+    slow, fast = document["demand_nm"]["knee_extension"], document["dynamic"]["demand_nm"]["knee_extension"]
+    assert fast[20] > slow[20] and fast[80] < slow[80], "sped up first, slowed down last"
+
+
+def test_the_self_check_passes_and_a_failure_exits_one(run, monkeypatch):
+    code, out, _ = run("check")
+    document = json.loads(out)
+    assert code == 0 and document["failed"] == 0 and document["passed"] > 60
+    wrong = dataclasses.replace(CHECKS[0], expected=(2.0,))
+    monkeypatch.setattr(checks, "CHECKS", (*CHECKS[1:4], wrong))
+    code, out, _ = run("check")
+    assert code == 1 and [c["passes"] for c in json.loads(out)["checks"]] == [True, True, True, False]

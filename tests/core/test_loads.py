@@ -4,20 +4,31 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+import scipy.optimize
 
+from widearc.core.body import Limits
 from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import (
     Cable,
     Chain,
     CornerBar,
     FreeMass,
+    Hold,
+    Lever,
+    LinearLaw,
+    MooneyRivlinLaw,
+    Pendulum,
+    Sled,
     Spring,
+    SpringLoad,
     Stack,
-    hung_rest_m,
-    lighter_until_m,
+    fit_band,
+    fit_machine,
+    fit_mooney_rivlin,
+    margin,
     parallel,
 )
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, PostureError
 from widearc.core.movement import Setup
 from widearc.core.statics import audit, curve
 from widearc.core.units import FORCE_N, G
@@ -33,53 +44,6 @@ def spring(start_lbf: float, end_lbf: float) -> Spring:
 LIGHT, MEDIUM, THIRD, FOURTH = spring(1, 6), spring(2.5, 12.5), spring(7.5, 37.5), spring(10, 70)
 
 
-# common practice, no source: carriage of 15 lb hung upright on each of four springs
-def test_hung_carriage():
-    rest = [hung_rest_m(s, 15 * LBF) / TRAVEL for s in (LIGHT, MEDIUM, THIRD, FOURTH)]
-    assert rest[:2] == [1.0, 1.0]
-    assert rest[2] == pytest.approx(0.25)
-    assert rest[3] == pytest.approx(0.083, abs=5e-4)
-    assert hung_rest_m(FOURTH, 5 * LBF) == 0.0
-
-
-# common practice, no source: the push ladder at start, middle and end of travel, lbf
-@pytest.mark.parametrize(
-    ("springs", "wanted"),
-    [
-        ([THIRD], (7.5, 22.5, 37.5)),
-        ([THIRD, LIGHT], (8.5, 26, 43.5)),
-        ([THIRD, MEDIUM], (10, 30, 50)),
-        ([THIRD, MEDIUM, LIGHT], (11, 33.5, 56)),
-        ([FOURTH], (10, 40, 70)),
-        ([FOURTH, LIGHT], (11, 43.5, 76)),
-        ([FOURTH, MEDIUM], (12.5, 47.5, 82.5)),
-        ([FOURTH, MEDIUM, LIGHT], (13.5, 51, 88.5)),
-        ([FOURTH, THIRD], (17.5, 62.5, 107.5)),
-        ([LIGHT, MEDIUM], (3.5, 11, 18.5)),
-        ([MEDIUM, MEDIUM], (5, 15, 25)),
-    ],
-)
-def test_parallel_springs_add(springs, wanted):
-    pull = parallel(springs).force_n(np.array([0, 0.5, 1]) * TRAVEL) / LBF
-    np.testing.assert_allclose(pull, wanted, atol=1e-9)
-
-
-# common practice, no source: ratios by rate, at the start and at the end
-@pytest.mark.parametrize(
-    ("heavy", "light", "ratios"),
-    [(MEDIUM, LIGHT, (2, 2.5, 2.08)), (THIRD, MEDIUM, (3, 3, 3)), (FOURTH, THIRD, (2, 1.33, 1.87))],
-)
-def test_spring_ratios(heavy, light, ratios):
-    got = (heavy.rate_n_per_m / light.rate_n_per_m, heavy.start_n / light.start_n, heavy.end_n / light.end_n)
-    assert got == pytest.approx(ratios, abs=0.005)
-
-
-# common practice, no source: three lighter springs against the fourth: lighter for the first 6.7 % of travel
-def test_a_heavier_spring_can_start_lighter():
-    assert lighter_until_m(parallel([THIRD, MEDIUM, LIGHT]), FOURTH) / TRAVEL == pytest.approx(0.067, abs=5e-4)
-    assert lighter_until_m(THIRD, FOURTH) == 0.0
-
-
 def test_a_spring_past_its_stop_has_no_force_and_bad_marks_are_refused():
     assert np.isnan(LIGHT.force_n(np.array(TRAVEL + 0.1)))
     x = np.linspace(0, TRAVEL, 2001)
@@ -93,10 +57,212 @@ def test_a_spring_past_its_stop_has_no_force_and_bad_marks_are_refused():
         parallel([])
 
 
-# common practice, no source: bar 20 kg and 2.2 m, plate 20 kg at 2.0 m, hand at 2.1 m: 29.5 kgf at any angle
-def test_corner_bar():
-    bar = CornerBar(plate_kg=20, bar_kg=20, bar_m=2.2, sleeve_m=2.0, hand_m=2.1)
-    assert float(bar.hand_n) / G == pytest.approx(29.5, abs=0.05)
+def test_corner_bar_square_to_itself_is_less_by_the_cosine_and_tilts_to_the_pivot():
+    sizes = {"plate_kg": 20, "bar_kg": 20, "bar_m": 2.2, "sleeve_m": 2.0, "hand_m": 2.1}
+    bar = CornerBar(**sizes, direction="perpendicular", pivot=(2.0, 0.0))
+    beta = np.deg2rad(30)
+    hand = np.array([2.0 - 2.1 * np.cos(beta), 2.1 * np.sin(beta)])[:, None, None]
+    force, _ = bar.square_to_bar(hand)
+    assert np.hypot(*force[:, 0, 0]) == pytest.approx(float(bar.hand_n) * np.cos(beta))
+    # the body is pushed down and away from the pivot; the hand answers up and towards it, tilted by β
+    assert np.arctan2(-force[0, 0, 0], -force[1, 0, 0]) == pytest.approx(beta)
+    with pytest.raises(InputError, match="pivot"):
+        CornerBar(**sizes, direction="perpendicular")
+
+
+def test_a_lever_s_moment_and_height_go_together():
+    lever = Lever(pivot=(0, 1), kg=30, arm_m=0.8, angle_deg=-40, own_kg=10, own_arm_m=0.4, own_angle_deg=10)
+    turn = np.linspace(0, 1.6, 4001)
+    gained = np.trapezoid(lever.moment_nm(turn), turn)
+    assert lever.energy_j(turn[-1:])[0] - lever.energy_j(turn[:1])[0] == pytest.approx(gained, rel=1e-6)
+    # moment = (m·d·cos(φ + φ0) + m0·d0·cos(φ + φ1))·g
+    expected = (30 * 0.8 * np.cos(np.deg2rad(-40)) + 10 * 0.4 * np.cos(np.deg2rad(10))) * G
+    assert lever.moment_nm(np.zeros(1))[0] == pytest.approx(expected)
+
+
+def test_a_lever_on_the_knee_s_axis_reaches_the_knee_whole_and_one_beside_it_slides():
+    def extension(pivot):
+        lever = Lever(pivot=pivot, kg=40, arm_m=0.3, angle_deg=-60, port="shin-pad")
+        return curve(Setup(exercise=EXERCISES["leg-extension"], options={"knee_from_deg": 90}, loads=[lever]))
+
+    bare = curve(Setup(exercise=EXERCISES["leg-extension"], options={"knee_from_deg": 90})).demand_nm["knee"][0]
+    on, off = extension((0.441, 0.6)), extension((0.441 + 0.05, 0.6 + 0.04))
+    turn = np.pi / 2 - on.motion.angles["knee"][0]
+    moment = 40 * 0.3 * G * np.cos(turn - np.deg2rad(60))
+    np.testing.assert_allclose(2 * (on.demand_nm["knee"][0] - bare), moment, atol=1e-6)
+    assert "pad-slides" in [n.code for n in off.motion.notices] and off.motion.marks["pad_slide_m"][0, 0] > 0.02
+    assert "pad-slides" not in [n.code for n in on.motion.notices]
+    with pytest.raises(InputError, match=r"within 0\.2 m of the knee"):
+        extension((1.4, 0.6))
+
+
+def test_a_spring_at_a_port_starts_at_its_first_mark_and_ends_at_its_stop():
+    spring = Spring(start_n=50, end_n=250, travel_m=0.8)
+    load = SpringLoad(spring=spring, port="shoulders", anchor=(0.0, 0.0))
+    got = curve(Setup(exercise=EXERCISES["bodyweight-squat"], limits=Limits(hip_flexion_deg=155), loads=[load]))
+    length = got.motion.load_lengths[0][0]
+    force = next(f for f in got.motion.forces if f.source == "load 0")
+    pull = np.hypot(*got.motion.full(force.force)[:, 0])
+    np.testing.assert_allclose(pull, 50 + 250 * (length - length.min()), rtol=2e-3)
+    short = SpringLoad(spring=Spring(start_n=5, end_n=25, travel_m=0.1), port="shoulders", anchor=(0.0, 0.0))
+    with pytest.raises(PostureError, match=r"passes its stop at 0\.10 m"):
+        curve(Setup(exercise=EXERCISES["bodyweight-squat"], loads=[short]))
+
+
+def test_a_carriage_s_springs_resist_or_help_and_a_lighter_help_is_harder():
+    def knee_work(id_, end_n):
+        spring = SpringLoad(spring=Spring(start_n=20, end_n=end_n, travel_m=0.9))
+        got = curve(Setup(exercise=EXERCISES[id_], loads=[spring]))
+        return audit(got).joint_work_j[0]
+
+    assert knee_work("carriage-push", 300) > knee_work("carriage-push", 100)
+    assert knee_work("carriage-lunge-front", 300) < knee_work("carriage-lunge-front", 100)
+
+
+def test_a_pendulum_reports_its_period():
+    got = curve(Setup(exercise=EXERCISES["pendulum-hip-extension"], loads=[Pendulum(kg=20, arm_m=1.0)]))
+    assert got.motion.marks["period_s"][0, 0] == pytest.approx(2.006, abs=1e-3)
+    assert "pendulum-swings" in [n.code for n in got.motion.notices]
+
+
+def test_sled_friction_counts_the_push_across_the_rails():
+    """At level rails with a push, friction is μ times weight and push; lifting more, returning less."""
+    sled = Sled(kg=100, empty_kg=20, friction=0.1)
+    got = curve(Setup(exercise=EXERCISES["leg-press-45"], loads=[sled]))
+    motion, rail = got.motion, np.deg2rad(45)
+    push = motion.marks["push"][0]
+    wanted = 120 * G * np.sin(rail) + 0.1 * np.abs(120 * G * np.cos(rail) - push)
+    np.testing.assert_allclose(motion.path_force[0], wanted, rtol=1e-6)
+    assert audit(got).relative_error[0] <= 0.005
+    assert np.all(np.abs(got.lowering_nm["knee"][0]) < np.abs(got.demand_nm["knee"][0]) + 1e-9)
+
+
+@pytest.mark.parametrize(
+    ("hold", "pull", "gives_by", "verdict"),
+    [
+        (Hold(kind="eye", holds_n=1000), (0, 400), "breaks", "holds"),
+        (Hold(kind="eye", holds_n=1000), (600, 500), "breaks", "warn"),
+        (Hold(kind="weight", kg=40), (0, 300), "lifts", "warn"),
+        (Hold(kind="weight", kg=40), (0, 500), "lifts", "refuse"),
+        (Hold(kind="weight", kg=40), (120, 100), "slides", "refuse"),
+        (Hold(kind="furniture", kg=40, height_m=0.8, depth_m=0.5), (140, 0), "tips", "refuse"),
+        (Hold(kind="furniture", kg=40, height_m=0.1, depth_m=0.9), (80, 0), "slides", "holds"),
+        (Hold(kind="feet", kg=80), (0, 300), "lifts", "holds"),
+    ],
+)
+def test_hold_down(hold, pull, gives_by, verdict):
+    found = margin(hold, np.array([0.0, pull[0]]), np.array([0.0, pull[1]]))
+    assert (found.gives_by, found.verdict) == (gives_by, verdict)
+
+
+def test_hold_down_by_hand():
+    # a loose 40 kg weighs 392 N: pulled up by 100 N it slides at 0.4·(392 − 100) = 117 N
+    just = margin(Hold(kind="weight", kg=40), np.array([0.4 * (40 * G - 100)]), np.array([100.0]))
+    assert just.margin == pytest.approx(1.0)
+    assert margin(Hold(kind="eye"), np.array([10.0]), np.array([10.0])) is None, "a rating that is not known"
+
+
+def test_rubber_law_energy_and_refusal():
+    law = MooneyRivlinLaw(rest_m=0.8, area_m2=1e-4, c1_pa=1.2e5, c2_pa=0.8e5)
+    lengths = np.linspace(0.4, 2.4, 8001)
+    force = law.force_n(lengths)
+    assert np.all(force >= 0) and np.all(force[lengths <= 0.8] == 0) and np.all(np.diff(force) >= 0)
+    assert law.energy_j(lengths[-1:])[0] == pytest.approx(np.trapezoid(force, lengths), rel=1e-6)
+    with pytest.raises(InputError, match="grows with stretch"):
+        MooneyRivlinLaw(rest_m=0.8, area_m2=1e-4, c1_pa=-1e5, c2_pa=1e5)
+
+
+def test_rubber_fit_agrees_with_a_general_least_squares_fit():
+    truth = MooneyRivlinLaw(rest_m=1.0, area_m2=1e-4, c1_pa=1.5e5, c2_pa=1.0e5)
+    lengths = tuple(np.linspace(1.05, 2.6, 12).tolist())
+    noise = np.random.default_rng(3).normal(0, 0.4, 12)
+    forces = tuple(np.maximum.accumulate(truth.force_n(np.array(lengths)) + noise).tolist())
+    ours = fit_mooney_rivlin(lengths, forces, 1.0).law
+
+    def law(length, c1, c2):
+        return 2e-4 * (c1 + c2 / length) * (length - length**-2)
+
+    theirs, _ = scipy.optimize.curve_fit(law, lengths, forces, p0=(1e5, 1e5))
+    assert (ours.c1_pa, ours.c2_pa) == pytest.approx(tuple(theirs), rel=1e-5)
+    # the rest length, too, where it was not measured
+    free = fit_mooney_rivlin(lengths, tuple(truth.force_n(np.array(lengths)).tolist())).law
+    assert free.rest_m == pytest.approx(1.0, abs=0.002)
+
+
+def test_the_score_chooses_the_law_that_made_the_readings():
+    lengths = tuple(np.linspace(1.05, 2.4, 10).tolist())
+    noise = np.random.default_rng(5).normal(0, 0.3, 10)
+    rubber = MooneyRivlinLaw(rest_m=1.0, area_m2=1e-4, c1_pa=1.5e5, c2_pa=1.0e5)
+    line = LinearLaw(rest_m=1.0, rate_n_per_m=60.0)
+    for law, kind in ((rubber, "mooney-rivlin"), (line, "linear")):
+        forces = np.maximum.accumulate(np.maximum(law.force_n(np.array(lengths)) + noise, 0.01))
+        assert fit_band(lengths, tuple(forces.tolist()), 1.0).chosen == kind
+    assert fit_band((1.0, 1.5), (0.0, 40.0), 1.0).chosen == "points", "two readings cannot be scored"
+
+
+@pytest.mark.parametrize(
+    ("kind", "columns", "law"),
+    [
+        (
+            "spring",
+            {"travel_m": [0, 0.3, 0.6], "force_n": [20, 80, 140]},
+            {"start_n": 20, "rate_n_per_m": 200, "end_n": 140},
+        ),
+        # a known round pulley of 12 cm: moment 40 kg·g·0.12 at every angle
+        (
+            "stack",
+            {"angle_deg": [0, 45, 90], "force_n": [40 * G * 0.12 / 0.4] * 3, "pad_m": [0.4] * 3},
+            {"mean_moment_nm": 40 * G * 0.12, "kg": 40},
+        ),
+        (
+            "sled",
+            {"direction": ["push", "push", "return"], "force_n": [620, 620, 480]},
+            {"along_rail_n": 550, "friction_n": 70, "kg": 550 / (G * np.sin(np.deg2rad(40)))},
+        ),
+        (
+            "lever",
+            {
+                "angle_deg": [0, 30, 60],
+                "force_n": [30 * 0.8 * G * np.cos(np.deg2rad(a - 20)) / 0.5 for a in (0, 30, 60)],
+                "arm_m": [0.5] * 3,
+            },
+            {"kg_m": 24, "angle_deg": -20},
+        ),
+        (
+            "pendulum",
+            {
+                "angle_deg": [30, 60],
+                "force_n": [18 * G * np.sin(np.deg2rad(a)) / 0.9 for a in (30, 60)],
+                "arm_m": [0.9, 0.9],
+            },
+            {"kg_m": 18},
+        ),
+        (
+            "cable",
+            {"stack_kg": [10, 20, 40], "force_n": [5 * G + 6, 10 * G + 6, 20 * G + 6]},
+            {"ratio": 0.5, "offset_n": 6},
+        ),
+        (
+            "corner-bar",
+            {"plate_kg": [0, 10, 20], "force_n": [100, 100 + 9.5 * G, 100 + 19 * G]},
+            {"bar_n": 100, "sleeve_per_hand": 0.95},
+        ),
+    ],
+)
+def test_machines_are_recovered_from_their_readings(kind, columns, law):
+    found = fit_machine(kind, columns, {"kg": 40.0, "rail_deg": 40.0})
+    for name, value in law.items():
+        assert found.law[name] == pytest.approx(value, rel=1e-6), name
+    assert found.rms_n == pytest.approx(0, abs=1e-6) and not [n for n in found.notes if "unexplained" in n]
+    if kind == "stack":
+        assert found.tables["radius_m"] == pytest.approx([0.12] * 3)
+    if kind == "sled":
+        assert found.law["friction"] == pytest.approx(70 / (550 / np.tan(np.deg2rad(40))))
+
+
+def test_a_description_that_cannot_explain_the_readings_says_so():
+    found = fit_machine("spring", {"travel_m": [0, 0.2, 0.4, 0.6], "force_n": [0, 90, 60, 160]})
+    assert "unexplained" in found.notes[-1]
 
 
 def test_chain_weighs_what_hangs():

@@ -8,11 +8,23 @@ import pytest
 
 from widearc.core.body import Limits
 from widearc.core.catalogue import EXERCISES
-from widearc.core.equipment import Band, Cable, Chain, FreeMass, LinearLaw, Sled
+from widearc.core.equipment import (
+    Band,
+    Cable,
+    Chain,
+    FreeMass,
+    Lever,
+    LinearLaw,
+    Pendulum,
+    Sled,
+    Spring,
+    SpringLoad,
+)
 from widearc.core.movement import Setup
-from widearc.core.statics import curve
+from widearc.core.statics import curve, dynamic_nm
+from widearc.core.statics.dynamic import GYRATION, profile
 
-SIGN = {"hip": 1, "knee": -1, "ankle": 1}
+SIGN = {"hip": 1, "knee": -1, "ankle": 1, "hip_abduction": -1}
 
 
 def _body(name: str, motion, parent: str | None, at: str, k: int, extra: str = "") -> str:
@@ -80,7 +92,8 @@ def test_squat_with_a_bar_and_a_band_from_the_floor(k):
     chain = [("shank", "ankle"), ("thigh", "knee"), ("trunk", "hip")]
     engine = _engine_moments(motion, chain, k, outside)
     largest = max(np.abs(d).max() for d in got.demand_nm.values())
-    for joint, sign in SIGN.items():
+    for joint in got.demand_nm:
+        sign = SIGN[joint]
         assert got.demand_nm[joint][0, k] * 2 == pytest.approx(sign * engine[joint], abs=1e-6 * largest), joint
 
 
@@ -92,7 +105,8 @@ def test_sled_press_with_the_push_of_least_effort(k):
     # fixed at the hip: each joint carries foot, shank and thigh beyond it
     engine = _engine_moments(motion, [("thigh", "hip"), ("shank", "knee"), ("foot", "ankle")], k, outside)
     largest = max(np.abs(d).max() for d in got.demand_nm.values())
-    for joint, sign in SIGN.items():
+    for joint in got.demand_nm:
+        sign = SIGN[joint]
         # the engine holds the leg up against the demand, so from this side the sign turns
         assert got.demand_nm[joint][0, k] * 2 == pytest.approx(-sign * engine[joint], abs=1e-6 * largest), joint
 
@@ -105,7 +119,7 @@ def _agrees_from_the_foot(got, k):
     motion = got.motion
     outside = []
     for force in motion.forces:
-        if force.source.startswith("weight") or force.segment not in ("foot", "shank", "thigh", "toes"):
+        if force.source.startswith("weight") or force.segment not in ("foot", "shank", "thigh", "toes", "sled"):
             continue
         segment = "foot" if force.segment == "toes" else force.segment
         point, pull = motion.full(force.point)[:, 0, k], motion.full(force.force)[:, 0, k]
@@ -114,7 +128,7 @@ def _agrees_from_the_foot(got, k):
     largest = max(np.abs(d).max() for d in got.demand_nm.values()) * motion.legs
     for joint in SIGN:
         if joint in got.demand_nm:
-            want = -SIGN[joint] * engine[joint]
+            want = -SIGN[joint] * engine["hip" if joint == "hip_abduction" else joint]
             assert got.demand_nm[joint][0, k] * motion.legs == pytest.approx(want, abs=1e-6 * largest), joint
 
 
@@ -133,6 +147,25 @@ CASES = {
     "curl, prone": ("leg-curl-dumbbell", [FreeMass(kg=9, port="ankle")]),
     "squat with chains": ("back-squat-high", [Chain(kg_per_m=6, length_m=1.1, port="back-high")]),
     "belt squat on a cable": ("belt-squat-cable", [Cable(kg=60, port="hip-belt", pulley=(0.06, -0.1))]),
+    "deadlift": ("deadlift", [FreeMass(kg=60, port="hands")]),
+    "lunge": ("walking-lunge", [FreeMass(kg=24, port="hands")]),
+    "b-stance": ("b-stance-squat", [FreeMass(kg=24, port="goblet")]),
+    "ball at the wall": ("ball-wall-squat", [FreeMass(kg=24, port="hands")]),
+    "bar on rails": ("rail-squat", [FreeMass(kg=50, port="back-high")]),
+    "belt with a handle": ("belt-squat-lever", [Lever(pivot=(-1, 0.4), kg=40, arm_m=1.2, port="hip-belt")]),
+    "hack squat": ("hack-squat", [Sled(kg=80, empty_kg=30)]),
+    "arc squat": ("arc-squat", [Lever(pivot=(-1.1, 1.2), kg=40, arm_m=1.2, port="pad")]),
+    "leg extension on a lever": ("leg-extension", [Lever(pivot=(0.46, 0.62), kg=30, arm_m=0.4, port="shin-pad")]),
+    "pendulum": ("pendulum-hip-extension", [Pendulum(kg=20, arm_m=0.9)]),
+    "leg raise": ("hanging-leg-raise", [FreeMass(kg=4, port="ankle")]),
+    "side raise": ("side-lying-raise", [FreeMass(kg=3, port="ankle")]),
+    "sissy": ("sissy-squat", []),
+    "seated calf": ("calf-raise-seated", [FreeMass(kg=40, port="thigh")]),
+    "calf on a press": ("calf-raise-press", [Sled(kg=100, empty_kg=30)]),
+    "couch press": ("couch-knee-press", []),
+    "carriage": ("carriage-push", [SpringLoad(spring=Spring(start_n=40, end_n=200, travel_m=0.9))]),
+    "carriage sideways": ("carriage-side-push", [SpringLoad(spring=Spring(start_n=40, end_n=200, travel_m=0.9))]),
+    "carriage kick": ("carriage-kick", [SpringLoad(spring=Spring(start_n=40, end_n=200, travel_m=0.9))]),
     "wedge under the heels": ("heel-raised-squat", [FreeMass(kg=20, port="goblet")]),
 }
 
@@ -173,3 +206,96 @@ def test_a_band_as_the_engine_s_own_tendon():
         r = point - hip
         ours = r[0] * pull[1] - r[1] * pull[0]
         assert data.qfrc_passive[0] == pytest.approx(ours, abs=1e-6 * max(abs(ours), 1))
+
+
+def test_thighs_opening_against_a_loop_as_the_engine_s_tendon():
+    """Two thighs seen from above with a loop as a tendon: the moment at each hip is the demand per leg."""
+    rest, rate = 0.23, 300.0
+    loop = Band(law=LinearLaw(rest_m=rest, rate_n_per_m=rate), port="thigh", anchor_port="thigh")
+    got = curve(Setup(exercise=EXERCISES["abduction-loop"], loads=[loop]))
+    half, at = 0.05 * 1.8, 0.9 * 0.441
+    model = mujoco.MjModel.from_xml_string(
+        '<mujoco><option gravity="0 0 0"/><worldbody>'
+        + "".join(
+            f'<body pos="{side * half} 0 0"><joint axis="0 0 1"/><geom type="sphere" size=".01" mass="1"/>'
+            f'<site name="{name}" pos="0 {at} 0"/></body>'
+            for name, side in (("left", -1), ("right", 1))
+        )
+        + f'</worldbody><tendon><spatial stiffness="{2 * rate}" springlength="0 {rest}">'
+        '<site site="left"/><site site="right"/></spatial></tendon></mujoco>'
+    )
+    data = mujoco.MjData(model)
+    for k in (0, 50, 100):
+        opened = float(got.motion.angles["hip_abduction"][0, k])
+        data.qpos[:] = (opened, -opened)
+        mujoco.mj_forward(model, data)
+        demand = got.demand_nm["hip_abduction"][0, k]
+        assert -data.qfrc_passive[0] == pytest.approx(demand, abs=1e-6 * max(demand, 1))
+    assert got.demand_nm["hip_abduction"][0, -1] > 50
+
+
+def test_a_plain_path_against_the_engine_s_slide():
+    rest, rate = 0.4, 250.0
+    band = Band(law=LinearLaw(rest_m=rest, rate_n_per_m=rate), port="hands", anchor=(0.3, -0.2, 0.0), strands=1)
+    got = curve(Setup(exercise=EXERCISES["plain-path"], loads=[band, FreeMass(kg=5, port="hands")]))
+    model = mujoco.MjModel.from_xml_string(
+        '<mujoco><option gravity="0 -9.80665 0"/><worldbody><site name="eye" pos=".3 -.2 0"/>'
+        '<body><joint type="slide" axis="0 1 0"/><geom type="sphere" size=".01" mass="5"/><site name="hand"/></body>'
+        f'</worldbody><tendon><spatial stiffness="{rate}" springlength="0 {rest}"><site site="eye"/><site site="hand"/>'
+        "</spatial></tendon></mujoco>"
+    )
+    data = mujoco.MjData(model)
+    for k in (0, 40, 100):
+        data.qpos[0] = got.motion.path_travel[0, k]
+        mujoco.mj_inverse(model, data)
+        assert data.qfrc_inverse[0] == pytest.approx(got.motion.path_force[0, k], rel=1e-6)
+
+
+@pytest.mark.parametrize("k", [400, 900, 1500])
+def test_a_fast_squat_against_inverse_dynamics_with_speeds_and_accelerations(k):
+    """Minimum-jerk lift in 0.8 s: the engine gets posture, speeds and accelerations and the segments' inertia."""
+    limits, options = Limits(hip_flexion_deg=150), {"stance_m": 0.3, "knee_from_deg": 80}
+    loads = [FreeMass(kg=60, port="back-high")]
+    setup = Setup(exercise=EXERCISES["back-squat-high"], options=options, loads=loads, limits=limits, samples=2001)
+    got = curve(setup)
+    fast = dynamic_nm(got, 0.8)
+    motion, step = got.motion, 1 / 2000
+    speed, acceleration = (float(v[k]) for v in profile(motion.position, 0.8))
+
+    def turning(a, b):
+        """Return angle's derivatives along the lift by plain central differences, an own route."""
+        gap = motion.full(motion.points[b])[:, 0] - motion.full(motion.points[a])[:, 0]
+        angle = np.unwrap(np.arctan2(gap[1], gap[0]))
+        first = (angle[k + 1] - angle[k - 1]) / (2 * step)
+        second = (angle[k + 1] - 2 * angle[k] + angle[k - 1]) / step**2
+        return np.array([first * speed, second * speed**2 + first * acceleration])
+
+    shank, thigh, trunk = turning("ankle", "knee"), turning("knee", "hip"), turning("hip", "shoulder")
+    rates = np.stack((shank, thigh - shank, trunk - thigh))
+    xml, closing, parent = "", "", None
+    ends = {"shank": ("ankle", "knee"), "thigh": ("knee", "hip"), "trunk": ("hip", "shoulder")}
+    for name, (low, high) in ends.items():
+        here, there = (motion.full(motion.points[p])[:, 0, k] for p in (low, high))
+        origin = np.zeros(2) if parent is None else motion.full(motion.points[parent])[:, 0, k]
+        segment = next(s for s in motion.segments if s.name == name)
+        com = motion.full(segment.com)[:, 0, k] - here
+        # two half masses a radius of gyration either side of the centre have the segment's moment of inertia
+        off = GYRATION[name] * (there - here)
+        dots = [(segment.mass_kg / 2, com + sign * off) for sign in (-1, 1)]
+        if name == "trunk":
+            dots.append((60.0, _force_of(motion, "load 0", k)[0] - here))
+        x, y = (float(v) for v in here - origin)
+        xml += f'<body pos="{x!r} {y!r} 0"><joint axis="0 0 1"/>' + "".join(
+            f'<geom type="sphere" size=".0001" mass="{m!r}" pos="{float(p[0])!r} {float(p[1])!r} 0"/>' for m, p in dots
+        )
+        closing, parent = closing + "</body>", low
+    model = mujoco.MjModel.from_xml_string(
+        f'<mujoco><option gravity="0 -9.80665 0"/><worldbody>{xml}{closing}</worldbody></mujoco>'
+    )
+    data = mujoco.MjData(model)
+    data.qvel[:], data.qacc[:] = rates[:, 0], rates[:, 1]
+    mujoco.mj_inverse(model, data)
+    largest = max(np.abs(d).max() for d in fast.values())
+    for i, joint in enumerate(("ankle", "knee", "hip")):
+        assert fast[joint][0, k] * 2 == pytest.approx(SIGN[joint] * data.qfrc_inverse[i], abs=1e-5 * largest), joint
+    assert abs(fast["knee"][0, k] - got.demand_nm["knee"][0, k]) > 1, "the tempo matters"

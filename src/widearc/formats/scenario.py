@@ -11,6 +11,8 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits, Sex
 from widearc.core.catalogue import exercise
+from widearc.core.curve import CENTRES_DEG
+from widearc.core.dose import RepStyle, StyleKind, Tempo, dose_on_grid
 from widearc.core.equipment import (
     Band,
     BandLaw,
@@ -29,10 +31,8 @@ from widearc.core.equipment import (
     SpringLoad,
     Stack,
 )
-from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError
 from widearc.core.movement import Setup
-from widearc.core.dose import RepStyle, StyleKind, Tempo, dose_on_grid
 from widearc.core.statics import Curve, audit, dynamic_nm, frontal_nm, grip_n, lumbar
 from widearc.core.strength import ACTIONS as STRENGTH_ACTIONS
 from widearc.core.strength import strength_nm

@@ -4,6 +4,7 @@ May import store, formats and core; knows no web page and prints nothing. Time c
 """
 
 from widearc.usecases.bench import BandSheet, SheetError, band_sheet, save_band
+from widearc.usecases.checks import check_document
 from widearc.usecases.room import RoomView, kit_of, mark, room, take_back
 from widearc.usecases.swap import (
     SwapAsk,
@@ -22,6 +23,7 @@ __all__ = [
     "SwapView",
     "answer_request",
     "band_sheet",
+    "check_document",
     "decide",
     "kit_of",
     "mark",

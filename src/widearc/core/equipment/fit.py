@@ -143,22 +143,12 @@ def corrected_akaike(residuals: tuple[float, ...], parameters: int) -> float | N
     return float(n * np.log(spread) + 2 * k + 2 * k * (k + 1) / (n - k - 1))
 
 
-def left_out(length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None) -> tuple[float, ...]:
-    """Return what the monotone cubic misses at each inner reading (N) when that reading is left out."""
-    missed = []
-    for i in range(1, len(length_m) - 1):
-        shorter = length_m[:i] + length_m[i + 1 :], force_n[:i] + force_n[i + 1 :]
-        try:
-            law = fit_points(*shorter, rest_m).law
-        except InputError:
-            continue
-        missed.append(force_n[i] - float(law.force_n(np.array(length_m[i]))))
-    return tuple(missed)
+CLOSE_ENOUGH = 0.05  # of the largest pull: a law that misses a reading by more is not used by itself
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BandFits:
-    """Every law that the readings allow by its kind, scores (lower is better), reasons for the others, the choice."""
+    """Every law that the readings allow by its kind, scores (lower is better), why others are not, the choice."""
 
     fits: Mapping[str, BandFit]
     scores: Mapping[str, float]
@@ -167,33 +157,34 @@ class BandFits:
 
 
 def fit_band(length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None) -> BandFits:
-    """Return all band laws fitted to readings of length (m) and pull (N), chosen by corrected Akaike score.
+    """Return all band laws fitted to readings of length (m) and pull (N), and the one to use.
 
-    The cubic goes through every reading, so its score is that of each reading left out in turn. With too
-    few readings to score, the cubic is chosen. Raises InputError when the table itself is refused.
+    Among line and rubber the lower corrected Akaike score wins, unless it misses a reading by more than a
+    twentieth of the largest pull: then, or with too few readings to score, the cubic through every reading
+    is used. Raises InputError when the table itself is refused.
     """
     check_table(length_m, force_n)
-    ways: dict[str, tuple[int, Callable[[], BandFit]]] = {
-        "points": (2, lambda: fit_points(length_m, force_n, rest_m)),
-        "linear": (2, lambda: fit_linear(length_m, force_n)),
-        "mooney-rivlin": (2 if rest_m is not None else 3, lambda: fit_mooney_rivlin(length_m, force_n, rest_m)),
+    ways: dict[str, Callable[[], BandFit]] = {
+        "points": lambda: fit_points(length_m, force_n, rest_m),
+        "linear": lambda: fit_linear(length_m, force_n),
+        "mooney-rivlin": lambda: fit_mooney_rivlin(length_m, force_n, rest_m),
     }
+    # the rubber law's rest length is a parameter only where it was not measured
+    parameters = {"linear": 2, "mooney-rivlin": 2 if rest_m is not None else 3}
     fits: dict[str, BandFit] = {}
     scores: dict[str, float] = {}
     refused: dict[str, str] = {}
-    for kind, (parameters, make) in ways.items():
+    for kind, make in ways.items():
         try:
             fits[kind] = make()
         except InputError as error:
             refused[kind] = error.allowed
             continue
-        missed = left_out(length_m, force_n, rest_m) if kind == "points" else fits[kind].residuals_n
-        score = corrected_akaike(missed, parameters)
+        score = corrected_akaike(fits[kind].residuals_n, parameters[kind]) if kind in parameters else None
         if score is not None:
-            # left-out residuals are fewer: compared per reading
-            scores[kind] = score / max(len(missed), 1)
+            scores[kind] = score
     if not fits:
         fit_points(length_m, force_n, rest_m)  # raises with the reason
-    best = min(scores, key=lambda kind: scores[kind]) if scores else "points"
-    chosen = best if best in fits else next(iter(fits))
-    return BandFits(fits=fits, scores=scores, refused=refused, chosen=chosen)
+    good = {k: v for k, v in scores.items() if max(map(abs, fits[k].residuals_n)) <= CLOSE_ENOUGH * max(force_n)}
+    chosen = min(good, key=lambda kind: good[kind]) if good else "points"
+    return BandFits(fits=fits, scores=scores, refused=refused, chosen=chosen if chosen in fits else next(iter(fits)))

@@ -24,7 +24,9 @@ class Lever:
 
     kg (float or (set-ups, 1)) at arm_m from the pivot, angle_deg above the level at the start of the lift,
     measured the way the lift turns the arm; own_kg, own_arm_m, own_angle_deg: the bare arm's weight
-    likewise. user_arm_m: from the pivot to where the user meets it (None: taken from the port).
+    likewise. user_arm_m: from the pivot to where the user meets it (None: taken from the port). sense (+1
+    anticlockwise) and start_rad (the port's angle about the pivot at the start) are read off the movement
+    where they are not known.
     """
 
     kind: ClassVar[str] = "lever"
@@ -38,6 +40,7 @@ class Lever:
     user_arm_m: float | None = None
     port: str = "shin-pad"
     sense: float | Array = 0.0
+    start_rad: float | Array | None = None
 
     def __post_init__(self) -> None:
         """Check masses, lengths and angles."""
@@ -56,6 +59,9 @@ class Lever:
         """Return the arm's turn since the start (rad, positive with the lift) from its angle in the room (rad)."""
         unwrapped = np.unwrap(angle, axis=-1)
         turn = unwrapped - unwrapped[..., :1]
+        if self.start_rad is not None:
+            first = angle[..., :1] - self.start_rad
+            turn = turn + np.arctan2(np.sin(first), np.cos(first))
         return np.asarray(turn * self.way(turn))
 
     def way(self, turn: Array) -> Array:

@@ -45,6 +45,9 @@ class Spring:
         return np.where(inside, self.start_n * travel + 0.5 * self.rate_n_per_m * travel**2, np.nan)
 
 
+HOOK_PLAY_M = 0.005  # before the first mark over which a hook comes free (assumed)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class SpringLoad:
     """Springs alike, pulling between a port and an anchor, or on a carriage (port "carriage").
@@ -82,17 +85,23 @@ class SpringLoad:
         return np.asarray(length - self._marked)
 
     def tension_n(self, travel: Array) -> Array:
-        """Return the pull of all springs (N) at `travel` (m), 0 before the first mark; past the stop it is held."""
+        """Return the pull of all springs (N) at `travel` (m); past the stop it is held.
+
+        Before the first mark the hook's play takes the pull away evenly, so that no step is left.
+        """
         inside = np.clip(travel, 0.0, self.spring.travel_m)
-        pull = np.where(travel < -1e-9, 0.0, self.spring.start_n + self.spring.rate_n_per_m * inside)
+        hooked = np.clip(1.0 + travel / HOOK_PLAY_M, 0.0, 1.0)
+        pull = self.spring.start_n * hooked + self.spring.rate_n_per_m * inside
         return np.asarray(np.asarray(self.count) * pull)
 
     def energy_j(self, travel: Array) -> Array:
-        """Return the energy stored since the first mark (J) at `travel` (m)."""
+        """Return the energy stored since the first mark (J) at `travel` (m), below 0 before it."""
         inside = np.clip(travel, 0.0, self.spring.travel_m)
         past = np.maximum(travel - self.spring.travel_m, 0.0)
+        play = np.clip(travel, -HOOK_PLAY_M, 0.0)
+        before = self.spring.start_n * (play + play**2 / (2.0 * HOOK_PLAY_M))
         one = self.spring.start_n * inside + 0.5 * self.spring.rate_n_per_m * inside**2 + self.spring.end_n * past
-        return np.asarray(np.asarray(self.count) * one)
+        return np.asarray(np.asarray(self.count) * (one + before))
 
     def past_stop(self, travel: Array) -> Array:
         """Return where `travel` (m) lies past the end stop, bool."""

@@ -247,8 +247,10 @@ def _held_hip(ride: _Ride) -> Motion:
         raise InputError("/loads/port", getattr(ride.at_ports()[0], "port", ""), "springs on the carriage")
     level = ride.push_on_foot(motion, carried)
     motion.angles |= {
-        "knee": motion.full(bend), "hip": motion.full(bend - shank + trunk_lean), "ankle": motion.full(shank - 90 * DEG),
-    }  # fmt: skip
+        "knee": motion.full(bend),
+        "hip": motion.full(bend - shank + trunk_lean),
+        "ankle": motion.full(shank - 90 * DEG),
+    }
 
     def closure(moved: Motion) -> None:
         speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))

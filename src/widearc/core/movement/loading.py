@@ -138,8 +138,9 @@ def load_shape(loads: Sequence[Load]) -> tuple[int, ...]:
     """Return the common shape (set-ups, 1) of all the loads' amounts and anchors."""
     sizes: list[tuple[int, ...]] = [(1, 1)]
     for load in loads:
-        for name in ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense"):
-            sizes.append(np.shape(getattr(load, name, 1)))
+        for name in ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense", "start_rad"):
+            value = getattr(load, name, None)
+            sizes.append(() if value is None else np.shape(value))
         # a flat tuple of numbers is one point for all set-ups
         sizes += [np.shape(np.atleast_2d(p)) for p in (getattr(load, "anchor", None) or ())]
     return np.broadcast_shapes(*sizes)

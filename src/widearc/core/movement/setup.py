@@ -64,6 +64,8 @@ PORTLESS = ("sled", "stack", "pendulum")
 LENGTHENED_ENDS = ("lean_from", "knee_from", "trunk_from", "hip_from", "abduction_from", "ankle_from")
 SAMPLES = 101
 _CLOSE = 0.01 * DEG
+MOST_TRIALS = 12  # to find where a spring is hooked: each trial brings it some ten times closer
+HOOKED_M = 1e-6
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -153,10 +155,13 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
     probes = [FreeMass(kg=0.0, port=load.port) for load in unread]
     if setup.exercise.family in ("thigh spread", "knee rotation"):
         probes = [Cable(kg=0.0, port=load.port, pulley=(0.0, 0.0)) for load in unread]  # type: ignore[misc]
-    motion = FAMILIES[setup.exercise.family](
-        setup.exercise, setup.body, setup.limits, options, [*others, *probes], position, lowering=False
-    )
-    known: list[Load] = list(others)
+
+    def moved(loads: Sequence[Load]) -> Motion:
+        solve = FAMILIES[setup.exercise.family]
+        return solve(setup.exercise, setup.body, setup.limits, options, loads, position, lowering=False)
+
+    motion = moved([*others, *probes])
+    known: list[Any] = list(others)
     for index, load in enumerate(unread, start=len(others)):
         point = next(motion.full(f.point) for f in motion.forces if f.source == f"load {index}")
         if isinstance(load, Lever):
@@ -165,6 +170,19 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
         else:
             length = line_to(load.anchor or (0.0, 0.0), point)[0]
             known.append(replace(load, mark_m=np.nanmin(length, axis=1)[:, None]))
+    for _ in range(MOST_TRIALS):
+        # a spring hooked at the shortest place moves that place; a lever has not turned yet at the start
+        motion, apart = moved(known), 0.0
+        for index, load in enumerate(known[len(others) :], start=len(others)):
+            point = next(motion.full(f.point) for f in motion.forces if f.source == f"load {index}")
+            if isinstance(load, Lever):
+                known[index] = replace(load, start_rad=lever_angle(load, np.nan_to_num(point))[:, :1])
+            elif isinstance(load, SpringLoad):
+                mark = np.nanmin(line_to(load.anchor or (0.0, 0.0), point)[0], axis=1)[:, None]
+                apart = max(apart, float(np.max(np.abs(mark - np.asarray(load.mark_m)))))
+                known[index] = replace(load, mark_m=mark)
+        if apart < HOOKED_M:
+            break
     # in their own order: sources are counted by it
     order = [*others, *unread]
     return [known[order.index(load)] for load in setup.loads]
