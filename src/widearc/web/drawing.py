@@ -76,8 +76,18 @@ def main_joint(target: Target) -> int:
     return int(np.argmax([b.sum() for b in target.bins]))
 
 
+# like the strips: drawn once a candidate, gone with it
+_DRAWINGS: WeakKeyDictionary[Candidate, Drawing] = WeakKeyDictionary()
+
+
 def drawing_of(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
-    """Return the drawing of a candidate against the wanted curve."""
+    """Return the drawing of a candidate against the wanted curve; drawn once a candidate."""
+    if candidate not in _DRAWINGS:
+        _DRAWINGS[candidate] = _drawing(target, wanted, candidate)
+    return _DRAWINGS[candidate]
+
+
+def _drawing(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
     order = sorted(range(len(target.actions)), key=lambda i: i != main_joint(target))
     pairs = [pair(target, i, wanted, candidate) for i in order]
     names = (wanted.setup.exercise.name.lower(), candidate.exercise.name.lower())

@@ -128,10 +128,19 @@ class Memo:
     What is taken only filters what was computed for the whole kit. Holds at most `most` exercises.
     """
 
-    def __init__(self, most: int = 120) -> None:
+    def __init__(self, most: int = 400) -> None:
         self._most = most
         self._kept: OrderedDict[object, Prepared] = OrderedDict()
+        self._scopes: dict[tuple[object, ...], int] = {}
         self._lock = threading.Lock()  # the server asks from several threads
+
+    def scope(self, *parts: object) -> int:
+        """Return a number for what an answer depends on; equal parts get the same one (hashed once a request)."""
+        with self._lock:
+            if len(self._scopes) > 4 * self._most:
+                self._scopes.clear()
+                self._kept.clear()
+            return self._scopes.setdefault(parts, len(self._scopes))
 
     def prepared(
         self,
@@ -141,10 +150,10 @@ class Memo:
         limits: Limits,
         to_shoulders_kg: float | None,
         wanted: Range,
-        signature: object,
+        scope: int,
     ) -> Prepared:
-        """Return the exercise prepared for a whole kit (of that signature), body and knee range."""
-        key = (exercise.id, signature, body, limits, to_shoulders_kg, wanted)
+        """Return the exercise prepared for a whole kit, body and knee range; `scope` as given for them."""
+        key = (exercise.id, scope)
         with self._lock:
             if key in self._kept:
                 self._kept.move_to_end(key)

@@ -96,9 +96,10 @@ def search(
     """
     memo = memo or Memo()
     target = target_of(wanted)
-    free, signature = kit.without(taken), kit.signature()
+    free = kit.without(taken)
     knee = to_deg(wanted.motion.angles["knee"][0])
     knee_range = Range(from_deg=float(knee[0]), to_deg=float(knee[-1]))
+    scope = memo.scope(kit.signature(), body, limits, rules.to_shoulders_kg, knee_range)
     found: list[Candidate] = []
     excluded: list[Excluded] = []
     tried = 0
@@ -111,7 +112,7 @@ def search(
         if out is not None:
             excluded.append(out)
             continue
-        prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, knee_range, signature)
+        prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, knee_range, scope)
         tried += prepared.tried
         best = _best_of(prepared, target, taken, free)
         if best is None:
