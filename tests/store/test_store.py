@@ -56,12 +56,39 @@ def test_a_foreign_database_and_a_file_of_words_are_refused(tmp_path):
 def test_a_failing_migration_leaves_nothing(tmp_path):
     raw = sqlite3.connect(tmp_path / "half.db", isolation_level=None)
     raw.row_factory = sqlite3.Row
-    steps = [*migrations(), (2, "CREATE TABLE good (x INTEGER) STRICT;\nCREATE TABLE bad (;")]
+    newest = migrations()[-1][0]
+    steps = [*migrations(), (newest + 1, "CREATE TABLE good (x INTEGER) STRICT;\nCREATE TABLE bad (;")]
     with pytest.raises(sqlite3.OperationalError):
         migrate(raw, "half.db", steps)
-    assert raw.execute("PRAGMA user_version").fetchone()[0] == 1
+    assert raw.execute("PRAGMA user_version").fetchone()[0] == newest
     assert raw.execute("SELECT count(*) FROM sqlite_master WHERE name = 'good'").fetchone()[0] == 0
     raw.close()
+
+
+def test_migrations_keep_what_was_there(tmp_path):
+    """A database of the first version with a change in it is brought up to date, its undo still working."""
+    raw = sqlite3.connect(tmp_path / "old.db", isolation_level=None)
+    raw.row_factory = sqlite3.Row
+    migrate(raw, "old.db", migrations()[:1])
+    raw.execute("INSERT INTO trainer (id, name, created_at) VALUES (1, 'You', ?)", (NOW,))
+    raw.execute("INSERT INTO place (id, trainer_id, name) VALUES (1, 1, 'Cabin')")
+    raw.execute(
+        "INSERT INTO equipment (id, trainer_id, place_id, kind, name, state) VALUES (1, 1, 1, 'box', 'Box', 'taken')"
+    )
+    raw.execute("INSERT INTO furniture (equipment_id, trainer_id, height_m) VALUES (1, 1, 0.3)")
+    raw.execute(
+        "INSERT INTO change (trainer_id, place_id, changed_at, kind, words, equipment_id, state_before)"
+        " VALUES (1, 1, ?, 'state', 'Box taken', 1, 'free')",
+        (NOW,),
+    )
+    raw.close()
+    con = store.open_store(tmp_path / "old.db")
+    change = store.last_change(con, 1, 1)
+    assert change.words == "Box taken"
+    with store.transaction(con):
+        store.undo(con, 1, change.id, now=NOW)
+    assert store.item(con, 1, 1).state is store.State.FREE
+    con.close()
 
 
 def test_a_row_cannot_belong_to_someone_elses_place(demo):

@@ -108,6 +108,38 @@ def test_a_band_is_weighed_by_keyboard(watched, served, con):
     expect(page.locator("circle.wa-read")).to_have_count(5)
 
 
+@pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
+def test_an_exercise_is_set_up_scrubbed_and_its_card_edited(watched, served, con, size):
+    page = watched
+    page.set_viewport_size(size)
+    page.goto(f"{served}/arc/")
+    page.get_by_label("Exercise").select_option("leg-extension")
+    expect(page.get_by_role("heading", name="Leg extension", level=1)).to_be_visible()
+    page.get_by_label("add").select_option("mass")
+    expect(page.get_by_role("button", name="take off the weight", exact=True)).to_be_visible()
+    page.locator("#l1-kg").fill("5")
+    page.locator("#l1-kg").press("Enter")
+    expect(page).to_have_url(re.compile("exercise=leg-extension.*l1-kg=5"))
+    page.get_by_role("button", name="take off the weight stack").click()
+    expect(page.locator("#l1-kg")).to_have_count(0)
+    slider = page.locator('[data-cursor="knee"]')
+    slider.focus()
+    angle, arm = page.locator('[data-angle="knee"]'), page.locator('[data-line="arm_knee"]')
+    was = (angle.inner_text(), arm.get_attribute("x2"), page.locator('[data-reading="knee-demand"]').inner_text())
+    page.keyboard.press("End")
+    now = (angle.inner_text(), arm.get_attribute("x2"), page.locator('[data-reading="knee-demand"]').inner_text())
+    assert all(a != b for a, b in zip(was, now, strict=True)) and now[0] == "5°"
+    page.reload()
+    expect(page.locator("#l0-kg")).to_have_value("5")
+    page.locator("#edit-cues > summary").click()
+    page.get_by_label("cues, one line each").fill("Toes to the ceiling.")
+    page.locator("#edit-cues button").click()
+    expect(page.get_by_text("your words")).to_be_visible()
+    assert store.card_edits(con, 1, "leg-extension")["cues"] == "Toes to the ceiling."
+    page.locator("#undo").click()
+    expect(page.get_by_text("your words")).to_have_count(0)
+
+
 def test_the_pages_work_without_scripts(browser, served):
     context = browser.new_context(java_script_enabled=False)
     page = context.new_page()

@@ -10,11 +10,26 @@ import pytest
 from tests.conftest import NOW
 from widearc import store
 from widearc.core import errors
+from widearc.core.catalogue import EXERCISES
+from widearc.core.statics import curve as core_curve
+from widearc.formats import parse_scenario
 from widearc.store import errors as store_errors
 from widearc.usecases import SheetError
 from widearc.web import create_app
 
-PAGES = ["/room/1", "/room/2", "/room/3", "/swap", "/kept", "/bench/", "/method/", "/method/look", "/formats/"]
+PAGES = [
+    "/room/1",
+    "/room/2",
+    "/room/3",
+    "/arc/",
+    "/arc/?exercise=hamstring-stretch",
+    "/swap",
+    "/kept",
+    "/bench/",
+    "/method/",
+    "/method/look",
+    "/formats/",
+]
 
 
 def text(response) -> str:
@@ -207,3 +222,92 @@ def test_times_are_kept_as_given(database):
     assert store.decisions(con, 1)[0].decided_at == NOW
     con.close()
     assert "24.11.2026" in text(client.get("/kept"))
+
+
+@pytest.mark.parametrize("family", sorted({entry.family for entry in EXERCISES.values()}))
+def test_arc_shows_every_exercise_of_the_catalogue(client, family):
+    for id_, entry in EXERCISES.items():
+        if entry.family != family:
+            continue
+        response = client.get(f"/arc/?exercise={id_}&client=1")
+        body = response.get_data(as_text=True)
+        assert response.status_code == 200 and f"<h1>{entry.name}</h1>" in body
+        assert "nan" not in re.sub(r"[a-z]nan|nan[a-z]", "", text(response).lower()), id_
+        if entry.has_curve:
+            assert "Energy balances within" in text(response), (id_, text(response)[:900])
+            assert "What is assumed" in text(response) and body.count('role="slider"') >= 1
+        assert entry.cues[0] in text(response).replace("&#39;", "'"), "the card"
+
+
+def test_arc_takes_options_loads_and_tempo_from_the_address(client):
+    query = (
+        "exercise=leg-press-45&for=leg-press-45&l0=sled&l0-kg=120&l0-empty=38&o-rail_deg=40&o-foot_height_m=20"
+        "&o-knee_from_deg=90&lift=1&lower=3&client=1"
+    )
+    page = text(client.get(f"/arc/?{query}"))
+    assert "996 N at the start" in page and "inertia asks up to" in page
+    scenario = client.get(f"/arc/scenario.json?{query}").get_json()
+    assert scenario["options"]["foot_height_m"] == 0.2 and scenario["loads"][0]["kg"] == 120
+    curve = client.get(f"/arc/curve.json?{query}").get_json()
+    setup, _ = parse_scenario(scenario)
+    assert curve["demand_nm"]["knee_extension"] == pytest.approx(
+        core_curve(setup).demand_nm["knee"][0].tolist(), abs=1e-5
+    )
+    assert "dynamic" in curve and curve["path"]["force_n"][0] == pytest.approx(996, abs=1)
+    added = client.get(f"/arc/?{query}&add=band").get_data(as_text=True)
+    assert 'name="l1" value="band"' in added
+    dropped = client.get(f"/arc/?{query}&drop=0").get_data(as_text=True)
+    assert 'name="l0"' not in dropped
+
+
+@pytest.mark.parametrize(
+    ("query", "field", "says"),
+    [
+        ("l0=mass&l0-kg=heavy", "l0-kg", "“heavy” is not used: weight"),
+        ("l0=mass&l0-kg=-5", "l0", "0 or more"),
+        ("l0=mass&l0-kg=5&l0-port=nose", "l0", "nose"),
+        ("o-knee_from_deg=500", "o-knee_from_deg", "from 20 to 140"),
+        ("o-knee_from_deg=deep", "o-knee_from_deg", "“deep” is not used"),
+        ("lower=1&lift=0", "lift", "0.1"),
+        ("l0=stack&l0-cam=round", "l0-cam", "pairs of degrees"),
+        ("l0=band&l0-count=1.5", "l0-count", "whole number"),
+        ("l0=band&l0-band=item-999", "l0-band", "a band of the list"),
+    ],
+)
+def test_a_wrong_field_on_arc_is_marked_and_kept(client, query, field, says):
+    name = "leg-extension" if "stack" in query else "goblet-squat"
+    response = client.get(f"/arc/?exercise={name}&for={name}&{query}")
+    body = response.get_data(as_text=True)
+    assert response.status_code == 200
+    assert f'id="p-{field}"' in body and says in text(response)
+    typed = query.split("=")[-1]
+    if field not in ("l0", "l0-band"):
+        assert f'value="{typed}"' in body
+    assert client.get(f"/arc/scenario.json?exercise={name}&for={name}&{query}").status_code == 400
+
+
+def test_what_cannot_be_set_up_says_why_on_arc(client):
+    page = text(client.get("/arc/?exercise=leg-press-45&for=leg-press-45&l0=sled&o-foot_height_m=-15&client=1"))
+    assert "This cannot be set up: ankle limit" in page and "possible up to" in page
+    assert client.get("/arc/?exercise=unicycle").status_code == 400
+
+
+def test_own_words_on_a_card_are_kept_undone_and_only_this_trainer_s(client, con):
+    where = "/arc/?exercise=goblet-squat"
+    client.post(
+        "/arc/card/goblet-squat/cues", data={"words": "Sit between the heels.\n\n  Breathe   low. ", "back": where}
+    )
+    page = text(client.get(where))
+    assert "Sit between the heels." in page and "your words" in page and "own words kept" in page
+    assert store.card_edits(con, 1, "goblet-squat") == {"cues": "Sit between the heels.\nBreathe low."}
+    change = store.last_card_change(con, 1, "goblet-squat")
+    client.post(f"/arc/card/goblet-squat/undo/{change.id}", data={"back": where})
+    assert store.card_edits(con, 1, "goblet-squat") == {} and "your words" not in text(client.get(where))
+    client.post("/arc/card/goblet-squat/cues", data={"words": "Mine."})
+    client.post("/arc/card/goblet-squat/cues", data={"words": ""})
+    assert store.card_edits(con, 1, "goblet-squat") == {}, "empty goes back to the usual words"
+    for bad in ("/arc/card/goblet-squat/song", "/arc/card/unicycle/cues"):
+        assert client.post(bad, data={"words": "x"}).status_code == 400
+    assert client.post("/arc/card/goblet-squat/cues", data={"words": "x" * 3000}).status_code == 400
+    away = client.post("/arc/card/goblet-squat/cues", data={"words": "a", "back": "//elsewhere/arc/"})
+    assert away.headers["Location"].startswith("/arc/")

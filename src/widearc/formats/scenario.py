@@ -33,7 +33,7 @@ from widearc.core.equipment import (
 )
 from widearc.core.errors import InputError
 from widearc.core.movement import Setup
-from widearc.core.statics import Curve, audit, dynamic_nm, frontal_nm, grip_n, lumbar
+from widearc.core.statics import STEPS, Curve, audit, dynamic_nm, frontal_nm, grip_n, lumbar
 from widearc.core.strength import ACTIONS as STRENGTH_ACTIONS
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
@@ -297,6 +297,9 @@ def curve_document(
         "warnings": [{"code": n.code, "text": n.text} for n in motion.notices if n.where[row]],
         "assumptions": list(motion.assumptions),
     }
+    if tempo is not None and curve.demand_nm and setup.exercise.variant in STEPS:
+        text = "inertia is not computed for a step: balance at rest does not describe a fast one"
+        document["warnings"].append({"code": "inertia-not-computed", "text": text})
     if curve.lowering_nm is not None:
         down = {ACTIONS[name]: _list(value[row]) for name, value in curve.lowering_nm.items()}
         document["lowering"] = {"demand_nm": down}
@@ -332,7 +335,8 @@ def _derived(curve: Curve, row: int, style: RepStyle | None, tempo: Tempo | None
         part["dose"] = doses
     if tempo is not None and curve.demand_nm:
         fast = dynamic_nm(curve, tempo.lifting_s)
-        part["dynamic"] = {"demand_nm": {ACTIONS[name]: _list(value[row]) for name, value in fast.items()}}
+        if fast:
+            part["dynamic"] = {"demand_nm": {ACTIONS[name]: _list(value[row]) for name, value in fast.items()}}
     return part
 
 

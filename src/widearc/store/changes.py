@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from widearc.store.cards import set_card_edit
 from widearc.store.connection import Connection
 from widearc.store.decisions import set_removed
 from widearc.store.equipment import ItemRow, Reading, State, readings, replace_readings, set_band, set_state
@@ -65,6 +66,28 @@ def record_decision(con: Connection, trainer_id: int, place_id: int, decision_id
     return int(cursor.lastrowid or 0)
 
 
+def record_card(
+    con: Connection, trainer_id: int, exercise: str, section: str, before: str | None, *, words: str, now: str
+) -> int:
+    """Record a card's own words as they were before a change (None: the usual ones); return the change's id."""
+    cursor = con.execute(
+        """INSERT INTO change (trainer_id, changed_at, kind, words, exercise, section, words_before)
+           VALUES (?, ?, 'card', ?, ?, ?, ?)""",
+        (trainer_id, now, words, exercise, section, before),
+    )
+    return int(cursor.lastrowid or 0)
+
+
+def last_card_change(con: Connection, trainer_id: int, exercise: str) -> Change | None:
+    """Return the newest change of an exercise's card that is not taken back yet, or None."""
+    row = con.execute(
+        """SELECT id, changed_at, kind, words FROM change
+           WHERE trainer_id = ? AND kind = 'card' AND exercise = ? AND undone_at IS NULL ORDER BY id DESC LIMIT 1""",
+        (trainer_id, exercise),
+    ).fetchone()
+    return None if row is None else Change(**dict(row))
+
+
 def last_change(con: Connection, trainer_id: int, place_id: int) -> Change | None:
     """Return the newest change of a place that is not taken back yet, or None."""
     row = con.execute(
@@ -85,7 +108,10 @@ def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Chang
     ).fetchone()
     if row is None:
         raise MissingError("nothing to undo: that change is taken back already")
-    newest = last_change(con, trainer_id, row["place_id"])
+    if row["kind"] == "card":
+        newest = last_card_change(con, trainer_id, row["exercise"])
+    else:
+        newest = last_change(con, trainer_id, row["place_id"])
     if newest is None or newest.id != change_id:
         raise MissingError("something else changed since: undo that first")
     if row["kind"] == "state":
@@ -101,6 +127,8 @@ def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Chang
             law=row["law_before"],
             shape=row["shape_before"],
         )
+    elif row["kind"] == "card":
+        set_card_edit(con, trainer_id, row["exercise"], row["section"], row["words_before"])
     else:
         set_removed(con, trainer_id, row["decision_id"], now)
     con.execute("UPDATE change SET undone_at = ? WHERE trainer_id = ? AND id = ?", (now, trainer_id, change_id))

@@ -15,7 +15,7 @@ from flask_wtf.csrf import CSRFProtect
 
 from widearc.core.substitution import Memo
 from widearc.web import db, errors, words
-from widearc.web.views import bench, formats, method, room, swap
+from widearc.web.views import arc, bench, formats, method, room, swap
 
 CSP = {
     "default-src": "'none'",
@@ -75,7 +75,14 @@ def create_app(
     )
     db.init_app(app)
     errors.init_app(app)
-    for blueprint in (room.blueprint, bench.blueprint, swap.blueprint, method.blueprint, formats.blueprint):
+    for blueprint in (
+        room.blueprint,
+        bench.blueprint,
+        arc.blueprint,
+        swap.blueprint,
+        method.blueprint,
+        formats.blueprint,
+    ):
         app.register_blueprint(blueprint)
     for name in ("whole", "kg", "percent", "centimetres", "clock", "day"):
         app.template_filter(name)(getattr(words, name))

@@ -124,13 +124,18 @@ def _cursor(plot: Plot, theta: Array, intended: Line, actual: Line, *, held: boo
     """Return the cursor's px and the readings at every sample, as text ready to show."""
     angles = intended.angle_deg
     px = plot.left + (plot.right - plot.left) * np.abs(theta - angles[0]) / np.ptp(angles)
+    bends = [whole(v) + "°" for v in theta]
+    read = {"intended": _readings(theta, intended), "actual": _readings(theta, actual)}
     return {
         "name": plot.joint,
         "x": [round(float(v), 1) for v in px],
         "deg": [round(float(v), 1) for v in theta],
-        "angle": [whole(v) + "°" for v in theta],
-        "intended": _readings(theta, intended),
-        "actual": _readings(theta, actual),
+        "angle": bends,
+        "say": [
+            f"{bend} {plot.joint} bend, intended {wanted}, actual {given} newton metres"
+            for bend, wanted, given in zip(bends, read["intended"], read["actual"], strict=True)
+        ],
+        "read": read,
     }
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -9,14 +10,19 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body
-from widearc.core.equipment import Band, FreeMass, Sled
-from widearc.core.statics import Curve
+from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Lever, Pendulum, Sled, SpringLoad
+from widearc.core.movement import place_of
+from widearc.core.statics import Curve, line_of_force
+from widearc.web.scene import Piece, scene
 
 WIDTH, HEIGHT, MARGIN = 226.0, 330.0, 10.0
 HEAD_RADIUS = 0.065  # of stature
 HEAD_UP = 0.105  # of stature, head's centre beyond the shoulder along the trunk
 # name: (from point, to point, half width m)
 LIMBS = (
+    ("other_thigh", "hip", "other_knee", 0.075),
+    ("other_shank", "other_knee", "other_ankle", 0.05),
+    ("other_foot", "other_heel", "other_toe", 0.028),
     ("rear_thigh", "hip", "rear_knee", 0.075),
     ("rear_shank", "rear_knee", "rear_ankle", 0.05),
     ("rear_foot", "rear_heel", "rear_ball", 0.028),
@@ -46,24 +52,39 @@ class Figure:
     masses: tuple[dict[str, Any], ...]
     bands: tuple[str, ...]
     scene: tuple[dict[str, Any], ...]
+    moving: tuple[dict[str, str], ...]
+    has_head: bool
     floor: float
+    top: float
     frames: dict[str, list[list[float]]]
     joints: tuple[str, ...]
 
 
-def figure(curve: Curve) -> Figure:
-    """Return the figure of a single set-up's curve."""
+def figure(
+    curve: Curve, *, width: float = WIDTH, height: float = HEIGHT, most_px: float = 150.0, lines: Sequence[str] = ()
+) -> Figure:
+    """Return the figure of a single set-up's curve, fitted into width × height px, at most most_px a metre.
+
+    lines: joints whose line of force and moment arm are drawn.
+    """
     points = _points(curve)
     loads = _loads(curve, points)
-    place = _Placing(points, loads, curve)
+    fixed, moving = scene(curve, points)
+    place = _Placing(points, loads, fixed, width=width, height=height, most_px=most_px)
     frames: dict[str, list[list[float]]] = {}
     limbs = []
     for name, a, b, half in LIMBS:
         if a in points and b in points:
             limbs.append(Limb(name=name, half=round(half * place.scale, 1)))
             frames[name] = place.lines(points[a], points[b])
-    frames["head"] = place.dots(points["head"])
-    joints = tuple(name for name in ("hip", "knee", "ankle") if name in points)
+    if "head" in points:
+        frames["head"] = place.dots(points["head"])
+    for index, (a_, b_, _) in enumerate(moving):
+        frames[f"moving{index}"] = place.lines(a_, b_)
+    for joint in lines:
+        frames |= _force_frames(curve, points, joint, place)
+    pins = ("hip", "knee", "ankle") if "hip" in points else ("hand",)
+    joints = tuple(name for name in pins if name in points)
     for name in joints:
         frames[f"joint_{name}"] = place.dots(points[name])
     for item in loads:
@@ -76,16 +97,32 @@ def figure(curve: Curve) -> Figure:
             {"key": i["key"], "text": i["text"], "r": round(i["r"] * place.scale, 1)} for i in loads if not i["line"]
         ),
         bands=tuple(i["key"] for i in loads if i["line"]),
-        scene=tuple(_scene(curve, place)),
+        scene=tuple(
+            {"kind": kind, "x1": place.px(a[0]), "y1": place.py(a[1]), "x2": place.px(b[0]), "y2": place.py(b[1])}
+            for a, b, kind in fixed
+        ),
+        moving=tuple({"key": f"moving{i}", "kind": kind} for i, (_, _, kind) in enumerate(moving)),
+        has_head="head" in points,
         floor=round(place.y(0.0), 1),
+        top=_top(frames, fixed, place, HEAD_RADIUS * curve.setup.body.stature_m),
         frames=frames,
         joints=joints,
     )
 
 
+def _top(frames: dict[str, list[list[float]]], fixed: Sequence[Piece], place: _Placing, head_m: float) -> float:
+    """Return the highest px that is drawn, less a margin: a lying body leaves no empty sky."""
+    ys: list[float] = [row[i] for name, rows in frames.items() if not name.startswith("force_") for row in rows
+          for i in range(1, len(row), 2)]  # fmt: skip
+    ys += [place.py(p[1]) for a, b, _ in fixed for p in (a, b)]
+    return round(max(0.0, min(ys, default=0.0) - head_m * place.scale - 2 * MARGIN), 1)
+
+
 def _points(curve: Curve) -> dict[str, Array]:
     motion, body = curve.motion, curve.setup.body
     points = {name: motion.full(point)[:, 0] for name, point in motion.points.items()}
+    if "shoulder" not in points or "hip" not in points:
+        return points
     trunk = points["shoulder"] - points["hip"]
     points["head"] = points["shoulder"] + trunk / np.hypot(*trunk) * HEAD_UP * body.stature_m
     hand = _hand(curve, points, body)
@@ -103,7 +140,12 @@ def _hand(curve: Curve, points: dict[str, Array], body: Body) -> Array:
             return np.asarray(shoulder + np.array([[0.16], [-0.1]]))
         if port in PORTS and PORTS[port].segment in ("trunk", "arms"):
             return _load_point(curve, index)
-    if curve.setup.exercise.family in ("sled press", "knee rotation"):
+    if "hand" in points:
+        return np.asarray(points["hand"])
+    if curve.setup.exercise.variant in ("hanging", "handle"):
+        way = np.array([[0.0], [body.arm_m]]) if curve.setup.exercise.variant == "hanging" else np.array([[0.6], [0.0]])
+        return np.asarray(shoulder + way)
+    if curve.setup.exercise.family in ("sled press", "knee rotation", "sled squat", "arc squat", "hip rotation leg"):
         hip = points["hip"]
         return np.asarray(hip + np.array([[0.12], [0.02]]) + 0.12 * (shoulder - hip))
     if not curve.setup.exercise.one_piece:
@@ -140,39 +182,105 @@ def _loads(curve: Curve, points: dict[str, Array]) -> list[dict[str, Any]]:
                 size = 0.15 if load.port in ("back-high", "back-low", "front-rack") else 0.055 + 0.0018 * min(kg, 40)
                 drawn.append({"key": key, "line": False, "a": _load_point(curve, index), "text": text, "r": size})
         elif isinstance(load, Band):
-            if float(np.ravel(load.count)[0]) > 0:
+            if float(np.ravel(load.count)[0]) > 0 and load.port in ("sled", "carriage"):
+                here = points["plate"] if "plate" in points else points["pressure"]
+                drawn.append(_line_load(key, _fixed(load.anchor or (0.0, 0.0, 0.0), here), here))
+            elif float(np.ravel(load.count)[0]) > 0:
                 here = _load_point(curve, index)
-                if load.anchor_port:
-                    far = points["pressure"]
-                else:
-                    assert load.anchor is not None
-                    x, y = (float(np.ravel(v)[0]) for v in load.anchor[:2])
-                    far = np.array([[x], [y]]) * np.ones_like(here)
-                drawn.append({"key": key, "line": True, "a": far, "b": here, "text": "", "r": 0.0})
-        elif isinstance(load, Sled):
+                end = load.anchor or (0.0, 0.0, 0.0)
+                far = points.get("pressure", here) if load.anchor_port else _fixed(end, here)
+                drawn.append(_line_load(key, far, here))
+        elif isinstance(load, Cable | SpringLoad | Lever) and load.port not in ("sled", "carriage"):
+            here = _load_point(curve, index)
+            held = load.pulley if isinstance(load, Cable) else load.pivot if isinstance(load, Lever) else load.anchor
+            drawn.append(_line_load(key, _fixed(held or (0.0, 0.0), here), here))
+            if isinstance(load, Lever):
+                drawn.append({"key": f"{key}w", "line": False, "a": here, "text": _kg(load.kg), "r": 0.06})
+        elif isinstance(load, CornerBar):
+            here = _load_point(curve, index)
+            corner = load.pivot or (float(here[0, 0]) + load.hand_m * 0.9, 0.05)
+            drawn.append(_line_load(key, _fixed(corner, here), here))
+        elif isinstance(load, Chain):
+            here = _load_point(curve, index)
+            drawn.append(_line_load(key, np.stack((here[0], np.maximum(here[1] - load.length_m, 0.0))), here))
+        elif isinstance(load, Pendulum):
+            drawn.append({"key": key, "line": False, "a": _load_point(curve, index), "text": _kg(load.kg), "r": 0.1})
+        elif isinstance(load, Sled) and "plate" in points:
             plate = points["plate"]
             away = plate - points["ankle"]
             centre = plate + away / np.hypot(*away) * 0.24
-            text = f"{float(np.ravel(load.kg)[0]):g}"
-            drawn.append({"key": key, "line": False, "a": centre, "text": text, "r": 0.19})
+            drawn.append({"key": key, "line": False, "a": centre, "text": _kg(load.kg), "r": 0.19})
+        elif isinstance(load, Sled):
+            at = points.get("pad", points["pressure"])
+            behind = np.array([[-0.2], [0.1]]) if "pad" in points else np.array([[0.0], [-0.1]])
+            drawn.append({"key": key, "line": False, "a": at + behind, "text": _kg(load.kg), "r": 0.13})
     return drawn
+
+
+def _kg(value: Any) -> str:
+    return f"{float(np.ravel(value)[0]):g}"
+
+
+def _fixed(end: Any, here: Array) -> Array:
+    """Return a fixed point (m) as many times as there are samples."""
+    x, y = (float(np.ravel(v)[0]) for v in end[:2])
+    return np.array([[x], [y]]) * np.ones_like(here)
+
+
+def _line_load(key: str, far: Array, here: Array) -> dict[str, Any]:
+    return {"key": key, "line": True, "a": far, "b": here, "text": "", "r": 0.0}
+
+
+ARROW_M_PER_N, LONGEST_ARROW_M, SHORTEST_ARROW_M = 1 / 2500, 0.5, 0.12
+LINE_HALF_M = 0.9
+FARTHEST_ARM_M = 1.2  # a longer arm is a turning pair, not a line to look at
+
+
+def _force_frames(curve: Curve, points: dict[str, Array], joint: str, place: _Placing) -> dict[str, list[list[float]]]:
+    """Return the px of a joint's line of force, its arrow (ending where it is nearest) and its moment arm."""
+    found = line_of_force(curve.motion, joint)
+    force, nearest = found.force[:, 0], found.nearest[:, 0]
+    size = np.hypot(*force)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        way = force / size
+    # where next to nothing acts the line shrinks into the joint
+    lost = ~np.isfinite(nearest[0]) | (found.arm[0] > FARTHEST_ARM_M)
+    centre = points[place_of(joint)]
+    nearest, way = np.where(lost, centre, nearest), np.where(lost | (size < 1e-9), 0.0, way)
+    tail = np.clip(size * ARROW_M_PER_N, SHORTEST_ARROW_M, LONGEST_ARROW_M)
+    return {
+        f"force_{joint}": place.lines(nearest - LINE_HALF_M * way, nearest + LINE_HALF_M * way),
+        f"arrow_{joint}": place.lines(nearest - tail * way, nearest),
+        f"arm_{joint}": place.lines(centre, nearest),
+    }
 
 
 class _Placing:
     """Metres to px: the whole movement fits the drawing, the floor lies near its lower edge."""
 
-    def __init__(self, points: dict[str, Array], loads: list[dict[str, Any]], curve: Curve) -> None:
+    def __init__(
+        self, points: dict[str, Array], loads: list[dict[str, Any]], fixed: Sequence[Piece], *,
+        width: float, height: float, most_px: float,
+    ) -> None:  # fmt: skip
         everything = list(points.values())
         for item in loads:
             everything += [item["a"] - item["r"], item["a"] + item["r"]]
             everything += [item["b"]] if item["line"] else []
+        for a, b, _ in fixed:
+            everything += [np.array(a)[:, None], np.array(b)[:, None]]
         cloud = np.concatenate(everything, axis=1)
         low, high = np.nanmin(cloud, axis=1) - 0.1, np.nanmax(cloud, axis=1) + 0.1
         low[1] = min(low[1], -0.04)
         span = high - low
-        self.scale = float(min((WIDTH - 2 * MARGIN) / span[0], (HEIGHT - 2 * MARGIN) / span[1], 150.0))
-        self.left = MARGIN + (WIDTH - 2 * MARGIN - span[0] * self.scale) / 2 - low[0] * self.scale
-        self.bottom = HEIGHT - MARGIN + low[1] * self.scale
+        self.scale = float(min((width - 2 * MARGIN) / span[0], (height - 2 * MARGIN) / span[1], most_px))
+        self.left = MARGIN + (width - 2 * MARGIN - span[0] * self.scale) / 2 - low[0] * self.scale
+        self.bottom = height - MARGIN + low[1] * self.scale
+
+    def px(self, metres: float) -> float:
+        return round(float(self.x(metres)), 1)
+
+    def py(self, metres: float) -> float:
+        return round(float(self.y(metres)), 1)
 
     def x(self, metres: Any) -> Any:
         return self.left + metres * self.scale
@@ -185,40 +293,3 @@ class _Placing:
 
     def lines(self, a: Array, b: Array) -> list[list[float]]:
         return [[*one, *two] for one, two in zip(self.dots(a), self.dots(b), strict=True)]
-
-
-def _xyxy(a: Array, b: Array) -> tuple[float, float, float, float]:
-    return float(a[0]), float(a[1]), float(b[0]), float(b[1])
-
-
-def _scene(curve: Curve, place: _Placing) -> list[dict[str, Any]]:
-    """Return the fixed things: seat, rails, backrest, floor-anchored eye."""
-    scene: list[dict[str, Any]] = []
-    motion, setup = curve.motion, curve.setup
-    hip = motion.full(motion.points["hip"])[:, 0, 0]
-
-    def line(x1: float, y1: float, x2: float, y2: float, kind: str) -> None:
-        ends = {"x1": place.x(x1), "y1": place.y(y1), "x2": place.x(x2), "y2": place.y(y2)}
-        scene.append({"kind": kind, **{k: round(float(v), 1) for k, v in ends.items()}})
-
-    if setup.exercise.family == "knee rotation":
-        top = float(hip[1]) - 0.09
-        line(-0.2, top, 0.34, top, "furniture")
-        line(-0.15, top, -0.15, 0.0, "furniture")
-        line(0.29, top, 0.29, 0.0, "furniture")
-    if setup.exercise.family == "sled press":
-        plate = motion.full(motion.points["plate"])[:, 0]
-        along = plate[:, -1] - plate[:, 0]
-        along = along / np.hypot(*along)
-        start, end = plate[:, 0] - 0.25 * along, plate[:, -1] + 0.3 * along
-        drop = np.array([along[1], -along[0]]) * 0.3
-        line(*_xyxy(start + drop, end + drop), "rail")
-        shoulder = motion.full(motion.points["shoulder"])[:, 0, 0]
-        back = (shoulder - hip) / np.hypot(*(shoulder - hip))
-        under = np.array([back[1], -back[0]]) * -0.14
-        line(*_xyxy(hip - 0.08 * back + under, shoulder + 0.1 * back + under), "furniture")
-    for load in setup.loads:
-        if isinstance(load, Band) and load.anchor is not None and float(np.ravel(load.count)[0]) > 0:
-            x, y = (float(np.ravel(v)[0]) for v in load.anchor[:2])
-            line(x, 0.0, x, y + 0.25, "wall")
-    return scene

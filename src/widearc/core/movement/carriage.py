@@ -240,7 +240,8 @@ def _held_hip(ride: _Ride) -> Motion:
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
     add_upper_body(motion, trunk, one_piece=ride.exercise.one_piece)
     ball = upright.sole(body.sole_m(s.BALL))
-    motion.points |= {"shoulder": trunk.shoulder, "pressure": np.broadcast_to(ball, (2, *shape))}
+    hand = np.stack((trunk.shoulder[0], np.zeros(shape)))
+    motion.points |= {"shoulder": trunk.shoulder, "hand": hand, "pressure": np.broadcast_to(ball, (2, *shape))}
     leg_kg = motion.legs * (s.M_FOOT + s.M_SHANK + s.M_THIGH) * body.mass_kg
     carried = np.broadcast_to(np.atleast_2d(o["weight_share"]) * leg_kg * G, shape)
     if ride.at_ports():

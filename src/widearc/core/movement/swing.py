@@ -93,7 +93,7 @@ def solve(
         elif isinstance(load, Pendulum):
             add_pendulum(motion, index, load, "thigh", hip, thigh)
     attach(motion, loads, place, lowering=lowering, skip=("stack", "pendulum"), pad="thigh")
-    motion.points |= {"shoulder": trunk.shoulder}
+    motion.points |= {"shoulder": trunk.shoulder, "pad": np.broadcast_to(places["pad"], (2, *shape))}
     if side:
         motion.angles["hip_abduction"] = angle
     else:

@@ -52,7 +52,7 @@ def solve(
         return np.asarray(port)
 
     motion.angles["hip_abduction"] = opened
-    motion.points |= {"hip": hip, "knee": knee}
+    motion.points |= {"hip": hip, "knee": knee, "pad": port}
     for index, load in enumerate(loads):
         if isinstance(load, Stack):
             add_couple_of_stack(motion, load, "thigh", opened, opened, 1.0, lowering=lowering)

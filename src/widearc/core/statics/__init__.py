@@ -2,14 +2,17 @@
 
 from widearc.core.statics.audit import Audit, audit
 from widearc.core.statics.demand import Curve, curve, demand_from_above_nm, demand_nm
-from widearc.core.statics.dynamic import dynamic_nm, inertia_percent, lifted
+from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent, lifted
 from widearc.core.statics.frontal import frontal_nm, grip_n
+from widearc.core.statics.lines import LineOfForce, line_of_force
 from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
 
 __all__ = [
     "OCCUPATIONAL_N",
+    "STEPS",
     "Audit",
     "Curve",
+    "LineOfForce",
     "Lumbar",
     "audit",
     "curve",
@@ -20,5 +23,6 @@ __all__ = [
     "grip_n",
     "inertia_percent",
     "lifted",
+    "line_of_force",
     "lumbar",
 ]

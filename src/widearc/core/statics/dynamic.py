@@ -1,8 +1,10 @@
 """The same posture lifted at a tempo: demands with the inertia of body and weights.
 
 Rep position follows a minimum-jerk profile, s(τ) = 10τ³ − 15τ⁴ + 6τ⁵ (Flash & Hogan 1985), τ from 0 to 1
-over the lifting time. Postures are those of the slow lift; contacts answer the inertia too. Bands and
-springs have no mass. Radii of gyration about the centre of mass: Winter 2009, table 4.1 (from memory).
+over the lifting time. Postures are those of the slow lift; contacts answer the inertia too. Where the slow
+posture has a corner (an ankle meets its limit, a foot leaves the floor) no body could follow it at speed:
+there its paths are taken as the closest curves of fourth degree. Bands and springs have no mass. Radii of
+gyration about the centre of mass: Winter 2009, table 4.1 (from memory).
 """
 
 from __future__ import annotations
@@ -46,13 +48,37 @@ def derivatives(values: Array, step: float) -> tuple[Array, Array]:
     return first, second
 
 
+DEGREE = 4  # of the curves that replace paths with a corner (assumed: start, end, speeds and one bow)
+STEPS = ("lunge",)
+CORNER = 12.0  # times the usual bend of a path: sharper is a corner
+
+
+def rounded(values: Array) -> Array:
+    """Return paths as the closest curves of fourth degree along the lift (least squares, last axis)."""
+    s = np.linspace(-1.0, 1.0, values.shape[-1])
+    basis = np.polynomial.chebyshev.chebvander(s, DEGREE)
+    return np.asarray(values @ (basis @ np.linalg.pinv(basis)).T)
+
+
+def has_corner(values: Array) -> bool:
+    """Return whether a path bends somewhere far more sharply than it does elsewhere."""
+    bend = np.abs(np.diff(values, n=2, axis=-1))
+    usual = np.nanpercentile(bend, 80, axis=-1, keepdims=True)
+    size = np.ptp(values, axis=-1, keepdims=True)
+    return bool(np.any(bend > np.maximum(CORNER * usual, 1e-6 * size + 1e-9)))
+
+
 def lifted(motion: Motion, seconds: float) -> Motion:
     """Return the motion with inertia and contacts of a lift that takes `seconds`."""
     speed, acceleration = profile(motion.position, seconds)
     step = float(motion.position[1] - motion.position[0])
+    corners = any(has_corner(motion.full(part.com)) for part in motion.segments)
+
+    def smooth(values: Array) -> Array:
+        return rounded(motion.full(values)) if corners else motion.full(values)
 
     def sped(values: Array) -> Array:
-        first, second = derivatives(motion.full(values), step)
+        first, second = derivatives(smooth(values), step)
         return np.asarray(second * speed**2 + first * acceleration)
 
     fast = replace(
@@ -75,8 +101,8 @@ def lifted(motion: Motion, seconds: float) -> Motion:
                 fast.add_force(inertia.segment, inertia.point, -extra * inertia.towards, "inertia load")
     for segment, _, kgm2 in motion.turning:
         angle = _orientation(motion, segment)
-        turn, _ = derivatives(angle, step)
-        change, _ = derivatives(motion.full(kgm2), step)
+        turn, _ = derivatives(smooth(angle), step)
+        change, _ = derivatives(smooth(kgm2), step)
         fast.couples.append((segment, -(kgm2 * sped(angle) + 0.5 * change * turn * speed**2), "inertia stack"))
     if fast.closure is not None:
         fast.closure(fast)
@@ -105,7 +131,12 @@ def _turn(motion: Motion, fast: Motion, segment: str, mass_kg: float, sped: Call
 
 
 def dynamic_nm(curve: Curve, seconds: float) -> dict[str, Array]:
-    """Return the demands (N·m, (set-ups, samples)) of a lift that takes `seconds`, by the curve's working joints."""
+    """Return the demands (N·m, (set-ups, samples)) of a lift that takes `seconds`, by the curve's working joints.
+
+    Empty for steps and lunges: a fast step is a fall that is caught, which balance at rest does not describe.
+    """
+    if curve.setup.exercise.variant in STEPS:
+        return {}
     fast = lifted(curve.motion, seconds)
     return {name: demand_nm(fast, name) for name in curve.demand_nm}
 

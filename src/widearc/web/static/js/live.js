@@ -40,8 +40,8 @@ async function show(url, remember, options) {
   }
 }
 
-function addressOf(form) {
-  const query = new URLSearchParams(new FormData(form));
+function addressOf(form, submitter) {
+  const query = new URLSearchParams(new FormData(form, submitter || null));
   return form.getAttribute("action") + "?" + query.toString();
 }
 
@@ -53,7 +53,7 @@ document.addEventListener("submit", (event) => {
   const form = event.target;
   if (form.hasAttribute("data-live")) {
     event.preventDefault();
-    show(addressOf(form), addressOf(form));
+    show(addressOf(form, event.submitter), addressOf(form, event.submitter));
   } else if (form.hasAttribute("data-live-post")) {
     event.preventDefault();
     const body = new URLSearchParams(new FormData(form));

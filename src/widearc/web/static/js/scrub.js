@@ -15,13 +15,14 @@ function place(root, data, at) {
       cursor.setAttribute("transform", "translate(" + joint.x[at] + " 0)");
       cursor.querySelector("text").textContent = joint.angle[at];
       cursor.setAttribute("aria-valuenow", Math.round(joint.deg[at]));
-      cursor.setAttribute("aria-valuetext",
-        joint.angle[at] + " " + joint.name + " bend, intended " + joint.intended[at] + ", actual " + joint.actual[at] + " newton metres");
+      cursor.setAttribute("aria-valuetext", joint.say[at]);
     }
-    for (const kind of ["intended", "actual"]) {
+    for (const kind of Object.keys(joint.read)) {
       const cell = root.querySelector('[data-reading="' + joint.name + "-" + kind + '"]');
-      if (cell) cell.textContent = joint[kind][at];
+      if (cell) cell.textContent = joint.read[kind][at];
     }
+    const own = root.querySelector('[data-angle="' + joint.name + '"]');
+    if (own) own.textContent = joint.bend[at];
   }
   const lead = root.querySelector("[data-at]");
   if (lead) lead.textContent = "At " + data.joints[0].angle[at];
@@ -45,6 +46,10 @@ document.addEventListener("alpine:init", () => {
     go(at) {
       this.at = Math.max(0, Math.min(this.data.n - 1, at));
       place(this.$root, this.data, this.at);
+    },
+    // which joint's line of force is drawn
+    pick(event) {
+      this.$root.dataset.lineOf = event.currentTarget.value;
     },
     joint(event) {
       const name = event.currentTarget.dataset.joint;

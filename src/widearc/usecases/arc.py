@@ -1,0 +1,122 @@
+"""One exercise as set up: its curve, and its card with the trainer's own words."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from widearc import store
+from widearc.core.catalogue import Exercise, exercise
+from widearc.core.dose import RepStyle, Tempo
+from widearc.core.errors import InputError, PostureError
+from widearc.core.statics import Curve, audit, curve, dynamic_nm
+from widearc.formats import parse_scenario, parse_style
+
+LONGEST_WORDS = 2000
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Arc:
+    """A scenario's curve, or why there is none.
+
+    refused: field pointer ("/options/knee_from_deg") and the sentence; problem: a posture that cannot be.
+    fast: demands with inertia at the scenario's tempo, by joint.
+    """
+
+    exercise: Exercise
+    curve: Curve | None
+    fast: Mapping[str, Any]
+    style: RepStyle
+    tempo: Tempo | None
+    refused: tuple[str, str] | None = None
+    problem: str = ""
+
+
+def arc(document: Mapping[str, Any]) -> Arc:
+    """Return what a wide-arc/scenario document shows; refusals are part of the answer.
+
+    Raises InputError only for an exercise that does not exist.
+    """
+    entry = exercise(str(document.get("exercise", "")), "exercise")
+    nothing = Arc(exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None)
+    if not entry.has_curve:
+        return nothing
+    try:
+        setup, _ = parse_scenario(document)
+        style, tempo = parse_style(document)
+        found = curve(setup)
+        fast = dynamic_nm(found, tempo.lifting_s) if tempo is not None and found.demand_nm else {}
+    except InputError as error:
+        shown = "" if error.value is None else f"“{str(error.value)[:40]}” is not used: "
+        return Arc(
+            exercise=entry,
+            curve=None,
+            fast={},
+            style=RepStyle(),
+            tempo=None,
+            refused=(error.where, shown + error.allowed),
+        )
+    except PostureError as error:
+        return Arc(exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None, problem=error.reason)
+    return Arc(exercise=entry, curve=found, fast=fast, style=style, tempo=tempo)
+
+
+def balances(found: Curve) -> bool:
+    """Return whether a curve's energy balances within 0.5 %."""
+    return bool(audit(found).balances[0])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CardSection:
+    """One section of a card: lines as shown, whether they are the trainer's own, and the usual ones."""
+
+    name: str
+    lines: tuple[str, ...]
+    own: bool
+    usual: tuple[str, ...]
+
+
+def card(con: store.Connection, trainer_id: int, entry: Exercise) -> tuple[CardSection, ...]:
+    """Return an exercise's card: set-up checks, cues, mistakes, breathing, cautions, with own words in their place."""
+    own = store.card_edits(con, trainer_id, entry.id)
+    sections = []
+    for name in store.SECTIONS:
+        value = getattr(entry, name)
+        usual = (value,) if isinstance(value, str) else tuple(value)
+        lines = tuple(own[name].splitlines()) if name in own else usual
+        sections.append(CardSection(name=name, lines=lines, own=name in own, usual=usual))
+    return tuple(sections)
+
+
+def edit_card(con: store.Connection, trainer_id: int, exercise_id: str, section: str, words: str, *, now: str) -> None:
+    """Keep own words for a section of a card, one line each; empty or the usual words go back to the usual.
+
+    Raises InputError for a section that is not there or words that are too long.
+    """
+    entry = exercise(exercise_id, "exercise")
+    if section not in store.SECTIONS:
+        raise InputError("section", section, "one of " + ", ".join(store.SECTIONS))
+    lines = [" ".join(line.split()) for line in words.splitlines()]
+    clean = "\n".join(line for line in lines if line)
+    if len(clean) > LONGEST_WORDS:
+        raise InputError("words", f"{len(clean)} characters", f"at most {LONGEST_WORDS}")
+    value = getattr(entry, section)
+    usual = value if isinstance(value, str) else "\n".join(value)
+    kept = None if clean in ("", usual) else clean
+    with store.transaction(con):
+        before = store.card_edits(con, trainer_id, exercise_id).get(section)
+        if before != kept:
+            what = "own words kept" if kept else "back to the usual words"
+            said = f"{entry.name}, {SECTION_WORDS[section]}: {what}"
+            store.record_card(con, trainer_id, exercise_id, section, before, words=said, now=now)
+            store.set_card_edit(con, trainer_id, exercise_id, section, kept)
+
+
+SECTION_WORDS = {
+    "checks": "set-up",
+    "cues": "cues",
+    "mistakes": "common mistakes",
+    "breathing": "breathing",
+    "cautions": "cautions",
+}
