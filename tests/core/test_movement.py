@@ -12,7 +12,7 @@ from widearc.core.equipment import Band, FreeMass, Sled
 from widearc.core.errors import InputError, PostureError
 from widearc.core.geometry import bracketed_root
 from widearc.core.movement import Setup
-from widearc.core.statics import audit, curve
+from widearc.core.statics import audit, curve, curves_in_parts
 
 
 def test_wide_stance_still_balances_its_energy():
@@ -72,6 +72,22 @@ def test_scalar_and_batch_agree():
         loads = [FreeMass(kg=float(kg), port="goblet")]
         one = curve(Setup(exercise=EXERCISES["goblet-squat"], options={"knee_from_deg": depth}, loads=loads))
         np.testing.assert_allclose(batch.demand_nm["knee"][row], one.demand_nm["knee"][0], atol=1e-9)
+
+
+def test_parts_of_a_batch_are_the_batch():
+    kgs, depths = np.linspace(0, 40, 7), np.linspace(80, 110, 7)
+    band = Band(law=points_law(top_n=60), port="shoulders", anchor=(0.1, 0.0, 0.1), count=np.linspace(0, 2, 7)[:, None])
+    setup = Setup(
+        exercise=EXERCISES["goblet-squat"],
+        options={"knee_from_deg": depths},
+        limits=Limits(hip_flexion_deg=155),
+        loads=[FreeMass(kg=kgs[:, None], port="goblet"), band],
+    )
+    whole = curve(setup, strict=False).demand_nm
+    parts = [c.demand_nm for c in curves_in_parts(setup, rows=3)]
+    assert setup.rows == 7 and len(parts) == 3
+    for joint, demand in whole.items():
+        np.testing.assert_allclose(np.concatenate([p[joint] for p in parts]), demand, atol=1e-9)
 
 
 def test_hip_and_knee_limits_cut_the_range_and_are_named():

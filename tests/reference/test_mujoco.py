@@ -237,7 +237,9 @@ def test_thighs_opening_against_a_loop_as_the_engine_s_tendon():
 def test_a_plain_path_against_the_engine_s_slide():
     rest, rate = 0.4, 250.0
     band = Band(law=LinearLaw(rest_m=rest, rate_n_per_m=rate), port="hands", anchor=(0.3, -0.2, 0.0), strands=1)
-    got = curve(Setup(exercise=EXERCISES["plain-path"], loads=[band, FreeMass(kg=5, port="hands")]))
+    got = curve(
+        Setup(exercise=EXERCISES["plain-path"], options={"start_y_m": 0.0}, loads=[band, FreeMass(kg=5, port="hands")])
+    )
     model = mujoco.MjModel.from_xml_string(
         '<mujoco><option gravity="0 -9.80665 0"/><worldbody><site name="eye" pos=".3 -.2 0"/>'
         '<body><joint type="slide" axis="0 1 0"/><geom type="sphere" size=".01" mass="5"/><site name="hand"/></body>'

@@ -48,13 +48,19 @@ def flexion_for(a: Array | float, b: Array | float, distance: Array) -> Array:
 
 
 def bracketed_root(
-    f: Callable[[Array], Array], low: Array, high: Array, start: Array | None = None, tolerance: float = 1e-13
+    f: Callable[[Array], Array],
+    low: Array,
+    high: Array,
+    start: Array | None = None,
+    tolerance: float = 1e-13,
+    slope: Array | None = None,
 ) -> tuple[Array, BoolArray]:
     """Return the root (rad or m) of an elementwise function inside [low, high], and where one was found.
 
     Newton steps with a secant slope, kept inside a shrinking bracket (bisection when a step leaves it),
-    all elements together. Where f has the same sign at both ends the answer is NaN and found is False.
-    Converges to `tolerance` in the argument, relative to the width of the first bracket.
+    all elements together; `slope` is a first guess of f's at the start. Where f has the same sign at both
+    ends the answer is NaN and found is False. Converges to `tolerance` in the argument, relative to the
+    width of the first bracket.
     """
     a, b = np.array(low, dtype=float), np.array(high, dtype=float)
     fa, fb = f(a), f(b)
@@ -62,13 +68,13 @@ def bracketed_root(
     x = 0.5 * (a + b) if start is None else np.clip(start, a, b)
     previous, f_previous = np.where(np.abs(fa) < np.abs(fb), a, b), np.where(np.abs(fa) < np.abs(fb), fa, fb)
     width = np.max(np.abs(b - a)) if a.size else 0.0
-    for _ in range(80):
+    for trial in range(80):
         fx = f(x)
         same = np.sign(fx) == np.sign(fa)
         a, fa = np.where(same, x, a), np.where(same, fx, fa)
         b, fb = np.where(same, b, x), np.where(same, fb, fx)
         with np.errstate(divide="ignore", invalid="ignore"):
-            step = fx * (x - previous) / (fx - f_previous)
+            step = fx / slope if trial == 0 and slope is not None else fx * (x - previous) / (fx - f_previous)
         step = np.where(np.isfinite(step), step, 0.0)
         previous, f_previous = x, fx
         x = x - step

@@ -47,7 +47,7 @@ def solve(
     )
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
-    pose = _Pose(exercise, body, o, loads, np.broadcast_to(trunk_lean, shape), lowering=lowering)
+    pose = _Pose(exercise, body, o, loads, trunk_lean, lowering=lowering)
     shank_lean, found = pose.balanced_lean(shape)
     motion.fail(~found, "cannot balance over the foot: bend the knees more or lean less")
     pose.place_at(shank_lean)

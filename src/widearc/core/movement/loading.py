@@ -33,6 +33,11 @@ class Trunk:
         sine, cosine = np.sin(self.lean), np.cos(self.lean)
         object.__setattr__(self, "_axes", (vec(sine, cosine), vec(cosine, -sine)))
 
+    @property
+    def sine_cosine(self) -> tuple[Array, Array]:
+        """Return sine and cosine of the lean."""
+        return self._axes[0][0], self._axes[0][1]
+
     def place(self, along: float, forward: float | Array = 0.0) -> Array:
         """Return the point `along` the trunk from the hip and `forward` of its axis (m)."""
         point = self.hip + along * self._axes[0] if along else self.hip

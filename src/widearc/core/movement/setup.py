@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field, fields, replace
 from types import MappingProxyType
 from typing import Any
 
@@ -33,7 +33,7 @@ from widearc.core.movement import (
     swing,
     thigh_spread,
 )
-from widearc.core.movement.loading import lever_angle, line_to
+from widearc.core.movement.loading import lever_angle, line_to, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, to_deg
 
@@ -93,6 +93,18 @@ class Setup:
         for index, load in enumerate(self.loads):
             self._check_load(index, load)
 
+    @property
+    def rows(self) -> int:
+        """Return how many set-ups this is."""
+        sizes = [len(v) for v in self.options.values() if isinstance(v, np.ndarray)]
+        return max([load_shape(self.loads)[0], *sizes])
+
+    def part(self, start: int, stop: int) -> Setup:
+        """Return the set-ups from start up to stop."""
+        whole = self.rows
+        options = {n: v[start:stop] if isinstance(v, np.ndarray) else v for n, v in self.options.items()}
+        return replace(self, options=options, loads=tuple(_load_part(load, whole, start, stop) for load in self.loads))
+
     def _check_load(self, index: int, load: Load) -> None:
         """Refuse a load that this exercise does not take."""
         taken = self.exercise
@@ -110,6 +122,18 @@ class Setup:
             raise InputError(
                 f"/loads/{index}/port", port, "one of " + ", ".join(taken.ports) if taken.ports else "no load"
             )
+
+
+def _load_part(load: Load, whole: int, start: int, stop: int) -> Load:
+    """Return a load with its per-set-up arrays cut to a part of the set-ups."""
+
+    def cut(value: Any) -> Any:
+        if isinstance(value, np.ndarray) and value.ndim == 2 and value.shape[0] == whole > 1:
+            return value[start:stop]
+        return tuple(cut(v) for v in value) if isinstance(value, tuple) else value
+
+    changed = {f.name: cut(getattr(load, f.name)) for f in fields(load) if f.init}
+    return replace(load, **changed)
 
 
 def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion:

@@ -63,14 +63,16 @@ def solve(
 
     shape = np.broadcast_shapes(hip.shape[1:], cos_turn.shape, load_shape(loads))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, plane_cos=cos_turn)
+    # the balance is solved on the small arrays: often only the loads differ between set-ups
+    small = [np.broadcast_to(p, (2, *np.broadcast_shapes(p.shape[1:], hip.shape[1:]))) for p in (hip, knee, sole)]
     hip, knee, sole = (np.broadcast_to(p, (2, *shape)) for p in (hip, knee, sole))
 
     add_leg(motion, body, foot, knee, hip, legs=legs)
     trunk_terms = upper_body_terms(body, one_piece=exercise.one_piece)
     free_terms = free_leg_terms(body, o["free_leg"]) if legs == 1 else []
     balance = _Balance(
-        motion, body, hip, sole, [(m, along, 0.0) for m, along in trunk_terms] + free_terms,
-        _Pulls(loads, sole, knee, hip, foot.ankle, o, lowering),
+        motion, body, small[0], small[2], [(m, along, 0.0) for m, along in trunk_terms] + free_terms,
+        _Pulls(loads, small[2], small[1], small[0], foot.ankle, o, lowering),
     )  # fmt: skip
     trunk_lean, found = balance.trunk_lean()
     motion.fail(~found, _why_unbalanced(knee_bend, shape, found, limits))
@@ -79,7 +81,9 @@ def solve(
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
     for mass, along, forward in free_terms:
         motion.add_segment("free_thigh", mass, trunk.place(along, forward))
-    attach(motion, loads, lambda name: balance.pulls.place(name, trunk), lowering=lowering)
+    attach(
+        motion, loads, lambda name: np.broadcast_to(balance.pulls.place(name, trunk), (2, *shape)), lowering=lowering
+    )
     stand_on(motion, sole)
 
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole}
@@ -166,15 +170,18 @@ class _Pulls:
             raise InputError("/loads/port", name, "a port that a squat has")
         return point
 
-    def moment(self, trunk: Trunk) -> Array:
-        """Return the moment of all loads about the pressure point, N·m; body-to-body pulls cancel."""
+    def moment(self, trunk: Trunk, *, vertical: bool) -> Array:
+        """Return the moment about the pressure point (N·m) of the loads that hang, or of those that pull otherwise.
+
+        Body-to-body pulls cancel.
+        """
         total: Array = np.zeros((1, 1))
         for load in self.loads:
             if isinstance(load, Band) and load.anchor_port:
                 continue
             if not isinstance(load, PortLoad):
                 raise InputError("/loads/kind", load.kind, "a load at a port of the body in a squat")
-            if load.port == "thigh" and isinstance(load, Band):
+            if is_vertical(load) is not vertical:
                 continue
             point = self.place(load.port, trunk)
             force = load_force(load, point, None, lowering=self.lowering)
@@ -200,13 +207,14 @@ class _Balance:
         pulls: _Pulls,
     ) -> None:
         self.motion, self.body, self.hip, self.sole, self.pulls = motion, body, hip, sole, pulls
-        self.legs_moment = motion.moment_about(sole)
+        # rows of equal geometry have equal legs: the small arrays' rows are enough
+        self.legs_moment = motion.moment_about(np.broadcast_to(sole, (2, *motion.shape)))[: sole.shape[1]]
         self.terms = terms
 
-    def moment(self, trunk_lean: Array) -> Array:
-        """Return the moment of everything about the pressure point, N·m anticlockwise."""
+    def weights(self, trunk_lean: Array) -> Array:
+        """Return the moment of body and vertical loads about the pressure point, N·m: linear in sin and cos."""
         trunk = Trunk(body=self.body, hip=self.hip, lean=trunk_lean)
-        total = self.legs_moment + self.pulls.moment(trunk)
+        total = self.legs_moment + self.pulls.moment(trunk, vertical=True)
         for mass, along, forward in self.terms:
             total = total - mass * G * (trunk.place(along, forward)[0] - self.sole[0])
         return np.asarray(total)
@@ -214,9 +222,9 @@ class _Balance:
     def trunk_lean(self) -> tuple[Array, BoolArray]:
         """Return the lean (rad) that balances and where there is one.
 
-        Closed form A sin θ + B cos θ + C = 0 for weights; with bands from the room it starts a root search.
+        Closed form A sin θ + B cos θ + C = 0 for weights; pulls that turn are added to it in a root search.
         """
-        at_0, at_90, at_180 = (self.moment(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2))
+        at_0, at_90, at_180 = (self.weights(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2))
         c = 0.5 * (at_0 + at_180)
         b, a = at_0 - c, at_90 - c
         size = np.hypot(a, b)
@@ -228,7 +236,16 @@ class _Balance:
         if self.pulls.only_weights:
             found = inside & (theta >= low) & (theta <= high)
             return np.where(found, theta, np.nan), found
-        return bracketed_root(self.moment, np.full(theta.shape, low), np.full(theta.shape, high), theta)
+
+        def moment(lean_: Array) -> Array:
+            trunk = Trunk(body=self.body, hip=self.hip, lean=lean_)
+            # the trunk has its sine and cosine already
+            sine, cosine = trunk.sine_cosine
+            return np.asarray(a * sine + b * cosine + c + self.pulls.moment(trunk, vertical=False))
+
+        theta = np.broadcast_to(theta, self.motion.shape)
+        slope = a * np.cos(theta) - b * np.sin(theta)
+        return bracketed_root(moment, np.full(theta.shape, low), np.full(theta.shape, high), theta, slope=slope)
 
 
 def _why_unbalanced(knee_bend: Array, shape: tuple[int, ...], found: BoolArray, limits: Limits) -> str:

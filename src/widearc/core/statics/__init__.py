@@ -1,7 +1,7 @@
 """Demands at the joints from every force on one side, what else they tell, and the energy audit that checks them."""
 
 from widearc.core.statics.audit import Audit, audit
-from widearc.core.statics.demand import Curve, curve, demand_from_above_nm, demand_nm
+from widearc.core.statics.demand import Curve, curve, curves_in_parts, demand_from_above_nm, demand_nm
 from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent, lifted
 from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.lines import LineOfForce, line_of_force
@@ -16,6 +16,7 @@ __all__ = [
     "Lumbar",
     "audit",
     "curve",
+    "curves_in_parts",
     "demand_from_above_nm",
     "demand_nm",
     "dynamic_nm",

@@ -2,16 +2,27 @@
 
 from __future__ import annotations
 
+import functools
+from typing import Any
+
 from flask import Blueprint, render_template
 from flask.typing import ResponseReturnValue
+
+from widearc.usecases import check_document
 
 blueprint = Blueprint("method", __name__, url_prefix="/method")
 
 
 @blueprint.get("/")
 def show() -> ResponseReturnValue:
-    """Show what the numbers rest on."""
-    return render_template("method/show.html")
+    """Show what the numbers rest on, with every check value recomputed."""
+    return render_template("method/show.html", check=_checked())
+
+
+@functools.cache
+def _checked() -> dict[str, Any]:
+    """Return the self-check: it depends on the program alone, so once a run is enough."""
+    return check_document()
 
 
 @blueprint.get("/look")
