@@ -14,7 +14,8 @@ pytestmark = pytest.mark.browser
 
 AXE = (Path(__file__).parents[1] / "vendor" / "axe.min.js").read_text(encoding="utf-8")
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
-PAGES = ["/room/1", "/arc/", "/arc/?exercise=hip-thrust-one-leg", "/swap", "/swap?pick=leg-extension-dumbbell", "/swap?client=3", "/kept", "/bench/",
+PAGES = ["/room/1", "/arc/", "/arc/?exercise=hip-thrust-one-leg", "/swap", "/swap?pick=leg-extension-dumbbell",
+         "/swap?client=3", "/kept", "/bench/",
          "/bench/band/15", "/method/", "/method/look", "/formats/", "/nothing"]  # fmt: skip
 
 

@@ -297,6 +297,9 @@ def curve_document(
         "warnings": [{"code": n.code, "text": n.text} for n in motion.notices if n.where[row]],
         "assumptions": list(motion.assumptions),
     }
+    if not balance.balances[row]:
+        text = f"energy does not balance ({100 * balance.relative_error[row]:.1f} %): do not trust these numbers"
+        document["warnings"].append({"code": "energy-does-not-balance", "text": text})
     if tempo is not None and curve.demand_nm and setup.exercise.variant in STEPS:
         text = "inertia is not computed for a step: balance at rest does not describe a fast one"
         document["warnings"].append({"code": "inertia-not-computed", "text": text})

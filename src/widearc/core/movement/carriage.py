@@ -88,13 +88,20 @@ class _Ride:
         gone = np.abs(self.foot_x - self.foot_x[..., :1])
         return gone[..., -1:] - gone if self.helps else gone
 
-    def at_ports(self) -> list[Load]:
-        """Return the loads that act at the body, not on the carriage."""
+    @property
+    def on_carriage(self) -> list[int]:
+        """Return the numbers of the loads that act on the carriage."""
         return [
-            load
-            for load in self.loads
-            if getattr(load, "port", "carriage") not in HANDS_ON and not isinstance(load, Sled)
+            i
+            for i, load in enumerate(self.loads)
+            if getattr(load, "port", "carriage") in HANDS_ON or isinstance(load, Sled)
         ]
+
+    def refuse_others(self) -> None:
+        """Refuse loads at the body where only the carriage bears any."""
+        for i, load in enumerate(self.loads):
+            if i not in self.on_carriage:
+                raise InputError(f"/loads/{i}/port", getattr(load, "port", ""), "springs on the carriage")
 
     def push_on_foot(self, motion: Motion, carried: Array) -> Array:
         """Return the carriage's level force on the foot (N, +x forward), booking springs, mass and friction.
@@ -122,9 +129,8 @@ class _Ride:
                 total = total + (1.0 if self.lowering else -1.0) * rub * self.way
                 gone = np.abs(self.foot_x - self.foot_x[..., :1])
                 steps = 0.5 * (rub[:, 1:] + rub[:, :-1]) * np.diff(gone, axis=1)
-                motion.friction_work_j = np.concatenate(
-                    (np.zeros((motion.shape[0], 1)), np.cumsum(steps, axis=1)), axis=1
-                )
+                rubbed = np.concatenate((np.zeros((motion.shape[0], 1)), np.cumsum(steps, axis=1)), axis=1)
+                motion.friction_work_j = motion.friction_work_j + rubbed
                 motion.inertias.append(
                     Inertia(segment="sled", point=motion.points["pressure"], kg=np.asarray(load.total_kg),
                             towards=vec(np.ones((1, 1)), np.zeros((1, 1))), travel=self.foot_x)
@@ -174,7 +180,7 @@ def _standing(ride: _Ride) -> Motion:
                 raise InputError("/loads/port", name, "carriage, or a port of the trunk, hands or belt")
             return point
 
-        attach(motion, ride.at_ports(), place, lowering=ride.lowering)
+        attach(motion, ride.loads, place, lowering=ride.lowering, handled=ride.on_carriage)
         mid = body.sole_m(s.MID)
         motion.points |= {
             "shoulder": trunk.shoulder,
@@ -244,8 +250,7 @@ def _held_hip(ride: _Ride) -> Motion:
     motion.points |= {"shoulder": trunk.shoulder, "hand": hand, "pressure": np.broadcast_to(ball, (2, *shape))}
     leg_kg = motion.legs * (s.M_FOOT + s.M_SHANK + s.M_THIGH) * body.mass_kg
     carried = np.broadcast_to(np.atleast_2d(o["weight_share"]) * leg_kg * G, shape)
-    if ride.at_ports():
-        raise InputError("/loads/port", getattr(ride.at_ports()[0], "port", ""), "springs on the carriage")
+    ride.refuse_others()
     level = ride.push_on_foot(motion, carried)
     motion.angles |= {
         "knee": motion.full(bend),
@@ -312,8 +317,7 @@ def _sideways(ride: _Ride) -> Motion:
     trunk_way = np.stack((np.sin(tilt), np.cos(tilt)))
     motion.add_segment("trunk", s.M_ONE_PIECE * body.mass_kg, pelvis + along * trunk_way)
     motion.points["shoulder"] = pelvis + body.trunk_m * trunk_way
-    if ride.at_ports():
-        raise InputError("/loads/port", getattr(ride.at_ports()[0], "port", ""), "springs on the carriage")
+    ride.refuse_others()
     level = ride.push_on_foot(motion, share * weight)
     opened = np.arctan2(ankle[0] - hip[0], hip[1] - ankle[1])
     motion.points["lumbar"] = pelvis

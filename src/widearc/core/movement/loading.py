@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass, field
 from functools import partial
 
@@ -159,14 +159,16 @@ def attach(
     lowering: bool,
     skip: tuple[str, ...] = (),
     pad: str = "trunk",
+    handled: Collection[int] = (),
 ) -> None:
     """Add every load at a port to the motion: force, stored energy, lengths and warnings.
 
-    `place` gives a port's point (m, (2, set-ups, samples)) by name. Loads of the kinds in `skip` are the
-    family's own business. pad: the segment that a machine's pad meets. Raises InputError for a load that has no port.
+    `place` gives a port's point (m, (2, set-ups, samples)) by name. Loads of the kinds in `skip`, or of
+    the numbers in `handled`, are the family's own business. pad: the segment that a machine's pad meets.
+    Raises InputError for a load that has no port.
     """
     for index, load in enumerate(loads):
-        if load.kind in skip:
+        if load.kind in skip or index in handled:
             continue
         if not isinstance(load, PortLoad):
             raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")

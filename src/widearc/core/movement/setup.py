@@ -192,8 +192,7 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
             angle = np.unwrap(lever_angle(load, np.nan_to_num(point)), axis=-1)
             known.append(replace(load, sense=np.where(angle[:, -1:] < angle[:, :1], -1.0, 1.0)))
         else:
-            length = line_to(load.anchor or (0.0, 0.0), point)[0]
-            known.append(replace(load, mark_m=np.nanmin(length, axis=1)[:, None]))
+            known.append(replace(load, mark_m=_shortest(load, point)))
     for _ in range(MOST_TRIALS):
         # a spring hooked at the shortest place moves that place; a lever has not turned yet at the start
         motion, apart = moved(known), 0.0
@@ -202,7 +201,7 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
             if isinstance(load, Lever):
                 known[index] = replace(load, start_rad=lever_angle(load, np.nan_to_num(point))[:, :1])
             elif isinstance(load, SpringLoad):
-                mark = np.nanmin(line_to(load.anchor or (0.0, 0.0), point)[0], axis=1)[:, None]
+                mark = _shortest(load, point)
                 apart = max(apart, float(np.max(np.abs(mark - np.asarray(load.mark_m)))))
                 known[index] = replace(load, mark_m=mark)
         if apart < HOOKED_M:
@@ -210,6 +209,12 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
     # in their own order: sources are counted by it
     order = [*others, *unread]
     return [known[order.index(load)] for load in setup.loads]
+
+
+def _shortest(load: SpringLoad, point: Array) -> Array:
+    """Return the shortest distance from a spring's anchor to its port (m, (set-ups, 1)); 0 where nothing was found."""
+    length = np.nan_to_num(line_to(load.anchor or (0.0, 0.0), point)[0], nan=np.inf).min(axis=1)[:, None]
+    return np.where(np.isfinite(length), length, 0.0)
 
 
 def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:

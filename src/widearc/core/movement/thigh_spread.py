@@ -14,10 +14,10 @@ from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.body.segments import HIP_CENTRE
 from widearc.core.catalogue import Exercise, Options
-from widearc.core.equipment import Band, FreeMass, Load, Stack
+from widearc.core.equipment import Band, Chain, CornerBar, FreeMass, Load, Stack
 from widearc.core.errors import InputError
 from widearc.core.geometry import vec
-from widearc.core.movement.loading import PortLoad, add_couple_of_stack, attach, load_shape, note_band
+from widearc.core.movement.loading import add_couple_of_stack, attach, load_shape, note_band
 from widearc.core.movement.motion import Motion
 
 PORT_AT = 0.9  # of hip to knee
@@ -53,17 +53,17 @@ def solve(
 
     motion.angles["hip_abduction"] = opened
     motion.points |= {"hip": hip, "knee": knee, "pad": port}
+    loops = set()
     for index, load in enumerate(loads):
         if isinstance(load, Stack):
             add_couple_of_stack(motion, load, "thigh", opened, opened, 1.0, lowering=lowering)
         elif isinstance(load, Band) and load.anchor_port:
             _loop(motion, index, load, port, lowering=lowering)
-        elif isinstance(load, FreeMass):
-            raise InputError(
-                f"/loads/{index}/kind", load.kind, "a band, cable, lever or stack: weight does not act sideways"
-            )
-        elif isinstance(load, PortLoad):
-            attach(motion, [load], place, lowering=lowering, pad="thigh")
+            loops.add(index)
+        elif isinstance(load, FreeMass | CornerBar | Chain):
+            allowed = "a band, cable, lever, spring or stack: weight does not act sideways"
+            raise InputError(f"/loads/{index}/kind", load.kind, allowed)
+    attach(motion, loads, place, lowering=lowering, skip=("stack",), pad="thigh", handled=loops)
     motion.assumptions += [
         "Quasi-static and seen from above: gravity does not act, trunk upright or leaning changes nothing here.",
         "Both legs alike; the seat carries the rest. A loop lies at nine tenths of the thigh.",
