@@ -104,6 +104,8 @@ def search(
     excluded: list[Excluded] = []
     tried = 0
     for exercise in EXERCISES.values():
+        if not exercise.has_curve or exercise.family == "plain path":
+            continue  # nothing of the body's to compare
         out: Excluded | None
         if exercise.id == wanted.setup.exercise.id:
             out = _excluded_original(exercise, kit, taken, names or {})
