@@ -6,7 +6,7 @@ DATA ?= instance
 BIN := .venv/bin
 UV := $(BIN)/uv
 
-.PHONY: setup setup-dev demo test check format bench screenshots lock chromium clean
+.PHONY: setup setup-dev demo test check format bench soak screenshots lock chromium clean
 
 setup: .venv/.runtime
 
@@ -48,6 +48,10 @@ format: setup-dev
 
 bench: setup-dev
 	@$(BIN)/python -m bench
+
+# Ten minutes of the gauge's live trace: events a second, longest gap, growth of memory.
+soak: setup-dev
+	@$(BIN)/python -m tools.soak
 
 screenshots: setup-dev chromium
 	@$(BIN)/python -m tools.screenshots docs/screenshots

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import contextlib
 import json
 import os
 import sys
@@ -12,7 +13,7 @@ from pathlib import Path
 from typing import Any
 
 from widearc.core.equipment import FITS
-from widearc.core.errors import InputError, WideArcError
+from widearc.core.errors import InputError, UnknownNameError, WideArcError
 from widearc.core.statics import curve
 from widearc.formats import (
     curve_document,
@@ -25,6 +26,7 @@ from widearc.formats import (
     read_columns,
     read_readings,
 )
+from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases import answer_request, check_document
 
 BAD_INPUT = 2
@@ -87,6 +89,16 @@ def _parser() -> argparse.ArgumentParser:
     fit.add_argument("--rail-deg", type=float, default=None, help="sled: rail angle over level, degrees")
     fit.set_defaults(run=_fit)
 
+    gauge = commands.add_parser(
+        "gauge",
+        help="the simulated force gauge and position sensor",
+        description="Serves lines `time_s,position_m,force_n` over TCP on 127.0.0.1; a busy port is answered with a "
+        "free one. Scripts: " + ", ".join(SCRIPTS),
+    )
+    gauge.add_argument("--port", type=int, default=7701, help="port (default %(default)s)")
+    gauge.add_argument("--script", required=True, help=", ".join(SCRIPTS))
+    gauge.set_defaults(run=_gauge)
+
     check = commands.add_parser("check", help="recompute every built-in check value; exit 1 if one fails")
     check.set_defaults(run=_check)
     return parser
@@ -135,6 +147,18 @@ def _fit(arguments: argparse.Namespace) -> Any:
     columns = read_columns(text, arguments.kind)
     given = {"kg": arguments.kg, "ratio": arguments.ratio, "rail_deg": arguments.rail_deg}
     return machine_document(arguments.kind, columns, {k: v for k, v in given.items() if v is not None})
+
+
+def _gauge(arguments: argparse.Namespace) -> None:
+    """Serve a script until stopped, after one line with the address."""
+    if arguments.script not in SCRIPTS:
+        raise UnknownNameError("--script", arguments.script, SCRIPTS)
+    if not 0 <= arguments.port <= 65535:
+        raise InputError("--port", arguments.port, "from 0 to 65535")
+    simulator = Simulator(SCRIPTS[arguments.script], port=arguments.port)
+    print(json.dumps({"address": simulator.address, "script": arguments.script}), flush=True)
+    with contextlib.suppress(KeyboardInterrupt):
+        simulator.run()
 
 
 def _check(_: argparse.Namespace) -> Any:

@@ -5,7 +5,10 @@ from __future__ import annotations
 import dataclasses
 import io
 import json
+import socket
+import subprocess
 import sys
+from pathlib import Path
 
 import pytest
 
@@ -108,3 +111,25 @@ def test_the_self_check_passes_and_a_failure_exits_one(run, monkeypatch):
     monkeypatch.setattr(checks, "CHECKS", (*CHECKS[1:4], wrong))
     code, out, _ = run("check")
     assert code == 1 and [c["passes"] for c in json.loads(out)["checks"]] == [True, True, True, False]
+
+
+@pytest.mark.parametrize(
+    ("arguments", "named"),
+    [(["--script", "rope"], "--script"), (["--script", "spring", "--port", "99999"], "--port")],
+)
+def test_a_gauge_that_cannot_be_played_is_named(run, arguments, named):
+    code, out, err = run("gauge", *arguments)
+    assert code == 2 and out == "" and named in err and len(err.splitlines()) == 1
+
+
+def test_the_gauge_says_its_address_and_sends_lines(tmp_path):
+    busy = socket.create_server(("127.0.0.1", 0))
+    port = busy.getsockname()[1]
+    command = [str(Path(sys.executable).with_name("wide-arc")), "gauge", "--script", "band-heavy", "--port", str(port)]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+        address = json.loads(process.stdout.readline())["address"]
+        assert not address.endswith(f":{port}"), "a busy port is answered with a free one"
+        with socket.create_connection(("127.0.0.1", int(address.rsplit(":", 1)[1])), timeout=5) as line:
+            assert line.recv(200).startswith(b"#")
+        process.terminate()
+    busy.close()

@@ -11,6 +11,7 @@ from werkzeug.serving import make_server
 from tests.conftest import NOW
 from widearc import store
 from widearc.demo import load_demo
+from widearc.gauge import SCRIPTS, Simulator
 from widearc.web import create_app
 
 CHROMIUM = "/usr/bin/chromium"
@@ -76,3 +77,11 @@ def watched(page):
     page.on("requestfailed", lambda r: troubles.append(f"failed: {r.url}") if "ERR_ABORTED" not in r.failure else None)
     yield page
     assert troubles == []
+
+
+@pytest.fixture
+def gauge():
+    """A simulated gauge that plays faster than life; yields it, with its address."""
+    simulator = Simulator(SCRIPTS["band-light"], port=0, speed=4.0).start()
+    yield simulator
+    simulator.stop()

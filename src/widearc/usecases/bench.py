@@ -6,15 +6,19 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from widearc import store
 from widearc.core.equipment import BandFit, fit_linear, fit_points
 from widearc.core.errors import InputError, WideArcError
 from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.gauge import Capture
 from widearc.store.errors import MissingError
 
 LAWS = ("points", "linear")
 SHAPES = ("loop", "long")
 MOST_ROWS = 60
+LEAST_PULL_N = 10.0  # a weaker pull says too little about what is given back
 
 
 class SheetError(WideArcError, ValueError):
@@ -169,6 +173,25 @@ def save_band(
         store.record_readings(con, trainer_id, before, words=f"{before.name}: readings kept", now=now)
         store.replace_readings(con, trainer_id, item_id, rows)
         store.set_band(con, trainer_id, item_id, rest_m=rest_m, strands=strands, law=law, shape=shape)
+
+
+def gives_back(captures: Sequence[Capture]) -> float | None:
+    """Return the share of the pull that is missing on the way down, 0 to 0.5; None without readings of both ways.
+
+    Each unloading reading is compared with the loading ones, joined by straight lines, within their range.
+    """
+    up = sorted((c.position_m, c.force_n) for c in captures if c.direction == "loading")
+    if len(up) < 2:
+        return None
+    lengths, forces = np.array(up).T
+    shares = [
+        1.0 - c.force_n / there
+        for c in captures
+        if c.direction == "unloading"
+        and lengths[0] < c.position_m <= lengths[-1]
+        and (there := float(np.interp(c.position_m, lengths, forces))) > LEAST_PULL_N
+    ]
+    return float(np.clip(np.mean(shares), 0.0, 0.5)) if shares else None
 
 
 def new_band(con: store.Connection, trainer_id: int, place_id: int, *, name: str, shape: str) -> int:

@@ -15,7 +15,8 @@ from flask_wtf.csrf import CSRFProtect
 
 from widearc.core.substitution import Memo
 from widearc.web import db, errors, words
-from widearc.web.views import arc, bench, formats, method, room, swap
+from widearc.web.gaugedesk import GaugeDesk
+from widearc.web.views import arc, bench, formats, gauge, method, room, swap
 
 CSP = {
     "default-src": "'none'",
@@ -52,6 +53,7 @@ def create_app(
         DATABASE=str(database),
         SECRET_KEY=secret_key or secrets.token_hex(32),
         DEMO=demo,
+        GAUGE_ADDRESS="",
         NOW=now,
         MAX_CONTENT_LENGTH=LARGEST_REQUEST,
         SESSION_COOKIE_SAMESITE="Lax",
@@ -61,6 +63,7 @@ def create_app(
     )
     app.config.update(config or {})
     app.extensions["memo"] = Memo()
+    app.extensions["gauge"] = GaugeDesk()
     CSRFProtect(app)
     Compress(app)
     # served on loopback over plain HTTP by default: no redirect and no secure-only cookie
@@ -78,6 +81,7 @@ def create_app(
     for blueprint in (
         room.blueprint,
         bench.blueprint,
+        gauge.blueprint,
         arc.blueprint,
         swap.blueprint,
         method.blueprint,

@@ -13,10 +13,11 @@ from pathlib import Path
 from widearc import store
 from widearc.core.errors import InputError
 from widearc.demo import load_demo
+from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases import SwapAsk, swap_view
 from widearc.web.app import create_app, utc_now
 
-THREADS = 16
+THREADS = 32
 
 
 def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
@@ -34,6 +35,9 @@ def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
     con.close()
     listening = _listen(host, port)
     app = create_app(database, secret_key=_secret(data), demo=demo)
+    if demo:
+        # the simulated gauge comes with the demo; a busy port is answered with a free one
+        app.config["GAUGE_ADDRESS"] = Simulator(SCRIPTS["band-heavy"]).start().address
     # waitress warns of a queue on every burst of a page's files: noise for one person's server
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     from waitress.server import create_server
