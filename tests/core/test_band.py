@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.conftest import points_law
-from widearc.core.equipment import Band, LinearLaw, PointsLaw, fit_linear, fit_points
+from widearc.core.equipment import Band, LinearLaw, PointsLaw, fit_band, fit_linear, fit_points
 from widearc.core.errors import InputError
 from widearc.core.substitution.kit import halved
 
@@ -98,3 +98,19 @@ def test_half_a_strand_pulls_the_same_at_half_the_length():
 def test_unmeasured_rest_length_is_said_to_be_assumed():
     fit = fit_points((1.2, 1.4), (20.0, 40.0))
     assert fit.law.rest_m == pytest.approx(1.0) and "assumed" in fit.notes[0]
+
+
+@given(
+    st.floats(0.3, 2.0),
+    st.lists(st.tuples(st.floats(0.02, 0.5), st.floats(0.5, 60)), min_size=3, max_size=9),
+    st.booleans(),
+)
+def test_no_fitted_law_pushes_or_falls_while_the_readings_rise(start, steps, slack):
+    rises = np.cumsum(np.array(steps), axis=0)
+    lengths = (start, *(start + rises[:, 0]))
+    forces = (0.0 if slack else 5.0, *(5.0 + rises[:, 1]))
+    found = fit_band(tuple(map(float, lengths)), tuple(map(float, forces)))
+    assert found.chosen in found.fits and set(found.fits) | set(found.refused) == {"points", "linear", "mooney-rivlin"}
+    for fit in found.fits.values():
+        pull = fit.law.force_n(np.linspace(0.5 * start, lengths[-1], 300))
+        assert np.all(pull >= 0) and np.all(np.diff(pull) >= -1e-9 * max(forces)), fit.law

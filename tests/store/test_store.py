@@ -76,6 +76,11 @@ def test_migrations_keep_what_was_there(tmp_path):
         "INSERT INTO equipment (id, trainer_id, place_id, kind, name, state) VALUES (1, 1, 1, 'box', 'Box', 'taken')"
     )
     raw.execute("INSERT INTO furniture (equipment_id, trainer_id, height_m) VALUES (1, 1, 0.3)")
+    raw.execute("INSERT INTO equipment (id, trainer_id, place_id, kind, name) VALUES (2, 1, 1, 'band', 'Loop')")
+    raw.execute(
+        "INSERT INTO band (equipment_id, trainer_id, shape, strands, rest_m, law)"
+        " VALUES (2, 1, 'loop', 2, 1.0, 'linear')"
+    )
     raw.execute(
         "INSERT INTO change (trainer_id, place_id, changed_at, kind, words, equipment_id, state_before)"
         " VALUES (1, 1, ?, 'state', 'Box taken', 1, 'free')",
@@ -88,6 +93,8 @@ def test_migrations_keep_what_was_there(tmp_path):
     with store.transaction(con):
         store.undo(con, 1, change.id, now=NOW)
     assert store.item(con, 1, 1).state is store.State.FREE
+    band = store.item(con, 1, 2)
+    assert (band.law, band.rest_m, band.back_share, band.looked_over_on) == ("linear", 1.0, None, None)
     con.close()
 
 

@@ -15,6 +15,7 @@ from widearc.core.statics import curve as core_curve
 from widearc.formats import parse_scenario
 from widearc.store import errors as store_errors
 from widearc.usecases import SheetError
+from widearc.usecases.room import kit_of
 from widearc.web import create_app
 
 PAGES = [
@@ -158,7 +159,8 @@ def test_bad_readings_are_refused_at_the_row_and_nothing_is_lost(client, con, ro
 
 def test_bad_choices_on_the_sheet_are_refused(client, con):
     rows = [("1.0", "0"), ("1.2", "8")]
-    for change in ({"rest": "long"}, {"rest": "50"}, {"strands": "7"}, {"law": "cubic"}, {"length_unit": "ell"}):
+    for change in ({"rest": "long"}, {"rest": "50"}, {"strands": "7"}, {"law": "cubic"}, {"length_unit": "ell"},
+                   {"back": "much"}, {"back": "70"}, {"looked": "2199-01-01"}, {"looked": "soon"}):  # fmt: skip
         response = client.post(f"/bench/band/{band_id(con)}", data=sheet(rows, **change))
         assert response.status_code == 422, change
         assert 'role="alert"' in response.get_data(as_text=True)
@@ -184,6 +186,38 @@ def test_csv_goes_out_and_in_again(client, con):
     assert store.readings(con, 1, other) == store.readings(con, 1, band)
     bad = client.post(f"/bench/band/{other}", data=sheet([], action="import", csv="length_m,force_n\n1,0\n1.2,x\n"))
     assert bad.status_code == 422 and "row 2, force_n" in text(bad) and "1.2,x" in bad.get_data(as_text=True)
+
+
+def test_the_way_down_is_kept_as_what_the_band_does_not_give_back(client, con):
+    band = band_id(con)
+    table = "length_m,force_n,direction\n1,0,loading\n1.2,60,loading\n1.5,120,loading\n1.2,54,unloading\n"
+    client.post(f"/bench/band/{band}", data=sheet([], action="import", csv=table, looked="2026-11-02"))
+    kept = store.item(con, 1, band)
+    assert kept.back_share == pytest.approx(0.1) and kept.looked_over_on == "2026-11-02"
+    assert len(store.readings(con, 1, band)) == 3, "the reading of the way down is no reading of the way up"
+    kit, *_ = kit_of(con, 1, store.items(con, 1, 1), 1)
+    assert next(b.hysteresis for b in kit.bands if b.id == f"item-{band}") == pytest.approx(0.1)
+    page = client.get(f"/bench/band/{band}").get_data(as_text=True)
+    assert 'value="10"' in page and 'value="2026-11-02"' in page
+
+
+def test_the_readings_decide_the_law_unless_the_user_does(client, con):
+    band = band_id(con)
+    line = [("1.0", "0"), ("1.1", "20.1"), ("1.2", "39.9"), ("1.3", "60.2"), ("1.5", "100"), ("1.6", "119.9")]
+    for law, used in (("best", "straight line with slack (dashed)"), ("mooney-rivlin", "rubber (dotted)")):
+        rows = line if law == "best" else [("1.0", "0"), ("1.2", "51"), ("1.5", "98"), ("1.8", "132")]
+        assert client.post(f"/bench/band/{band}", data=sheet(rows, law=law, rest="1.0")).status_code == 302
+        assert f"{used} used" in " ".join(text(client.get(f"/bench/band/{band}")).split())
+
+
+def test_a_reading_that_fits_no_law_is_named(client, con):
+    band = band_id(con)
+    rows = [("1.0", "0"), ("1.2", "50"), ("1.4", "98"), ("1.6", "200"), ("1.8", "201"), ("2.0", "250")]
+    client.post(f"/bench/band/{band}", data=sheet(rows))
+    assert "Reading 4 fits neither line nor rubber" in text(client.get(f"/bench/band/{band}"))
+    clean = [r if r[0] != "1.6" else ("1.6", "150") for r in rows]
+    client.post(f"/bench/band/{band}", data=sheet(clean))
+    assert "fits neither" not in text(client.get(f"/bench/band/{band}"))
 
 
 def test_a_new_band_opens_its_sheet_and_says_what_to_do(client, con):

@@ -29,7 +29,13 @@ def _weights(kind: str, zone: str, *sizes: tuple[float, int]) -> tuple[Item, ...
 
 def _band(name: str, shape: str, zone: str, rest_m: float, read: tuple[tuple[float, float], ...]) -> Item:
     strands = 2 if shape == "loop" else 1
-    return ("band", name, zone, {"shape": shape, "strands": strands, "rest_m": rest_m}, read)
+    return (
+        "band",
+        name,
+        zone,
+        {"shape": shape, "strands": strands, "rest_m": rest_m, "law": "points", "looked_over_on": "2026-11-02"},
+        read,
+    )
 
 
 def _eye(name: str, zone: str, height_m: float, holds_n: float = 4000.0) -> Item:

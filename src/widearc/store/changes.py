@@ -35,7 +35,8 @@ def record_readings(con: Connection, trainer_id: int, before: ItemRow, *, words:
     """Record a band's readings and measuring as they were before a change; return the change's id."""
     cursor = con.execute(
         """INSERT INTO change (trainer_id, place_id, changed_at, kind, words, equipment_id, rest_m_before,
-               law_before, strands_before, shape_before) VALUES (?, ?, ?, 'readings', ?, ?, ?, ?, ?, ?)""",
+               law_before, strands_before, shape_before, back_share_before, looked_over_before)
+           VALUES (?, ?, ?, 'readings', ?, ?, ?, ?, ?, ?, ?, ?)""",
         (
             trainer_id,
             before.place_id,
@@ -46,6 +47,8 @@ def record_readings(con: Connection, trainer_id: int, before: ItemRow, *, words:
             before.law,
             before.strands,
             before.shape,
+            before.back_share,
+            before.looked_over_on,
         ),
     )
     change_id = int(cursor.lastrowid or 0)
@@ -126,6 +129,8 @@ def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Chang
             strands=row["strands_before"],
             law=row["law_before"],
             shape=row["shape_before"],
+            back_share=row["back_share_before"],
+            looked_over_on=row["looked_over_before"],
         )
     elif row["kind"] == "card":
         set_card_edit(con, trainer_id, row["exercise"], row["section"], row["words_before"])

@@ -49,6 +49,8 @@ class ItemRow:
     strands: int | None = None
     rest_m: float | None = None
     law: str | None = None
+    back_share: float | None = None
+    looked_over_on: str | None = None
 
     @property
     def key(self) -> str:
@@ -60,7 +62,7 @@ _SELECT = """
     SELECT e.id, e.place_id, e.kind, e.name, e.zone, e.state, e.state_at, s.kg, s.count,
            coalesce(f.height_m, a.height_m) AS height_m, a.holds_n,
            p.rail_deg, p.empty_kg, p.backrest_deg, p.plate_tilt_deg,
-           b.shape, b.strands, b.rest_m, b.law
+           b.shape, b.strands, b.rest_m, b.law, b.back_share, b.looked_over_on
     FROM equipment e
     LEFT JOIN stock s ON s.equipment_id = e.id
     LEFT JOIN furniture f ON f.equipment_id = e.id
@@ -80,7 +82,7 @@ _DETAILS = {
     "rack": ("furniture", ("height_m",)),
     "anchor": ("anchor_point", ("height_m", "holds_n")),
     "sled press": ("sled_press", ("rail_deg", "empty_kg", "backrest_deg", "plate_tilt_deg")),
-    "band": ("band", ("shape", "strands", "rest_m")),
+    "band": ("band", ("shape", "strands", "rest_m", "law", "back_share", "looked_over_on")),
 }
 
 
@@ -182,11 +184,14 @@ def set_band(
     strands: int,
     law: str,
     shape: str,
+    back_share: float | None,
+    looked_over_on: str | None,
 ) -> None:
-    """Set how a band was measured and which law is used."""
+    """Set how a band was measured, which law is used, its share not given back, the ISO date it was looked over."""
     changed = con.execute(
-        "UPDATE band SET rest_m = ?, strands = ?, law = ?, shape = ? WHERE trainer_id = ? AND equipment_id = ?",
-        (rest_m, strands, law, shape, trainer_id, item_id),
+        """UPDATE band SET rest_m = ?, strands = ?, law = ?, shape = ?, back_share = ?, looked_over_on = ?
+           WHERE trainer_id = ? AND equipment_id = ?""",
+        (rest_m, strands, law, shape, back_share, looked_over_on, trainer_id, item_id),
     )
     if changed.rowcount != 1:
         raise MissingError(f"band {item_id} does not exist here")

@@ -3,21 +3,28 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 
 import numpy as np
 
 from widearc import store
-from widearc.core.equipment import BandFit, fit_linear, fit_points
+from widearc.core.equipment import CLOSE_ENOUGH, BandFit, fit_band, fit_linear, fit_mooney_rivlin, fit_points
 from widearc.core.errors import InputError, WideArcError
 from widearc.core.units import FORCE_N, LENGTH_M
-from widearc.gauge import Capture
 from widearc.store.errors import MissingError
 
-LAWS = ("points", "linear")
+LAWS = {
+    "best": "what fits the readings best",
+    "points": "through every reading",
+    "linear": "straight line with slack",
+    "mooney-rivlin": "rubber",
+}
 SHAPES = ("loop", "long")
 MOST_ROWS = 60
+MOST_BACK = 0.5  # no band gives back less than half
+OUTLIER_READINGS = 4  # with fewer, line and rubber bend to the wrong reading
 LEAST_PULL_N = 10.0  # a weaker pull says too little about what is given back
 
 
@@ -31,16 +38,37 @@ class SheetError(WideArcError, ValueError):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BandSheet:
-    """A band with its readings as pulled on the scale (all strands together) and both laws.
+    """A band with its readings as pulled on the scale (all strands together) and every law through them.
 
-    A law that the readings do not allow is None, with the reason in `refused`.
+    fits by kind; scores: corrected Akaike, lower is better; refused: the reason for each law that the
+    readings do not allow; used: the kind that is computed with, None without a law.
     """
 
     item: store.ItemRow
     readings: tuple[store.Reading, ...]
-    points: BandFit | None
-    linear: BandFit | None
+    fits: Mapping[str, BandFit]
+    scores: Mapping[str, float]
     refused: Mapping[str, str]
+    used: str | None
+
+    @property
+    def rest_m(self) -> float | None:
+        """Return the rest length of the law that is used, m."""
+        return self.fits[self.used].law.rest_m if self.used else None
+
+    @property
+    def outlier(self) -> int | None:
+        """Return the number of the reading (from 0) that line and rubber both miss most and badly, None if none.
+
+        Badly: by more than a twentieth of the largest pull, and three times as much as the median reading.
+        """
+        missed = [np.abs(self.fits[k].residuals_n) for k in ("linear", "mooney-rivlin") if k in self.fits]
+        if len(self.readings) < OUTLIER_READINGS or not missed:
+            return None
+        least = np.min(missed, axis=0)
+        worst = int(np.argmax(least))
+        bad = least[worst] > CLOSE_ENOUGH * max(r.force_n for r in self.readings)
+        return worst if bad and least[worst] > 3 * np.median(least) else None
 
 
 def band_sheet(con: store.Connection, trainer_id: int, item_id: int) -> BandSheet:
@@ -50,18 +78,14 @@ def band_sheet(con: store.Connection, trainer_id: int, item_id: int) -> BandShee
         raise MissingError(f"{item.name} is not a band")
     rows = store.readings(con, trainer_id, item_id)
     lengths, forces = tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)
-    fits: dict[str, BandFit | None] = {"points": None, "linear": None}
-    refused: dict[str, str] = {}
-    laws: dict[str, Callable[[], BandFit]] = {
-        "points": lambda: fit_points(lengths, forces, item.rest_m),
-        "linear": lambda: fit_linear(lengths, forces),
-    }
-    for name, fit in laws.items():
-        try:
-            fits[name] = fit()
-        except InputError as error:
-            refused[name] = f"{error.allowed}" if rows else "no readings yet"
-    return BandSheet(item=item, readings=rows, points=fits["points"], linear=fits["linear"], refused=refused)
+    try:
+        found = fit_band(lengths, forces, item.rest_m)
+    except InputError as error:
+        why = error.allowed if rows else "no readings yet"
+        none: dict[str, str] = {kind: why for kind in LAWS if kind != "best"}
+        return BandSheet(item=item, readings=rows, fits={}, scores={}, refused=none, used=None)
+    used = item.law if item.law in found.fits else found.chosen
+    return BandSheet(item=item, readings=rows, fits=found.fits, scores=found.scores, refused=found.refused, used=used)
 
 
 def parse_rows(typed: Sequence[tuple[str, str]], length_unit: str, force_unit: str) -> tuple[store.Reading, ...]:
@@ -145,6 +169,8 @@ def save_band(
     shape: str,
     law: str,
     now: str,
+    back_share: float | None = None,
+    looked_over_on: str | None = None,
 ) -> None:
     """Keep a band's readings, recorded for undo. Raises SheetError and keeps nothing when they allow no law."""
     messages: dict[str, str] = {}
@@ -153,12 +179,17 @@ def save_band(
     if shape not in SHAPES:
         messages["shape"] = f"{shape} is not kept: loop or long"
     if law not in LAWS:
-        messages["law"] = f"{law} is not kept: points or linear"
+        messages["law"] = f"{law} is not kept: one of {', '.join(LAWS)}"
+    if back_share is not None and not 0 <= back_share <= MOST_BACK:
+        messages["back"] = f"{100 * back_share:.0f} % is not kept: from 0 to {100 * MOST_BACK:.0f} %"
+    _check_day(looked_over_on, now, messages)
     if not messages:
         lengths, forces = tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)
         try:
             if law == "linear":
                 fit_linear(lengths, forces)
+            elif law == "mooney-rivlin":
+                fit_mooney_rivlin(lengths, forces, rest_m)
             fit_points(lengths, forces, rest_m)
         except InputError as error:
             column, _, index = error.where.partition("/")
@@ -172,26 +203,42 @@ def save_band(
             raise MissingError(f"{before.name} is not a band")
         store.record_readings(con, trainer_id, before, words=f"{before.name}: readings kept", now=now)
         store.replace_readings(con, trainer_id, item_id, rows)
-        store.set_band(con, trainer_id, item_id, rest_m=rest_m, strands=strands, law=law, shape=shape)
+        store.set_band(
+            con, trainer_id, item_id, rest_m=rest_m, strands=strands, law=law, shape=shape,
+            back_share=back_share, looked_over_on=looked_over_on,
+        )  # fmt: skip
 
 
-def gives_back(captures: Sequence[Capture]) -> float | None:
+def _check_day(day: str | None, now: str, messages: dict[str, str]) -> None:
+    if day is None:
+        return
+    try:
+        read = date.fromisoformat(day)
+    except ValueError:
+        messages["looked"] = f"“{day[:20]}” is no date: year-month-day"
+        return
+    if read.isoformat() > now[:10] or read.year < 2000:
+        messages["looked"] = f"{day} is not kept: a day from 2000-01-01 to today"
+
+
+def gives_back(readings: Sequence[tuple[float, float, str]]) -> float | None:
     """Return the share of the pull that is missing on the way down, 0 to 0.5; None without readings of both ways.
 
+    Each reading is a length (m), a pull (N) and "loading" or "unloading".
     Each unloading reading is compared with the loading ones, joined by straight lines, within their range.
     """
-    up = sorted((c.position_m, c.force_n) for c in captures if c.direction == "loading")
+    up = sorted((length, force) for length, force, way in readings if way == "loading")
     if len(up) < 2:
         return None
     lengths, forces = np.array(up).T
     shares = [
-        1.0 - c.force_n / there
-        for c in captures
-        if c.direction == "unloading"
-        and lengths[0] < c.position_m <= lengths[-1]
-        and (there := float(np.interp(c.position_m, lengths, forces))) > LEAST_PULL_N
+        1.0 - force / there
+        for length, force, way in readings
+        if way == "unloading"
+        and lengths[0] < length <= lengths[-1]
+        and (there := float(np.interp(length, lengths, forces))) > LEAST_PULL_N
     ]
-    return float(np.clip(np.mean(shares), 0.0, 0.5)) if shares else None
+    return float(np.clip(np.mean(shares), 0.0, MOST_BACK)) if shares else None
 
 
 def new_band(con: store.Connection, trainer_id: int, place_id: int, *, name: str, shape: str) -> int:

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from widearc import store
-from widearc.core.equipment import BandLaw, fit_linear, fit_points
+from widearc.core.equipment import BandLaw, fit_band, fit_linear, fit_mooney_rivlin, fit_points
 from widearc.core.errors import InputError
 from widearc.core.substitution import Anchor, BandShape, BandStock, Furniture, Kit, SledPress, Weight
 from widearc.store.equipment import all_readings
@@ -66,7 +66,12 @@ def _law(kind: str | None, lengths: tuple[float, ...], forces: tuple[float, ...]
     # asked anew at every tap in the room: the readings hardly ever change
     if kind == "linear":
         return fit_linear(lengths, forces).law
-    return fit_points(lengths, forces, rest_m).law
+    if kind == "mooney-rivlin":
+        return fit_mooney_rivlin(lengths, forces, rest_m).law
+    if kind == "points":
+        return fit_points(lengths, forces, rest_m).law
+    found = fit_band(lengths, forces, rest_m)
+    return found.fits[found.chosen].law
 
 
 def kit_of(
@@ -88,7 +93,14 @@ def kit_of(
             except InputError:
                 unknown.append(item.name)
                 continue
-            bands.append(BandStock(id=key, name=item.name.lower(), shape=BandShape(item.shape), law=law))
+            stock = BandStock(
+                id=key,
+                name=item.name.lower(),
+                shape=BandShape(item.shape),
+                law=law,
+                hysteresis=item.back_share or 0.0,
+            )
+            bands.append(stock)
         elif item.kind == "anchor":
             anchors.append(Anchor(id=key, name=item.name, height_m=item.height_m or 0.0, holds_n=item.holds_n))
         elif item.kind == "sled press":

@@ -1,8 +1,8 @@
-"""A band's readings with both laws, and what each misses, as px."""
+"""A band's readings with every law through them, and what each misses, as px."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -15,21 +15,20 @@ from widearc.web.charts import Tick
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
 MIDDLE, HALF = 372.0, 34.0  # residual plot: its zero line and half height
+SHIFTS = {"points": -4.0, "linear": 0.0, "mooney-rivlin": 4.0}  # px, so that residual bars stand side by side
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FitChart:
     """Everything to draw: law paths, reading points, residual bars, ticks, all px."""
 
-    points_path: str
-    linear_path: str
+    paths: Mapping[str, str]
     dots: tuple[tuple[float, float], ...]
-    point_residuals: tuple[tuple[float, float], ...]
-    linear_residuals: tuple[tuple[float, float], ...]
+    outlier: tuple[float, float] | None
+    residuals: Mapping[str, tuple[tuple[float, float], ...]]
     residual_scale: str
     x_ticks: tuple[Tick, ...]
     y_ticks: tuple[Tick, ...]
-    rest: float | None
 
 
 def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart | None:
@@ -40,7 +39,7 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
     per_force = FORCE_N.get(force_unit, 1.0)
     lengths = np.array([r.length_m for r in sheet.readings])
     forces = np.array([r.force_n for r in sheet.readings])
-    rests = [f.law.rest_m for f in (sheet.points, sheet.linear) if f is not None]
+    rests = [fit.law.rest_m for fit in sheet.fits.values()]
     low, high = min([lengths.min(), *rests]), lengths.max()
     low, high = low - 0.06 * (high - low), high + 0.06 * (high - low)
     most = max(forces.max() * 1.12, 1.0)
@@ -52,30 +51,25 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
     def y(value: Array) -> Array:
         return np.asarray(BASE - value / most * (BASE - TOP))
 
-    def path(fit: BandFit | None) -> str:
-        if fit is None:
-            return ""
+    def path(fit: BandFit) -> str:
         pairs = zip(x(reach), y(fit.law.force_n(reach)), strict=True)
         return "M" + "L".join(f"{a:.1f} {max(b, TOP - 12):.1f}" for a, b in pairs)
 
-    worst = max([1.0, *(abs(r) for f in (sheet.points, sheet.linear) if f for r in f.residuals_n)])
+    worst = max([1.0, *(abs(r) for fit in sheet.fits.values() for r in fit.residuals_n)])
 
-    def residuals(fit: BandFit | None, shift: float) -> tuple[tuple[float, float], ...]:
-        if fit is None:
-            return ()
+    def residuals(fit: BandFit, shift: float) -> tuple[tuple[float, float], ...]:
         tops = MIDDLE - np.asarray(fit.residuals_n) / worst * HALF
         return tuple((round(float(a) + shift, 1), round(float(b), 1)) for a, b in zip(x(lengths), tops, strict=True))
 
+    dots = tuple((round(float(a), 1), round(float(b), 1)) for a, b in zip(x(lengths), y(forces), strict=True))
     return FitChart(
-        points_path=path(sheet.points),
-        linear_path=path(sheet.linear),
-        dots=tuple((round(float(a), 1), round(float(b), 1)) for a, b in zip(x(lengths), y(forces), strict=True)),
-        point_residuals=residuals(sheet.points, -3.0),
-        linear_residuals=residuals(sheet.linear, 3.0),
+        paths={kind: path(fit) for kind, fit in sheet.fits.items()},
+        dots=dots,
+        outlier=None if sheet.outlier is None else dots[sheet.outlier],
+        residuals={kind: residuals(fit, SHIFTS[kind]) for kind, fit in sheet.fits.items()},
         residual_scale=f"{worst / per_force:.2g}",
         x_ticks=_ticks(low / per_length, high / per_length, lambda v: x(np.asarray(v * per_length))),
         y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
-        rest=round(float(x(np.asarray(sheet.points.law.rest_m))), 1) if sheet.points else None,
     )
 
 

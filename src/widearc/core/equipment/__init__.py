@@ -4,7 +4,15 @@ from widearc.core.equipment.band import Band, BandLaw, LinearLaw, MooneyRivlinLa
 from widearc.core.equipment.cable import Cable
 from widearc.core.equipment.chain import Chain
 from widearc.core.equipment.corner_bar import CornerBar
-from widearc.core.equipment.fit import BandFit, BandFits, fit_band, fit_linear, fit_mooney_rivlin, fit_points
+from widearc.core.equipment.fit import (
+    CLOSE_ENOUGH,
+    BandFit,
+    BandFits,
+    fit_band,
+    fit_linear,
+    fit_mooney_rivlin,
+    fit_points,
+)
 from widearc.core.equipment.hold import Hold, Margin, margin
 from widearc.core.equipment.lever import Lever, Pendulum
 from widearc.core.equipment.machine_fit import FITS, MachineFit, fit_machine
@@ -13,6 +21,7 @@ from widearc.core.equipment.spring import Spring, SpringLoad, hung_rest_m, light
 from widearc.core.equipment.stack import Stack
 
 __all__ = [
+    "CLOSE_ENOUGH",
     "FITS",
     "Band",
     "BandFit",

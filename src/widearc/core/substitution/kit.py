@@ -29,7 +29,7 @@ class Weight:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class BandStock:
-    """A band in stock; law speaks for one unfolded strand of the whole band."""
+    """A band in stock; law speaks for one unfolded strand of the whole band; hysteresis: share not given back."""
 
     id: str
     name: str
@@ -37,6 +37,7 @@ class BandStock:
     law: BandLaw
     count: int = 1
     assumed: bool = False
+    hysteresis: float = 0.0
 
     def standing_law(self) -> BandLaw:
         """Return the law of one strand when the band is stood on and held at both sides.
@@ -123,7 +124,7 @@ class Kit:
 
     def signature(self) -> tuple[object, ...]:
         """Return a hashable value that is equal for kits of equal content."""
-        bands = tuple((b.id, b.name, b.shape, b.count, _law_key(b.law)) for b in self.bands)
+        bands = tuple((b.id, b.name, b.shape, b.count, b.hysteresis, _law_key(b.law)) for b in self.bands)
         return (self.weights, bands, self.furniture, self.anchors, self.presses)
 
     def of(self, kind: str) -> tuple[Weight, ...]:

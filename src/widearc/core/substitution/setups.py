@@ -99,11 +99,16 @@ def _bands(way: LoadWay, rows: tuple[Row, ...]) -> Iterator[Load]:
         count = np.array([[float(sum(b.id == band_id and n == strands for b, n in row.bands))] for row in rows])
         if way.from_ == "feet":
             law = band.standing_law()
-            yield Band(law=law, port=way.port, anchor_port="sole", strands=strands, count=count)
+            yield Band(
+                law=law, port=way.port, anchor_port="sole", strands=strands, count=count, hysteresis=band.hysteresis
+            )
         else:
             far = np.array([[row.anchor[1] if row.anchor else 0.0] for row in rows])
             high = np.array([[row.anchor[0].height_m if row.anchor else 0.0] for row in rows])
-            yield Band(law=band.law, port=way.port, anchor=(far, high, 0.0), strands=strands, count=count)
+            yield Band(
+                law=band.law, port=way.port, anchor=(far, high, 0.0), strands=strands, count=count,
+                hysteresis=band.hysteresis,
+            )  # fmt: skip
 
 
 def batches(exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None) -> Iterator[Batch]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Any
 
 from flask import Blueprint, Response, redirect, render_template, request, url_for
@@ -12,13 +13,15 @@ from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N, LENGTH_M
 from widearc.formats import ReadingRow, read_readings, write_readings
 from widearc.formats.readings import row_of
-from widearc.usecases.bench import SheetError, new_band, parse_rows
+from widearc.usecases.bench import LAWS, SheetError, gives_back, new_band, parse_rows
 from widearc.web.db import connection, now, trainer
 from widearc.web.fitchart import fit_chart
 from widearc.web.forms import number
 
 blueprint = Blueprint("bench", __name__, url_prefix="/bench")
 SPARE_ROWS = 3
+LOOK_AGAIN_DAYS = 90  # common practice, no source
+FIELDS = ("rest", "length_unit", "force_unit", "shape", "strands", "law", "back", "looked")
 
 
 @blueprint.get("/")
@@ -68,6 +71,8 @@ def band(item_id: int) -> ResponseReturnValue:
         "shape": sheet.item.shape,
         "strands": str(sheet.item.strands),
         "law": sheet.item.law,
+        "back": "" if sheet.item.back_share is None else f"{100 * sheet.item.back_share:.0f}",
+        "looked": sheet.item.looked_over_on or "",
     }
     return _sheet(sheet, typed, rows, {})
 
@@ -82,11 +87,14 @@ def save(item_id: int) -> ResponseReturnValue:
     """Keep a band's readings, or show at each row what is wrong with everything as it was typed."""
     form = request.form
     pairs = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
-    typed = {name: form.get(name, "") for name in ("rest", "length_unit", "force_unit", "shape", "strands", "law")}
+    typed = {name: form.get(name, "") for name in FIELDS}
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
     try:
-        rows = _import(form.get("csv", "")) if form.get("action") == "import" else None
-        if rows is None:
+        back = _back(typed["back"])
+        if form.get("action") == "import":
+            rows, read_back = _import(form.get("csv", ""))
+            back = back if read_back is None else read_back
+        else:
             rows = parse_rows(pairs, typed["length_unit"], typed["force_unit"])
         usecases.save_band(
             connection(),
@@ -97,6 +105,8 @@ def save(item_id: int) -> ResponseReturnValue:
             strands=int(typed["strands"]) if typed["strands"] in ("1", "2") else 0,
             shape=typed["shape"],
             law=typed["law"],
+            back_share=back,
+            looked_over_on=typed["looked"].strip() or None,
             now=now(),
         )
     except SheetError as error:
@@ -119,12 +129,24 @@ def _rest(typed: dict[str, str]) -> float | None:
     return value
 
 
-def _import(text: str) -> tuple[store.Reading, ...]:
+def _back(text: str) -> float | None:
+    """Return the typed percentage as a share, None when it is left empty; SheetError at the field."""
+    if not text.strip():
+        return None
+    try:
+        return number({"back": text}, "back", 0, what="a percentage") / 100
+    except InputError:
+        raise SheetError({"back": f"“{text.strip()[:20]}” is not a percentage"}) from None
+
+
+def _import(text: str) -> tuple[tuple[store.Reading, ...], float | None]:
+    """Return the loading readings of a CSV, and the share not given back where it has unloading ones."""
     try:
         rows = read_readings(text)
     except InputError as error:
         raise SheetError({"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}) from None
-    return tuple(store.Reading(length_m=r.length_m, force_n=r.force_n) for r in rows)
+    loading = tuple(store.Reading(length_m=r.length_m, force_n=r.force_n) for r in rows if r.direction == "loading")
+    return loading, gives_back([(r.length_m, r.force_n, r.direction) for r in rows])
 
 
 @blueprint.get("/band/<int:item_id>.csv")
@@ -151,9 +173,19 @@ def _sheet(
         place=place,
         typed=typed,
         rows=[*rows, *([] if messages and len(rows) >= 5 else empty)],
+        laws=LAWS,
+        stale=_stale(sheet.item.looked_over_on),
         messages={row_of(key): text for key, text in messages.items()},
         csv=csv,
         chart=fit_chart(sheet, typed["length_unit"], typed["force_unit"]),
         units=(tuple(LENGTH_M), tuple(u for u in FORCE_N if u not in ("kg", "lb"))),
         change=store.last_change(connection(), trainer(), sheet.item.place_id),
     )
+
+
+def _stale(day: str | None) -> str:
+    """Return words where a band should be looked over again, else an empty text."""
+    if day is None:
+        return "Not looked over yet: look for cuts, cracks and thin places, then put the date."
+    days = (date.fromisoformat(now()[:10]) - date.fromisoformat(day)).days
+    return f"Looked over {days} days ago: look again." if days > LOOK_AGAIN_DAYS else ""

@@ -120,7 +120,7 @@ def event_of(news: Snapshot, reader: Reader, first: bool, captured: int, length:
             {
                 "number": captured + i + 1,
                 "length": f"{c.position_m / per_length:.4g}",
-                "force": f"{max(c.force_n, 0.0) / per_force:.4g}",
+                "force": f"{max(c.force_n, 0.0) / per_force:.3g}",
                 "direction": c.direction,
             }
             for i, c in enumerate(news.captures)
@@ -139,8 +139,8 @@ def event_of(news: Snapshot, reader: Reader, first: bool, captured: int, length:
         event["warnings"].append(f"The zero moved by {news.drift_n:.0f} N: set the gauge to zero and pull again.")
     if news.wrong_lines > 5:
         event["warnings"].append(f"{news.wrong_lines} lines could not be read: check the gauge's line format.")
-    back = gives_back(whole.captures)
+    back = gives_back([(c.position_m, c.force_n, c.direction) for c in whole.captures])
     if back is not None:
-        event["back"] = f"gives back {100 * back:.0f} % less on the way down"
+        event["back"] = f"Gives back {100 * back:.0f} % less on the way down."
         event["back_percent"] = f"{100 * back:.0f}"
     return event

@@ -26,6 +26,7 @@ document.addEventListener("alpine:init", () => {
     running: false,
     busy() { return this.running; },
     idle() { return !this.running; },
+    untouched() { return !this.running && this.points.length === 0; },
     calm() { return this.problem === ""; },
     fine() { return this.warnings === ""; },
     async start() {
@@ -67,7 +68,7 @@ document.addEventListener("alpine:init", () => {
       this.points = this.points.filter((point) => point[0] > end - SECONDS && point[0] <= end);
       for (const point of this.points) if (point[2] > this.most) this.most = point[2] * 1.1;
       this.$root.querySelector("[data-trace]").setAttribute("d", path(this.points, this.most));
-      this.$root.querySelector("[data-most]").textContent = Math.round(this.most);
+      this.$root.querySelector("[data-most]").textContent = Math.round(this.most) + " " + document.getElementById("force_unit").value;
       for (const reading of news.captures) if (reading.direction === "loading") this.put(reading);
       if (news.state === "stopped") { this.source.close(); this.running = false; }
     },
