@@ -9,9 +9,11 @@ import os
 import sys
 import time
 from collections.abc import Sequence
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
+from widearc import store
 from widearc.core.equipment import FITS
 from widearc.core.errors import InputError, UnknownNameError, WideArcError
 from widearc.core.statics import curve
@@ -27,7 +29,7 @@ from widearc.formats import (
     read_readings,
 )
 from widearc.gauge import SCRIPTS, Simulator
-from widearc.usecases import answer_request, check_document
+from widearc.usecases import answer_request, check_document, export_kit, import_kit, plan_import
 
 BAD_INPUT = 2
 MOST_SCENARIOS = 10_000
@@ -99,6 +101,15 @@ def _parser() -> argparse.ArgumentParser:
     gauge.add_argument("--script", required=True, help=", ".join(SCRIPTS))
     gauge.set_defaults(run=_gauge)
 
+    kit = commands.add_parser("kit", help="a place's kit out to a file, or in from one")
+    kit.add_argument("way", choices=("export", "import"))
+    kit.add_argument("file", metavar="FILE", help="a file, or - for standard output or input")
+    kit.add_argument("--place", required=True, help="the place's name")
+    kit.add_argument("--demo", action="store_true", help="of the demo database")
+    kit.add_argument("--data", default="instance", help="folder of the database (default %(default)s)")
+    kit.add_argument("--preview", action="store_true", help="import: only say what would change")
+    kit.set_defaults(run=_kit)
+
     check = commands.add_parser("check", help="recompute every built-in check value; exit 1 if one fails")
     check.set_defaults(run=_check)
     return parser
@@ -159,6 +170,43 @@ def _gauge(arguments: argparse.Namespace) -> None:
     print(json.dumps({"address": simulator.address, "script": arguments.script}), flush=True)
     with contextlib.suppress(KeyboardInterrupt):
         simulator.run()
+
+
+def _kit(arguments: argparse.Namespace) -> Any:
+    """Write a place's kit to a file, or bring a file into a place."""
+    database = Path(arguments.data) / ("demo.db" if arguments.demo else "wide-arc.db")
+    if not database.exists():
+        raise InputError("--data", str(arguments.data), "a folder in which the program has run already")
+    now = datetime.now(UTC).isoformat(timespec="seconds")
+    with contextlib.closing(store.open_store(database)) as con:
+        trainer = store.local_trainer(con, now=now)
+        places = {place.name.lower(): place.id for place in store.places(con, trainer)}
+        place = places.get(arguments.place.lower())
+        if place is None:
+            raise UnknownNameError("--place", arguments.place, [p.name for p in store.places(con, trainer)])
+        if arguments.way == "export":
+            return _written(export_kit(con, trainer, place), arguments.file)
+        document = load_json(_text(arguments.file))
+        if arguments.preview:
+            plan = plan_import(con, trainer, place, document)
+        else:
+            plan = import_kit(con, trainer, place, document, now=now)
+    return {
+        "done": not arguments.preview,
+        "new": [item.name for item in plan.new],
+        "changed": [{"name": item.name, "differs": list(differs)} for item, _, differs in plan.changed],
+        "same": [item.name for item in plan.same],
+    }
+
+
+def _written(document: dict[str, Any], name: str) -> Any:
+    if name == "-":
+        return document
+    try:
+        Path(name).write_text(json.dumps(document, ensure_ascii=False, indent=1) + "\n", encoding="utf-8")
+    except OSError as error:
+        raise InputError("file", name, f"a file that can be written ({error.strerror})") from None
+    return {"written": name, "items": len(document["items"])}
 
 
 def _check(_: argparse.Namespace) -> Any:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from widearc import store
-from widearc.core.body import Body, Limits, Sex
 from widearc.demo.vessel import CLIENTS, PLACES
 
 
@@ -13,14 +12,20 @@ def load_demo(con: store.Connection, *, now: str) -> None:
     if store.places(con, trainer):
         return
     with store.transaction(con):
-        for name, mass_kg, stature_m, sex, dorsiflexion_deg, hip_deg, to_shoulders_kg, no_axial in CLIENTS:
-            body = Body(mass_kg=mass_kg, stature_m=stature_m, sex=Sex(sex))
-            limits = Limits(dorsiflexion_deg=dorsiflexion_deg, hip_flexion_deg=hip_deg, no_axial_load=no_axial)
-            store.add_client(con, trainer, name=name, body=body, limits=limits, to_shoulders_kg=to_shoulders_kg)
-        for name, note, items in PLACES:
-            place = store.add_place(con, trainer, name=name, note=note)
-            for kind, item_name, zone, details, read in items:
-                item = store.add_item(con, trainer, place, kind=kind, name=item_name, zone=zone, **details)
-                rows = [store.Reading(length_m=length, force_n=force) for length, force in read]
-                if rows:
+        for facts in CLIENTS:
+            store.add_client(con, trainer, facts)
+        for place_facts, items in PLACES:
+            place = store.add_place(con, trainer, place_facts)
+            for made in items:
+                item = store.add_item(
+                    con, trainer, place, kind=made.kind, name=made.name, zone=made.zone, side=made.side,
+                    hold=made.hold, quantities=made.quantities, sources=made.sources, **made.band,
+                )  # fmt: skip
+                if made.read:
+                    rows = [store.Reading(length_m=length, force_n=force) for length, force in made.read]
                     store.replace_readings(con, trainer, item, rows)
+                if made.machine_read:
+                    store.replace_machine_readings(con, trainer, item, made.machine_read)
+                if made.settings:
+                    rows_set = [store.Setting(name=name, words=words) for name, words in made.settings]
+                    store.replace_settings(con, trainer, item, rows_set)

@@ -6,6 +6,7 @@ the place as a JSON pointer (or a row), the value, and what is allowed.
 
 from widearc.formats.documents import FORMATS, check, load_json, schema
 from widearc.formats.exercises import exercises_document
+from widearc.formats.kitfile import KitFile, KitItem, kit_document, parse_kit_file
 from widearc.formats.readings import (
     ReadingRow,
     fit_document,
@@ -19,15 +20,19 @@ from widearc.formats.swap import SwapRequest, parse_swap_request, swap_document
 
 __all__ = [
     "FORMATS",
+    "KitFile",
+    "KitItem",
     "ReadingRow",
     "SwapRequest",
     "check",
     "curve_document",
     "exercises_document",
     "fit_document",
+    "kit_document",
     "load_json",
     "machine_document",
     "parse_body",
+    "parse_kit_file",
     "parse_limits",
     "parse_scenario",
     "parse_style",

@@ -15,7 +15,7 @@ from referencing import Registry, Resource
 
 from widearc.core.errors import InputError
 
-FORMATS = ("scenario", "curve", "swap-request", "swap", "fit", "exercises", "check")
+FORMATS = ("scenario", "curve", "swap-request", "swap", "fit", "kit", "exercises", "check")
 """Every format by the name after "wide-arc/"."""
 
 _FILES = ("common", *FORMATS)

@@ -5,44 +5,52 @@ caller's transaction. Every row belongs to a trainer.
 """
 
 from widearc.store.cards import SECTIONS, card_edits, set_card_edit
-from widearc.store.changes import (
-    Change,
-    last_card_change,
-    last_change,
-    record_card,
-    record_decision,
-    record_readings,
-    record_state,
-    undo,
-)
-from widearc.store.clients import ClientRow, add_client, client, clients
+from widearc.store.changes import Change, last_change, recorded, undo
+from widearc.store.clients import ClientFacts, ClientRow, add_client, client, clients, remove_client, set_client
 from widearc.store.connection import Connection, open_store, transaction
 from widearc.store.decisions import DecisionRow, add_decision, decisions
 from widearc.store.equipment import (
+    BAND_COLUMNS,
     ItemRow,
+    MachineReading,
     Reading,
+    Setting,
     State,
     add_item,
     item,
     items,
+    machine_readings,
     readings,
+    readings_of_place,
+    remove_item,
+    replace_machine_readings,
     replace_readings,
+    replace_settings,
     set_band,
+    set_item,
+    set_quantities,
+    set_seen,
     set_state,
+    settings,
 )
 from widearc.store.errors import StoreError
-from widearc.store.places import PlaceRow, add_place, place, places
+from widearc.store.places import PlaceFacts, PlaceRow, add_place, place, places, remove_place, set_place
 from widearc.store.trainers import local_trainer
 
 __all__ = [
+    "BAND_COLUMNS",
     "SECTIONS",
     "Change",
+    "ClientFacts",
     "ClientRow",
     "Connection",
     "DecisionRow",
     "ItemRow",
+    "MachineReading",
+    "PlaceFacts",
     "PlaceRow",
     "Reading",
+    "Setting",
     "State",
     "StoreError",
     "add_client",
@@ -55,21 +63,30 @@ __all__ = [
     "decisions",
     "item",
     "items",
-    "last_card_change",
     "last_change",
     "local_trainer",
+    "machine_readings",
     "open_store",
     "place",
     "places",
     "readings",
-    "record_card",
-    "record_decision",
-    "record_readings",
-    "record_state",
+    "readings_of_place",
+    "recorded",
+    "remove_client",
+    "remove_item",
+    "remove_place",
+    "replace_machine_readings",
     "replace_readings",
+    "replace_settings",
     "set_band",
     "set_card_edit",
+    "set_client",
+    "set_item",
+    "set_place",
+    "set_quantities",
+    "set_seen",
     "set_state",
+    "settings",
     "transaction",
     "undo",
 ]

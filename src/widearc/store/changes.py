@@ -1,148 +1,124 @@
-"""The undo history: what changed last, and how to take it back."""
+"""The undo history: every change is recorded row by row as it happens, and can be taken back.
+
+While a change is recorded, temporary triggers on the tracked tables write down, for each row that is
+touched, the statement that puts it back as it was (a usual technique with SQLite). Undoing runs these
+from the last to the first. So every present and future kind of change has its undo without code of its own.
+"""
 
 from __future__ import annotations
 
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 
-from widearc.store.cards import set_card_edit
-from widearc.store.connection import Connection
-from widearc.store.decisions import set_removed
-from widearc.store.equipment import ItemRow, Reading, State, readings, replace_readings, set_band, set_state
+from widearc.store.connection import Connection, transaction
 from widearc.store.errors import MissingError
+
+TRACKED = (
+    "client", "client_sore", "place", "equipment", "quantity", "band", "reading", "machine_reading", "setting",
+    "decision", "decision_piece", "decision_option", "card_edit",
+)  # fmt: skip
+KEPT_CHANGES = 300  # a trainer: older ones are forgotten
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Change:
-    """One change that can be taken back; words as shown."""
+    """One change that can be taken back; words as shown; scope: what it belongs to ("place:3")."""
 
     id: int
     changed_at: str
     kind: str
     words: str
+    scope: str
 
 
-def record_state(con: Connection, trainer_id: int, before: ItemRow, *, words: str, now: str) -> int:
-    """Record an item's state as it was before a change; return the change's id."""
-    cursor = con.execute(
-        """INSERT INTO change (trainer_id, place_id, changed_at, kind, words, equipment_id, state_before,
-               state_at_before) VALUES (?, ?, ?, 'state', ?, ?, ?, ?)""",
-        (trainer_id, before.place_id, now, words, before.id, before.state.value, before.state_at),
-    )
-    return int(cursor.lastrowid or 0)
+@contextmanager
+def recorded(con: Connection, trainer_id: int, *, scope: str, kind: str, words: str, now: str) -> Iterator[None]:
+    """Run a block in one transaction whose changes of tracked rows can be undone; a block without any leaves none."""
+    with transaction(con):
+        cursor = con.execute(
+            "INSERT INTO change (trainer_id, scope, kind, words, changed_at) VALUES (?, ?, ?, ?, ?)",
+            (trainer_id, scope, kind, words[:300], now),
+        )
+        change_id = int(cursor.lastrowid or 0)
+        _listen(con, trainer_id, change_id)
+        yield
+        _deafen(con)
+        if not con.execute("SELECT 1 FROM change_step WHERE change_id = ? LIMIT 1", (change_id,)).fetchone():
+            con.execute("DELETE FROM change WHERE id = ?", (change_id,))
+        con.execute(
+            """DELETE FROM change WHERE trainer_id = ? AND id NOT IN
+               (SELECT id FROM change WHERE trainer_id = ? ORDER BY id DESC LIMIT ?)""",
+            (trainer_id, trainer_id, KEPT_CHANGES),
+        )
 
 
-def record_readings(con: Connection, trainer_id: int, before: ItemRow, *, words: str, now: str) -> int:
-    """Record a band's readings and measuring as they were before a change; return the change's id."""
-    cursor = con.execute(
-        """INSERT INTO change (trainer_id, place_id, changed_at, kind, words, equipment_id, rest_m_before,
-               law_before, strands_before, shape_before, back_share_before, looked_over_before)
-           VALUES (?, ?, ?, 'readings', ?, ?, ?, ?, ?, ?, ?, ?)""",
-        (
-            trainer_id,
-            before.place_id,
-            now,
-            words,
-            before.id,
-            before.rest_m,
-            before.law,
-            before.strands,
-            before.shape,
-            before.back_share,
-            before.looked_over_on,
-        ),
-    )
-    change_id = int(cursor.lastrowid or 0)
-    con.executemany(
-        "INSERT INTO change_reading (change_id, position, trainer_id, length_m, force_n) VALUES (?, ?, ?, ?, ?)",
-        [(change_id, i, trainer_id, r.length_m, r.force_n) for i, r in enumerate(readings(con, trainer_id, before.id))],
-    )
-    return change_id
+def _listen(con: Connection, trainer_id: int, change_id: int) -> None:
+    for table in TRACKED:
+        columns = [row["name"] for row in con.execute(f"PRAGMA main.table_info({table})")]
+        names = ", ".join(("rowid", *columns))
+        olds = " || ', ' || ".join(f"quote(OLD.{c})" for c in ("rowid", *columns))
+        sets = " || ', ' || ".join(f"'{c} = ' || quote(OLD.{c})" for c in columns)
+        put_back = {
+            "INSERT": f"'DELETE FROM {table} WHERE rowid = ' || NEW.rowid",
+            "UPDATE": f"'UPDATE {table} SET ' || {sets} || ' WHERE rowid = ' || OLD.rowid",
+            "DELETE": f"'INSERT INTO {table} ({names}) VALUES (' || {olds} || ')'",
+        }
+        for event, statement in put_back.items():
+            con.execute(
+                f"""CREATE TEMP TRIGGER undo_{table}_{event} AFTER {event} ON main.{table} BEGIN
+                    INSERT INTO change_step (change_id, trainer_id, statement)
+                    VALUES ({change_id:d}, {trainer_id:d}, {statement}); END"""
+            )
 
 
-def record_decision(con: Connection, trainer_id: int, place_id: int, decision_id: int, *, words: str, now: str) -> int:
-    """Record that a decision was kept; return the change's id."""
-    cursor = con.execute(
-        """INSERT INTO change (trainer_id, place_id, changed_at, kind, words, decision_id)
-           VALUES (?, ?, ?, 'decision', ?, ?)""",
-        (trainer_id, place_id, now, words, decision_id),
-    )
-    return int(cursor.lastrowid or 0)
+def _deafen(con: Connection) -> None:
+    for table in TRACKED:
+        for event in ("INSERT", "UPDATE", "DELETE"):
+            con.execute(f"DROP TRIGGER temp.undo_{table}_{event}")
 
 
-def record_card(
-    con: Connection, trainer_id: int, exercise: str, section: str, before: str | None, *, words: str, now: str
-) -> int:
-    """Record a card's own words as they were before a change (None: the usual ones); return the change's id."""
-    cursor = con.execute(
-        """INSERT INTO change (trainer_id, changed_at, kind, words, exercise, section, words_before)
-           VALUES (?, ?, 'card', ?, ?, ?, ?)""",
-        (trainer_id, now, words, exercise, section, before),
-    )
-    return int(cursor.lastrowid or 0)
+_COLUMNS = "id, changed_at, kind, words, scope"
 
 
-def last_card_change(con: Connection, trainer_id: int, exercise: str) -> Change | None:
-    """Return the newest change of an exercise's card that is not taken back yet, or None."""
+def last_change(con: Connection, trainer_id: int, scope: str) -> Change | None:
+    """Return the newest change of a scope that is not taken back yet, or None."""
     row = con.execute(
-        """SELECT id, changed_at, kind, words FROM change
-           WHERE trainer_id = ? AND kind = 'card' AND exercise = ? AND undone_at IS NULL ORDER BY id DESC LIMIT 1""",
-        (trainer_id, exercise),
-    ).fetchone()
-    return None if row is None else Change(**dict(row))
-
-
-def last_change(con: Connection, trainer_id: int, place_id: int) -> Change | None:
-    """Return the newest change of a place that is not taken back yet, or None."""
-    row = con.execute(
-        """SELECT id, changed_at, kind, words FROM change
-           WHERE trainer_id = ? AND place_id = ? AND undone_at IS NULL ORDER BY id DESC LIMIT 1""",
-        (trainer_id, place_id),
+        f"""SELECT {_COLUMNS} FROM change
+            WHERE trainer_id = ? AND scope = ? AND undone_at IS NULL ORDER BY id DESC LIMIT 1""",
+        (trainer_id, scope),
     ).fetchone()
     return None if row is None else Change(**dict(row))
 
 
 def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Change:
-    """Take a change back and return it; MissingError if it does not exist or is taken back already.
+    """Take a change back and return it, in a transaction of its own.
 
-    Call inside a transaction.
+    MissingError if it does not exist, is taken back already, or something else changed since.
     """
     row = con.execute(
-        "SELECT * FROM change WHERE trainer_id = ? AND id = ? AND undone_at IS NULL", (trainer_id, change_id)
+        f"SELECT {_COLUMNS} FROM change WHERE trainer_id = ? AND id = ? AND undone_at IS NULL", (trainer_id, change_id)
     ).fetchone()
     if row is None:
         raise MissingError("nothing to undo: that change is taken back already")
-    if row["kind"] == "card":
-        newest = last_card_change(con, trainer_id, row["exercise"])
-    else:
-        newest = last_change(con, trainer_id, row["place_id"])
+    change = Change(**dict(row))
+    newest = last_change(con, trainer_id, change.scope)
     if newest is None or newest.id != change_id:
         raise MissingError("something else changed since: undo that first")
-    if row["kind"] == "state":
-        set_state(con, trainer_id, row["equipment_id"], State(row["state_before"]), at=row["state_at_before"])
-    elif row["kind"] == "readings":
-        _put_back_readings(con, trainer_id, row["equipment_id"], change_id)
-        set_band(
-            con,
-            trainer_id,
-            row["equipment_id"],
-            rest_m=row["rest_m_before"],
-            strands=row["strands_before"],
-            law=row["law_before"],
-            shape=row["shape_before"],
-            back_share=row["back_share_before"],
-            looked_over_on=row["looked_over_before"],
-        )
-    elif row["kind"] == "card":
-        set_card_edit(con, trainer_id, row["exercise"], row["section"], row["words_before"])
-    else:
-        set_removed(con, trainer_id, row["decision_id"], now)
-    con.execute("UPDATE change SET undone_at = ? WHERE trainer_id = ? AND id = ?", (now, trainer_id, change_id))
-    return Change(id=row["id"], changed_at=row["changed_at"], kind=row["kind"], words=row["words"])
-
-
-def _put_back_readings(con: Connection, trainer_id: int, item_id: int, change_id: int) -> None:
-    old = con.execute(
-        "SELECT length_m, force_n FROM change_reading WHERE trainer_id = ? AND change_id = ? ORDER BY position",
+    steps = con.execute(
+        "SELECT statement FROM change_step WHERE trainer_id = ? AND change_id = ? ORDER BY id DESC",
         (trainer_id, change_id),
-    )
-    replace_readings(con, trainer_id, item_id, [Reading(**dict(r)) for r in old])
+    ).fetchall()
+    try:
+        with transaction(con):
+            # a parent may come back after its children
+            con.execute("PRAGMA defer_foreign_keys = ON")
+            for step in steps:
+                con.execute(step["statement"])
+            con.execute("UPDATE change SET undone_at = ? WHERE id = ?", (now, change_id))
+            con.execute("DELETE FROM change_step WHERE change_id = ?", (change_id,))
+    except sqlite3.IntegrityError:
+        # what it belonged to is gone, or its name is used again
+        raise MissingError("something else changed since: undo that first") from None
+    return change

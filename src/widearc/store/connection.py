@@ -48,7 +48,7 @@ def transaction(con: Connection) -> Iterator[None]:
     con.execute("BEGIN IMMEDIATE")
     try:
         yield
+        con.execute("COMMIT")  # may fail too: deferred foreign keys are looked at here
     except BaseException:
         con.execute("ROLLBACK")
         raise
-    con.execute("COMMIT")

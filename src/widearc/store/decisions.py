@@ -79,7 +79,7 @@ def decisions(con: Connection, trainer_id: int, *, most: int = 100) -> tuple[Dec
     rows = con.execute(
         f"""SELECT d.id, {names}, p.name AS place, c.name AS client FROM decision d
             JOIN place p ON p.id = d.place_id JOIN client c ON c.id = d.client_id
-            WHERE d.trainer_id = ? AND d.removed_at IS NULL ORDER BY d.id DESC LIMIT ?""",
+            WHERE d.trainer_id = ? ORDER BY d.id DESC LIMIT ?""",
         (trainer_id, most),
     ).fetchall()
     pieces = _children(con, trainer_id, [row["id"] for row in rows])
@@ -98,8 +98,3 @@ def _children(con: Connection, trainer_id: int, ids: Sequence[int]) -> dict[int,
         piece = Piece(item="", kind=row["kind"], label=row["label"], number=row["number"], kg=row["kg"])
         found[row["decision_id"]] = (*found.get(row["decision_id"], ()), piece)
     return found
-
-
-def set_removed(con: Connection, trainer_id: int, decision_id: int, at: str | None) -> None:
-    """Take a decision out of the list, or put it back (None)."""
-    con.execute("UPDATE decision SET removed_at = ? WHERE trainer_id = ? AND id = ?", (at, trainer_id, decision_id))

@@ -1,11 +1,14 @@
-"""Equipment of a place: what it is, its sizes and counts, its state, and a band's readings."""
+"""Equipment of a place: what it is, its quantities with their sources, its state, readings and settings."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from enum import Enum
+from types import MappingProxyType
+from typing import Any
 
+from widearc.core.equipment import Source
 from widearc.store.connection import Connection
 from widearc.store.errors import MissingError
 
@@ -27,8 +30,34 @@ class Reading:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class MachineReading:
+    """One reading of a machine, or a check reading of anything.
+
+    at: what the kind is read at (m of travel, degrees, kg; m of length for a band); force N; arm m from
+    the pivot to the scale; direction push or return; setting: the dial or stack it was read at.
+    """
+
+    at: float
+    force_n: float
+    purpose: str = "fit"
+    setting: str = ""
+    arm_m: float | None = None
+    direction: str | None = None
+    read_on: str | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Setting:
+    """A repeatable setting: seat, pad, dial; client_id None: for everyone."""
+
+    name: str
+    words: str
+    client_id: int | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class ItemRow:
-    """One item with the columns that its kind has; the others are None."""
+    """One item. quantities by name in SI (degrees for angles), sources likewise; a band's columns last."""
 
     id: int
     place_id: int
@@ -37,14 +66,12 @@ class ItemRow:
     zone: str
     state: State
     state_at: str | None
-    kg: float | None = None
-    count: int | None = None
-    height_m: float | None = None
-    holds_n: float | None = None
-    rail_deg: float | None = None
-    empty_kg: float | None = None
-    backrest_deg: float | None = None
-    plate_tilt_deg: float | None = None
+    seen_at: str | None = None
+    side: str = ""
+    hold: str = ""
+    note: str = ""
+    quantities: Mapping[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    sources: Mapping[str, Source] = field(default_factory=lambda: MappingProxyType({}))
     shape: str | None = None
     strands: int | None = None
     rest_m: float | None = None
@@ -57,89 +84,131 @@ class ItemRow:
         """Return the item's id in a kit."""
         return f"item-{self.id}"
 
+    @property
+    def kg(self) -> float | None:
+        """Return the mass of one piece, kg."""
+        return self.quantities.get("kg")
 
-_SELECT = """
-    SELECT e.id, e.place_id, e.kind, e.name, e.zone, e.state, e.state_at, s.kg, s.count,
-           coalesce(f.height_m, a.height_m) AS height_m, a.holds_n,
-           p.rail_deg, p.empty_kg, p.backrest_deg, p.plate_tilt_deg,
-           b.shape, b.strands, b.rest_m, b.law, b.back_share, b.looked_over_on
-    FROM equipment e
-    LEFT JOIN stock s ON s.equipment_id = e.id
-    LEFT JOIN furniture f ON f.equipment_id = e.id
-    LEFT JOIN anchor_point a ON a.equipment_id = e.id
-    LEFT JOIN sled_press p ON p.equipment_id = e.id
-    LEFT JOIN band b ON b.equipment_id = e.id
-    WHERE e.trainer_id = ?
+    @property
+    def count(self) -> int:
+        """Return how many there are; one where nothing is said."""
+        return int(self.quantities.get("count", 1))
+
+    @property
+    def height_m(self) -> float | None:
+        """Return the height over the floor, m."""
+        return self.quantities.get("height_m")
+
+
+BAND_COLUMNS = ("shape", "strands", "rest_m", "law", "back_share", "looked_over_on")
+_ITEM_COLUMNS = ("id", "place_id", "kind", "name", "zone", "state", "state_at", "seen_at", "side", "hold", "note")
+_SELECT = f"""
+    SELECT {", ".join(f"e.{c}" for c in _ITEM_COLUMNS)}, {", ".join(f"b.{c}" for c in BAND_COLUMNS)}
+    FROM equipment e LEFT JOIN band b ON b.equipment_id = e.id
 """
 
-_DETAILS = {
-    "bar": ("stock", ("kg", "count")),
-    "plate": ("stock", ("kg", "count")),
-    "dumbbell": ("stock", ("kg", "count")),
-    "kettlebell": ("stock", ("kg", "count")),
-    "bench": ("furniture", ("height_m",)),
-    "box": ("furniture", ("height_m",)),
-    "rack": ("furniture", ("height_m",)),
-    "anchor": ("anchor_point", ("height_m", "holds_n")),
-    "sled press": ("sled_press", ("rail_deg", "empty_kg", "backrest_deg", "plate_tilt_deg")),
-    "band": ("band", ("shape", "strands", "rest_m", "law", "back_share", "looked_over_on")),
-}
 
-
-def _row(row: object) -> ItemRow:
-    values = dict(row)  # type: ignore[call-overload]
-    values["state"] = State(values["state"])
-    return ItemRow(**values)
-
-
-def add_item(
-    con: Connection,
-    trainer_id: int,
-    place_id: int,
-    *,
-    kind: str,
-    name: str,
-    zone: str = "",
-    **details: float | str | None,
-) -> int:
-    """Add an item with the details its kind has; return its id. Raises KeyError for a detail it lacks."""
-    table, columns = _DETAILS[kind]
-    unknown = set(details) - set(columns)
-    if unknown:
-        raise KeyError(f"{kind} has no {', '.join(sorted(unknown))}")
-    cursor = con.execute(
-        "INSERT INTO equipment (trainer_id, place_id, kind, name, zone) VALUES (?, ?, ?, ?, ?)",
-        (trainer_id, place_id, kind, name, zone),
+def _rows(con: Connection, where: str, values: tuple[int, ...]) -> tuple[ItemRow, ...]:
+    quantities: dict[int, dict[str, float]] = {}
+    sources: dict[int, dict[str, Source]] = {}
+    known = {source.value: source for source in Source}
+    for row in con.execute(
+        f"""SELECT q.equipment_id, q.name, q.value, q.source FROM quantity q
+            JOIN equipment e ON e.id = q.equipment_id WHERE {where}""",
+        values,
+    ):
+        quantities.setdefault(row[0], {})[row[1]] = row[2]
+        sources.setdefault(row[0], {})[row[1]] = known[row[3]]
+    found = con.execute(f"{_SELECT} WHERE {where} ORDER BY e.id", values)
+    states = {state.value: state for state in State}
+    return tuple(
+        ItemRow(
+            **(dict(row) | {"state": states[row["state"]]}),
+            quantities=MappingProxyType(quantities.get(row["id"], {})),
+            sources=MappingProxyType(sources.get(row["id"], {})),
+        )
+        for row in found
     )
-    item_id = int(cursor.lastrowid or 0)
-    names = ", ".join(("equipment_id", "trainer_id", *details))
-    marks = ", ".join("?" for _ in range(len(details) + 2))
-    con.execute(f"INSERT INTO {table} ({names}) VALUES ({marks})", (item_id, trainer_id, *details.values()))
-    return item_id
 
 
 def items(con: Connection, trainer_id: int, place_id: int) -> tuple[ItemRow, ...]:
     """Return a place's equipment in the order it was added."""
-    rows = con.execute(_SELECT + " AND e.place_id = ? ORDER BY e.id", (trainer_id, place_id))
-    return tuple(_row(row) for row in rows)
+    return _rows(con, "e.trainer_id = ? AND e.place_id = ?", (trainer_id, place_id))
 
 
 def item(con: Connection, trainer_id: int, item_id: int) -> ItemRow:
     """Return one item of a trainer; MissingError if there is none."""
-    row = con.execute(_SELECT + " AND e.id = ?", (trainer_id, item_id)).fetchone()
-    if row is None:
+    found = _rows(con, "e.trainer_id = ? AND e.id = ?", (trainer_id, item_id))
+    if not found:
         raise MissingError(f"item {item_id} does not exist here")
-    return _row(row)
+    return found[0]
 
 
-def set_state(con: Connection, trainer_id: int, item_id: int, state: State, *, at: str | None) -> None:
-    """Set an item free, taken or broken; `at` is an ISO time (None for an item that was never touched)."""
+def add_item(
+    con: Connection, trainer_id: int, place_id: int, *, kind: str, name: str, zone: str = "", side: str = "",
+    hold: str = "", note: str = "", quantities: Mapping[str, float] | None = None,
+    sources: Mapping[str, Source] | None = None, **band: Any,
+) -> int:  # fmt: skip
+    """Add an item; return its id. band: the columns of a band, for a band only."""
+    cursor = con.execute(
+        """INSERT INTO equipment (trainer_id, place_id, kind, name, zone, side, hold, note)
+           VALUES (?, ?, ?, ?, ?, ?, ?, ?)""",
+        (trainer_id, place_id, kind, name, zone, side, hold, note),
+    )
+    item_id = int(cursor.lastrowid or 0)
+    set_quantities(con, trainer_id, item_id, quantities or {}, sources or {})
+    if band:
+        names = ", ".join(("equipment_id", "trainer_id", *band))
+        marks = ", ".join("?" for _ in range(len(band) + 2))
+        con.execute(f"INSERT INTO band ({names}) VALUES ({marks})", (item_id, trainer_id, *band.values()))
+    return item_id
+
+
+def set_item(
+    con: Connection, trainer_id: int, item_id: int, *, name: str, zone: str, side: str, hold: str, note: str
+) -> None:
+    """Set what an item is called, where it is, and a note."""
     changed = con.execute(
-        "UPDATE equipment SET state = ?, state_at = ? WHERE trainer_id = ? AND id = ?",
-        (state.value, at, trainer_id, item_id),
+        "UPDATE equipment SET name = ?, zone = ?, side = ?, hold = ?, note = ? WHERE trainer_id = ? AND id = ?",
+        (name, zone, side, hold, note, trainer_id, item_id),
     )
     if changed.rowcount != 1:
         raise MissingError(f"item {item_id} does not exist here")
+
+
+def set_quantities(
+    con: Connection, trainer_id: int, item_id: int, quantities: Mapping[str, float], sources: Mapping[str, Source]
+) -> None:
+    """Put new quantities in the place of an item's old ones; described where no source is given."""
+    con.execute("DELETE FROM quantity WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))
+    con.executemany(
+        "INSERT INTO quantity (equipment_id, name, trainer_id, value, source) VALUES (?, ?, ?, ?, ?)",
+        [
+            (item_id, name, trainer_id, value, sources.get(name, Source.DESCRIBED).value)
+            for name, value in quantities.items()
+        ],
+    )
+
+
+def remove_item(con: Connection, trainer_id: int, item_id: int) -> None:
+    """Remove an item with its readings and settings."""
+    con.execute("DELETE FROM equipment WHERE trainer_id = ? AND id = ?", (trainer_id, item_id))
+
+
+def set_state(con: Connection, trainer_id: int, item_ids: Sequence[int], state: State, *, at: str | None) -> None:
+    """Set items free, taken or broken; `at` is an ISO time. MissingError when one does not exist."""
+    marks = ", ".join("?" for _ in item_ids)
+    changed = con.execute(
+        f"UPDATE equipment SET state = ?, state_at = ? WHERE trainer_id = ? AND id IN ({marks})",
+        (state.value, at, trainer_id, *item_ids),
+    )
+    if changed.rowcount != len(item_ids):
+        raise MissingError("an item does not exist here")
+
+
+def set_seen(con: Connection, trainer_id: int, item_id: int, at: str | None) -> None:
+    """Set when an item was last seen on a look round, an ISO time or None."""
+    con.execute("UPDATE equipment SET seen_at = ? WHERE trainer_id = ? AND id = ?", (at, trainer_id, item_id))
 
 
 def readings(con: Connection, trainer_id: int, item_id: int) -> tuple[Reading, ...]:
@@ -166,12 +235,66 @@ def all_readings(con: Connection, trainer_id: int, place_id: int) -> dict[int, t
     return found
 
 
+def readings_of_place(con: Connection, trainer_id: int, place_id: int) -> dict[int, int]:
+    """Return how many readings each item of a place has, by item id; check readings are not counted."""
+    rows = con.execute(
+        """SELECT r.equipment_id, count(*) FROM (
+               SELECT equipment_id, trainer_id FROM reading
+               UNION ALL SELECT equipment_id, trainer_id FROM machine_reading WHERE purpose = 'fit') r
+           JOIN equipment e ON e.id = r.equipment_id
+           WHERE r.trainer_id = ? AND e.place_id = ? GROUP BY r.equipment_id""",
+        (trainer_id, place_id),
+    )
+    return {row[0]: row[1] for row in rows}
+
+
 def replace_readings(con: Connection, trainer_id: int, item_id: int, rows: Sequence[Reading]) -> None:
     """Put new readings in the place of a band's old ones."""
     con.execute("DELETE FROM reading WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))
     con.executemany(
         "INSERT INTO reading (equipment_id, position, trainer_id, length_m, force_n) VALUES (?, ?, ?, ?, ?)",
         [(item_id, i, trainer_id, r.length_m, r.force_n) for i, r in enumerate(rows)],
+    )
+
+
+_MACHINE = ("purpose", "setting", "at", "force_n", "arm_m", "direction", "read_on")
+
+
+def machine_readings(con: Connection, trainer_id: int, item_id: int) -> tuple[MachineReading, ...]:
+    """Return an item's readings of a machine and its check readings, in the order they were typed."""
+    rows = con.execute(
+        f"""SELECT {", ".join(_MACHINE)} FROM machine_reading
+            WHERE trainer_id = ? AND equipment_id = ? ORDER BY position""",
+        (trainer_id, item_id),
+    )
+    return tuple(MachineReading(**dict(row)) for row in rows)
+
+
+def replace_machine_readings(con: Connection, trainer_id: int, item_id: int, rows: Sequence[MachineReading]) -> None:
+    """Put new readings in the place of an item's old ones, check readings too."""
+    con.execute("DELETE FROM machine_reading WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))
+    marks = ", ".join("?" for _ in range(len(_MACHINE) + 3))
+    con.executemany(
+        f"INSERT INTO machine_reading (equipment_id, position, trainer_id, {', '.join(_MACHINE)}) VALUES ({marks})",
+        [(item_id, i, trainer_id, *(getattr(r, name) for name in _MACHINE)) for i, r in enumerate(rows)],
+    )
+
+
+def settings(con: Connection, trainer_id: int, item_id: int) -> tuple[Setting, ...]:
+    """Return an item's repeatable settings in the order they were kept."""
+    rows = con.execute(
+        "SELECT name, words, client_id FROM setting WHERE trainer_id = ? AND equipment_id = ? ORDER BY id",
+        (trainer_id, item_id),
+    )
+    return tuple(Setting(**dict(row)) for row in rows)
+
+
+def replace_settings(con: Connection, trainer_id: int, item_id: int, rows: Sequence[Setting]) -> None:
+    """Put new settings in the place of an item's old ones."""
+    con.execute("DELETE FROM setting WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))
+    con.executemany(
+        "INSERT INTO setting (equipment_id, client_id, trainer_id, name, words) VALUES (?, ?, ?, ?, ?)",
+        [(item_id, r.client_id, trainer_id, r.name, r.words) for r in rows],
     )
 
 

@@ -3,14 +3,36 @@
 May import store, formats and core; knows no web page and prints nothing. Time comes in as `now`.
 """
 
-from widearc.usecases.arc import SECTION_WORDS, Arc, CardSection, arc, balances, card, edit_card
-from widearc.usecases.bench import BandSheet, SheetError, band_sheet, save_band
+from widearc.usecases.arc import SECTION_WORDS, Arc, CardSection, arc, balances, card, card_scope, edit_card
+from widearc.usecases.bench import BandSheet, band_sheet, save_band
 from widearc.usecases.checks import check_document
-from widearc.usecases.room import RoomView, kit_of, mark, room, take_back
+from widearc.usecases.client import change_client, new_client, remove_client
+from widearc.usecases.exchange import ImportPlan, export_kit, import_kit, plan_import
+from widearc.usecases.kit import kit_of
+from widearc.usecases.room import (
+    ItemFacts,
+    RoomView,
+    add_item,
+    change_item,
+    change_place,
+    copy_place,
+    duplicate_item,
+    keep_settings,
+    mark,
+    mark_zone,
+    new_place,
+    remove_item,
+    remove_place,
+    room,
+    see,
+    take_back,
+)
+from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap import (
     SwapAsk,
     SwapView,
     answer_request,
+    client_notes,
     decide,
     swap_view,
     wantable,
@@ -21,22 +43,43 @@ __all__ = [
     "Arc",
     "BandSheet",
     "CardSection",
+    "ImportPlan",
+    "ItemFacts",
     "RoomView",
     "SheetError",
     "SwapAsk",
     "SwapView",
+    "add_item",
     "answer_request",
     "arc",
     "balances",
     "band_sheet",
     "card",
+    "card_scope",
+    "change_client",
+    "change_item",
+    "change_place",
     "check_document",
+    "client_notes",
+    "copy_place",
     "decide",
+    "duplicate_item",
     "edit_card",
+    "export_kit",
+    "import_kit",
+    "keep_settings",
     "kit_of",
     "mark",
+    "mark_zone",
+    "new_client",
+    "new_place",
+    "plan_import",
+    "remove_client",
+    "remove_item",
+    "remove_place",
     "room",
     "save_band",
+    "see",
     "swap_view",
     "take_back",
     "wantable",

@@ -104,13 +104,16 @@ def edit_card(con: store.Connection, trainer_id: int, exercise_id: str, section:
     value = getattr(entry, section)
     usual = value if isinstance(value, str) else "\n".join(value)
     kept = None if clean in ("", usual) else clean
-    with store.transaction(con):
-        before = store.card_edits(con, trainer_id, exercise_id).get(section)
-        if before != kept:
-            what = "own words kept" if kept else "back to the usual words"
-            said = f"{entry.name}, {SECTION_WORDS[section]}: {what}"
-            store.record_card(con, trainer_id, exercise_id, section, before, words=said, now=now)
-            store.set_card_edit(con, trainer_id, exercise_id, section, kept)
+    if store.card_edits(con, trainer_id, exercise_id).get(section) == kept:
+        return
+    said = f"{entry.name}, {SECTION_WORDS[section]}: {'own words kept' if kept else 'back to the usual words'}"
+    with store.recorded(con, trainer_id, scope=card_scope(exercise_id), kind="card", words=said, now=now):
+        store.set_card_edit(con, trainer_id, exercise_id, section, kept)
+
+
+def card_scope(exercise_id: str) -> str:
+    """Return the undo scope of an exercise's card."""
+    return f"card:{exercise_id}"
 
 
 SECTION_WORDS = {

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
@@ -10,10 +9,25 @@ from datetime import date
 import numpy as np
 
 from widearc import store
-from widearc.core.equipment import CLOSE_ENOUGH, BandFit, fit_band, fit_linear, fit_mooney_rivlin, fit_points
-from widearc.core.errors import InputError, WideArcError
+from widearc.core.arrays import Array
+from widearc.core.equipment import (
+    CLOSE_ENOUGH,
+    BandFit,
+    PairMatch,
+    drawn_pulls,
+    fit_band,
+    fit_linear,
+    fit_mooney_rivlin,
+    fit_points,
+    pair_match,
+    trust,
+)
+from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N, LENGTH_M
 from widearc.store.errors import MissingError
+from widearc.usecases.machine import add_check
+from widearc.usecases.room import scope
+from widearc.usecases.sheet import SheetError, cell
 
 LAWS = {
     "best": "what fits the readings best",
@@ -26,14 +40,6 @@ MOST_ROWS = 60
 MOST_BACK = 0.5  # no band gives back less than half
 OUTLIER_READINGS = 4  # with fewer, line and rubber bend to the wrong reading
 LEAST_PULL_N = 10.0  # a weaker pull says too little about what is given back
-
-
-class SheetError(WideArcError, ValueError):
-    """A sheet that cannot be kept: a message per field ("rest", "row-0-length", "rows")."""
-
-    def __init__(self, messages: Mapping[str, str]) -> None:
-        self.messages = dict(messages)
-        super().__init__("; ".join(self.messages.values()))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -105,8 +111,8 @@ def parse_rows(typed: Sequence[tuple[str, str]], length_unit: str, force_unit: s
     for index, (length_text, force_text) in enumerate(typed):
         if not length_text.strip() and not force_text.strip():
             continue
-        length = _cell(length_text, f"row-{index}-length", f"a length in {length_unit}", messages)
-        force = _cell(force_text, f"row-{index}-force", f"a pull in {force_unit}", messages)
+        length = cell(length_text, f"row-{index}-length", f"a length in {length_unit}", messages)
+        force = cell(force_text, f"row-{index}-force", f"a pull in {force_unit}", messages)
         if length is None or force is None:
             continue
         _check_row(index, length, force, last, length_unit, force_unit, messages, (length_text, force_text))
@@ -119,20 +125,6 @@ def parse_rows(typed: Sequence[tuple[str, str]], length_unit: str, force_unit: s
     if messages:
         raise SheetError(messages)
     return tuple(rows)
-
-
-def _cell(text: str, key: str, what: str, messages: dict[str, str]) -> float | None:
-    clean = text.strip().replace(",", ".").replace("−", "-")
-    try:
-        value = float(clean)
-    except ValueError:
-        shown = f"“{text.strip()[:20]}” is not" if clean else "empty: type"
-        messages[key] = f"{shown} {what}"
-        return None
-    if not math.isfinite(value):
-        messages[key] = f"{text.strip()[:20]} is not {what}"
-        return None
-    return value
 
 
 def _check_row(
@@ -197,11 +189,11 @@ def save_band(
             messages[place] = f"{error.value} is not kept: {error.allowed}"
     if messages:
         raise SheetError(messages)
-    with store.transaction(con):
-        before = store.item(con, trainer_id, item_id)
-        if before.kind != "band":
-            raise MissingError(f"{before.name} is not a band")
-        store.record_readings(con, trainer_id, before, words=f"{before.name}: readings kept", now=now)
+    before = store.item(con, trainer_id, item_id)
+    if before.kind != "band":
+        raise MissingError(f"{before.name} is not a band")
+    words = f"{before.name}: readings kept"
+    with store.recorded(con, trainer_id, scope=scope(before.place_id), kind="readings", words=words, now=now):
         store.replace_readings(con, trainer_id, item_id, rows)
         store.set_band(
             con, trainer_id, item_id, rest_m=rest_m, strands=strands, law=law, shape=shape,
@@ -241,23 +233,127 @@ def gives_back(readings: Sequence[tuple[float, float, str]]) -> float | None:
     return float(np.clip(np.mean(shares), 0.0, MOST_BACK)) if shares else None
 
 
-def new_band(con: store.Connection, trainer_id: int, place_id: int, *, name: str, shape: str) -> int:
-    """Add a band without readings to a place; return its id. Raises SheetError at the field."""
-    clean = " ".join(name.split())
-    if not 1 <= len(clean) <= 80:
-        raise SheetError({"name": "a name of 1 to 80 characters"})
-    if shape not in SHAPES:
-        raise SheetError({"shape": f"{shape} is not kept: loop or long"})
-    place = store.place(con, trainer_id, place_id)
-    if any(item.name == clean for item in store.items(con, trainer_id, place.id)):
-        raise SheetError({"name": f"“{clean}” is in {place.name} already: choose another name"})
-    with store.transaction(con):
-        return store.add_item(
-            con,
-            trainer_id,
-            place_id,
-            kind="band",
-            name=clean,
-            shape=shape,
-            strands=2 if shape == "loop" else 1,
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BandUse:
+    """A band's pull as it is used: hand distance m, pull N on the scale's strands, and folded once (loops)."""
+
+    length_m: float
+    as_read_n: float
+    folded_m: float
+    folded_n: float | None
+
+
+def band_uses(sheet: BandSheet) -> tuple[BandUse, ...]:
+    """Return what a band pulls at a quarter, half, three quarters and twice over its rest length, read range only."""
+    if not sheet.used or sheet.rest_m is None:
+        return ()
+    law = sheet.fits[sheet.used].law
+    strands = sheet.item.strands or 1
+    longest = sheet.readings[-1].length_m
+    stretches = [s for s in (1.25, 1.5, 1.75, 2.0) if s * sheet.rest_m <= longest + 1e-9]
+    uses = []
+    for stretch in stretches:
+        length = stretch * sheet.rest_m
+        pull = float(law.force_n(np.array([length]))[0])
+        # the same stretch with half the length in twice the strands
+        folded = 2.0 * pull * (2 / strands) if sheet.item.shape == "loop" else None
+        uses.append(BandUse(length_m=length, as_read_n=pull, folded_m=length / 2, folded_n=folded))
+    return tuple(uses)
+
+
+def pairs_of(con: store.Connection, trainer_id: int, sheet: BandSheet) -> tuple[tuple[str, PairMatch], ...]:
+    """Return how each other measured band of the place matches this one, name and match, the likest first."""
+    if not sheet.used:
+        return ()
+    mine = sheet.fits[sheet.used].law
+    found = []
+    for item in store.items(con, trainer_id, sheet.item.place_id):
+        if item.kind != "band" or item.id == sheet.item.id or item.shape != sheet.item.shape:
+            continue
+        other = band_sheet(con, trainer_id, item.id)
+        if not other.used or other.item.strands != sheet.item.strands:
+            continue
+        longest = min(sheet.readings[-1].length_m, other.readings[-1].length_m)
+        try:
+            found.append((item.name, pair_match(mine, other.fits[other.used].law, longest)))
+        except InputError:
+            continue
+    return tuple(sorted(found, key=lambda pair: abs(pair[1].off)))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BandCheck:
+    """One check reading of a band beside what its law says, N; off as a share of the reading."""
+
+    length_m: float
+    read_n: float
+    predicted_n: float
+    error_n: float
+    off: float
+    says: str
+    read_on: str | None
+
+
+def band_checks(con: store.Connection, trainer_id: int, sheet: BandSheet) -> tuple[BandCheck, ...]:
+    """Return a band's check readings beside the law: whether to trust it, read again, or weigh it anew."""
+    if not sheet.used:
+        return ()
+    law = sheet.fits[sheet.used].law
+    rows = [r for r in store.machine_readings(con, trainer_id, sheet.item.id) if r.purpose == "check"]
+    lengths = np.array([r.length_m for r in sheet.readings])
+    forces = np.array([r.force_n for r in sheet.readings])
+    found = []
+    for row in rows:
+        at = np.array([row.at])
+        predicted = float(law.force_n(at)[0])
+        error = float(drawn_pulls(lengths, forces, at).std(axis=0)[0])
+        off, says = trust(predicted, error, row.force_n)
+        found.append(
+            BandCheck(
+                length_m=row.at,
+                read_n=row.force_n,
+                predicted_n=predicted,
+                error_n=error,
+                off=off,
+                says=says,
+                read_on=row.read_on,
+            )
         )
+    return tuple(found)
+
+
+def check_band(
+    con: store.Connection, trainer_id: int, item_id: int, length: str, force: str, length_unit: str, force_unit: str,
+    *, now: str,
+) -> None:  # fmt: skip
+    """Keep one check reading of a band, with undo. SheetError at the cell."""
+    sheet = band_sheet(con, trainer_id, item_id)
+    messages: dict[str, str] = {}
+    if not sheet.used:
+        raise SheetError({"check-length": "weigh the band first: there is nothing to check yet"})
+    if length_unit not in LENGTH_M or force_unit not in FORCE_N:
+        raise SheetError({"check-length": "choose units of the list"})
+    at = cell(length, "check-length", f"a length in {length_unit}", messages)
+    pull = cell(force, "check-force", f"a pull in {force_unit}", messages)
+    longest = sheet.readings[-1].length_m
+    if at is not None and not 0 < at * LENGTH_M[length_unit] <= longest + 0.005:
+        shown = longest / LENGTH_M[length_unit]
+        messages["check-length"] = f"{length} {length_unit} is beyond what was read: at most {shown:.4g} {length_unit}"
+    if pull is not None and not 0 <= pull * FORCE_N[force_unit] <= 20000:
+        messages["check-force"] = f"{force} {force_unit} is not kept: from 0 to {20000 / FORCE_N[force_unit]:.0f}"
+    if messages or at is None or pull is None:
+        raise SheetError(messages)
+    row = store.MachineReading(
+        at=at * LENGTH_M[length_unit], force_n=pull * FORCE_N[force_unit], purpose="check", read_on=now[:10]
+    )
+    add_check(con, trainer_id, item_id, [row], now=now)
+
+
+def spread_at(sheet: BandSheet, reach_m: Array) -> tuple[Array, Array] | None:
+    """Return where a drawn law lies 19 times in 20, N: low and high at lengths (m); None without a law."""
+    if len(sheet.readings) < 2 or not sheet.used:
+        return None
+    lengths = np.array([r.length_m for r in sheet.readings])
+    forces = np.array([r.force_n for r in sheet.readings])
+    low, high = np.quantile(drawn_pulls(lengths, forces, reach_m), (0.025, 0.975), axis=0)
+    return low, high

@@ -13,16 +13,20 @@ from widearc.core.equipment import FreeMass, Load, Sled
 from widearc.core.errors import InputError, PostureError
 from widearc.core.movement import Setup
 from widearc.core.statics import Curve, curve
-from widearc.core.substitution import Candidate, Memo, Ranking, Rules, SledPress, search
+from widearc.core.substitution import Candidate, Memo, Ranking, SledPress, notes_for, search
 from widearc.formats import parse_swap_request, swap_document
-from widearc.usecases.room import RoomView, kit_of, press_of, room
+from widearc.usecases.kit import kit_of, press_of, rules_of
+from widearc.usecases.room import RoomView, room, scope
 
 HEAVIEST_KG = 500.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SwapAsk:
-    """What the trainer asks: exercise, load kg, deepest knee bend in degrees, sets × reps, client, place."""
+    """What the trainer asks: exercise, load kg, deepest knee bend in degrees, sets × reps, client, place.
+
+    show_all: also what a packed place hides.
+    """
 
     place_id: int
     client_id: int
@@ -31,6 +35,7 @@ class SwapAsk:
     depth_deg: float = 95.0
     sets: int = 3
     reps: int = 10
+    show_all: bool = False
 
     def __post_init__(self) -> None:
         """Check what was typed; InputError names the field."""
@@ -116,14 +121,14 @@ def _press_elsewhere(con: store.Connection, trainer_id: int, seen: RoomView) -> 
 
 def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) -> SwapView:
     """Return the ranked stand-ins for what is asked, in what is free at the place."""
-    seen = room(con, trainer_id, ask.place_id)
     who = store.client(con, trainer_id, ask.client_id)
+    seen = room(con, trainer_id, ask.place_id, who)
     kit, taken, names, unread = kit_of(con, trainer_id, seen.items, ask.place_id)
     press = kit.presses[0] if kit.presses else _press_elsewhere(con, trainer_id, seen)
     wanted, ranking, problem = None, None, ""
     try:
         wanted = curve(wanted_setup(ask, who, press), lowering=False)
-        rules = Rules(to_shoulders_kg=who.to_shoulders_kg)
+        rules = rules_of(seen.place, who, show_all=ask.show_all)
         ranking = search(
             wanted, kit, body=who.body, limits=who.limits, rules=rules, taken=taken, names=names, memo=memo
         )
@@ -154,6 +159,13 @@ def candidate_of(view: SwapView, exercise_id: str | None) -> Candidate | None:
     return view.ranking.candidates[0]
 
 
+def client_notes(view: SwapView, chosen: Candidate) -> tuple[str, ...]:
+    """Return what the chosen stand-in means for the client, in sentences."""
+    if view.wanted is None:
+        return ()
+    return notes_for(chosen.curve, view.wanted, rules_of(view.room.place, view.client))
+
+
 def decide(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, memo: Memo, *, now: str) -> int:
     """Keep the decision to do `chosen` instead, with its numbers as computed now; return its id.
 
@@ -181,11 +193,9 @@ def decide(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, me
         pieces=found.pieces,
         options={name: float(value) for name, value in found.row.options.items()},
     )
-    with store.transaction(con):
-        decision_id = store.add_decision(con, trainer_id, row)
-        words = f"{found.exercise.name} kept for {view.client.name}"
-        store.record_decision(con, trainer_id, ask.place_id, decision_id, words=words, now=now)
-    return decision_id
+    words = f"{found.exercise.name} kept for {view.client.name}"
+    with store.recorded(con, trainer_id, scope=scope(ask.place_id), kind="decision", words=words, now=now):
+        return store.add_decision(con, trainer_id, row)
 
 
 def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, Any]:

@@ -16,7 +16,7 @@ from flask_wtf.csrf import CSRFProtect
 from widearc.core.substitution import Memo
 from widearc.web import db, errors, words
 from widearc.web.gaugedesk import GaugeDesk
-from widearc.web.views import arc, bench, formats, gauge, method, room, swap
+from widearc.web.views import arc, bench, clients, exchange, formats, gauge, machine, method, room, swap
 
 CSP = {
     "default-src": "'none'",
@@ -81,6 +81,9 @@ def create_app(
     for blueprint in (
         room.blueprint,
         bench.blueprint,
+        machine.blueprint,
+        exchange.blueprint,
+        clients.blueprint,
         gauge.blueprint,
         arc.blueprint,
         swap.blueprint,
@@ -88,7 +91,7 @@ def create_app(
         formats.blueprint,
     ):
         app.register_blueprint(blueprint)
-    for name in ("whole", "kg", "percent", "centimetres", "clock", "day"):
+    for name in ("whole", "kg", "percent", "centimetres", "clock", "day", "item_words"):
         app.template_filter(name)(getattr(words, name))
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app

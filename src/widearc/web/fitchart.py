@@ -11,6 +11,8 @@ from widearc.core.arrays import Array
 from widearc.core.equipment import BandFit
 from widearc.core.units import FORCE_N, LENGTH_M
 from widearc.usecases import BandSheet
+from widearc.usecases.bench import spread_at
+from widearc.usecases.machine import MachineSheet
 from widearc.web.charts import Tick
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
@@ -29,6 +31,7 @@ class FitChart:
     residual_scale: str
     x_ticks: tuple[Tick, ...]
     y_ticks: tuple[Tick, ...]
+    halo: str = ""
 
 
 def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart | None:
@@ -43,6 +46,8 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
     low, high = min([lengths.min(), *rests]), lengths.max()
     low, high = low - 0.06 * (high - low), high + 0.06 * (high - low)
     most = max(forces.max() * 1.12, 1.0)
+    measured = np.linspace(lengths.min(), lengths.max(), 60)
+    band = spread_at(sheet, measured)
     reach = np.linspace(low, high, 160)
 
     def x(value: Array) -> Array:
@@ -70,7 +75,62 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
         residual_scale=f"{worst / per_force:.2g}",
         x_ticks=_ticks(low / per_length, high / per_length, lambda v: x(np.asarray(v * per_length))),
         y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
+        halo="" if band is None else area(x(measured), y(band[0]), y(band[1])),
     )
+
+
+def area(x: Array, low: Array, high: Array) -> str:
+    """Return the path between two curves over the same x, px."""
+    there = "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, high, strict=True))
+    back = "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x[::-1], low[::-1], strict=True))
+    return f"M{there}L{back}Z"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MachineChart:
+    """Readings and the law of a machine, px: the law's path, its band, the points, and ticks."""
+
+    path: str
+    halo: str
+    dots: tuple[tuple[float, float], ...]
+    outlier: tuple[float, float] | None
+    x_ticks: tuple[Tick, ...]
+    y_ticks: tuple[Tick, ...]
+
+
+MACHINE_BASE = 250.0
+
+
+def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> MachineChart | None:
+    """Return the chart of one dial setting, None where there is nothing to draw against (a sled)."""
+    columns, rows, found = sheet.columns, sheet.of(setting), sheet.fits[setting]
+    if columns is None or not columns.unit or len(rows) < 2:
+        return None
+    per_force = FORCE_N.get(force_unit, 1.0)
+    at = np.array([r.at for r in rows])
+    read = np.array([r.force_n for r in rows])
+    law = read - np.asarray(found.residuals_n)
+    low, high = float(at.min()), float(at.max())
+    margin = 0.06 * max(high - low, 1e-6)
+    most = max(float(read.max()) * 1.15, 1.0)
+
+    def x(value: Array) -> Array:
+        return np.asarray(LEFT + (value - low + margin) / (high - low + 2 * margin) * (WIDTH - LEFT - RIGHT))
+
+    def y(value: Array) -> Array:
+        return np.asarray(MACHINE_BASE - np.maximum(value, 0.0) / most * (MACHINE_BASE - TOP))
+
+    order = np.argsort(at)
+    line = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x(at[order]), y(law[order]), strict=True))
+    spread = found.spread_n
+    halo = "" if spread is None else area(x(at[order]), y(law[order] - 2 * spread), y(law[order] + 2 * spread))
+    dots = tuple((round(float(a), 1), round(float(b), 1)) for a, b in zip(x(at), y(read), strict=True))
+    return MachineChart(
+        path=line, halo=halo, dots=dots, outlier=None if found.outlier is None else dots[found.outlier],
+        x_ticks=_ticks((low - margin) / columns.per, (high + margin) / columns.per,
+                       lambda v: x(np.asarray(v * columns.per))),
+        y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
+    )  # fmt: skip
 
 
 def _ticks(low: float, high: float, place: Callable[[float], Array]) -> tuple[Tick, ...]:

@@ -29,3 +29,21 @@ def integer(source: Mapping[str, str], name: str, default: int, *, what: str) ->
     if value != int(value) or abs(value) > 2**53:
         raise InputError(name, source.get(name), what)
     return int(value)
+
+
+def optional(source: Mapping[str, str], name: str, messages: dict[str, str], *, per: float, unit: str) -> float | None:
+    """Return a typed number in SI (typed in `unit`, `per` SI each), None where it is empty; a message for no number."""
+    if not source.get(name, "").strip():
+        return None
+    try:
+        return number(source, name, 0.0, what=unit) * per
+    except InputError as error:
+        what = f"a number of {unit}" if unit else "a number"
+        messages[name] = f"“{str(error.value).strip()[:20]}” is not {what}"
+        return None
+
+
+def back_or(text: str, otherwise: str) -> str:
+    """Return the page a form came from, if it is one of ours, else another address."""
+    # one slash only: two would name another host
+    return text if text.startswith("/") and not text.startswith(("//", "/\\")) else otherwise

@@ -5,8 +5,9 @@ from __future__ import annotations
 from datetime import UTC, datetime
 
 from widearc.core.body import PORTS
-from widearc.core.equipment import Band
+from widearc.core.equipment import Band, kind_of
 from widearc.core.substitution import Candidate, Piece
+from widearc.store import ItemRow
 
 MINUS = "\N{MINUS SIGN}"
 
@@ -82,3 +83,28 @@ def load_words(candidate: Candidate) -> str:
             where = f" under the feet, {port}"
     text = ", ".join(phrases) or "body weight only"
     return ", ".join(part for part in (text + where, candidate.row.place) if part)
+
+
+def item_words(item: ItemRow) -> str:
+    """Return what an item is, in a few words: sizes and counts."""
+    q = item.quantities
+    if item.kind in ("bar", "plate", "dumbbell", "kettlebell"):
+        return f"{kg(q.get('kg', 0.0))} kg" + (f", {item.count} pieces" if item.count != 1 else "")
+    if item.kind == "band":
+        return (item.shape or "") + (f", {centimetres(item.rest_m)} cm" if item.rest_m else "")
+    if item.kind in ("sled press", "hack squat"):
+        return f"{whole(q.get('rail_deg', 0.0))}°, sled {kg(q.get('empty_kg', 0.0))} kg"
+    if item.kind == "spring":
+        return f"{whole(q.get('start_n', 0.0))} N at the first mark, {q.get('rate_n_per_m', 0.0) / 100:.1f} N/cm"
+    if "largest_kg" in q:
+        return f"stack {kg(q['smallest_kg'])} to {kg(q['largest_kg'])} kg"
+    if item.kind == "anchor":
+        holds = f", holds {whole(q['holds_n'])} N" if "holds_n" in q else ""
+        side = f", {item.side}" if item.side else ""
+        return f"{centimetres(item.height_m or 0.0)} cm high{side}{holds}"
+    for name, what in (("height_m", ""), ("thick_m", " thick"), ("across_m", " across")):
+        if name in q:
+            return f"{centimetres(q[name])} cm{what}"
+    if "bench_deg" in q:
+        return f"{whole(q['bench_deg'])}°"
+    return kind_of(item.kind).words if kind_of(item.kind).words.lower() != item.name.lower() else ""

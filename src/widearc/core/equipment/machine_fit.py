@@ -18,6 +18,9 @@ from widearc.core.units import DEG, G
 
 UNEXPLAINED = 0.10  # of the largest reading (mechanics, loads)
 
+CONSTANTS = MappingProxyType({"spring": 2, "sled": 2, "lever": 2, "pendulum": 1, "cable": 2, "corner-bar": 2})
+"""How many numbers each law is fitted by; a cam's table goes through every reading."""
+
 Column = Sequence[float]
 Columns = Mapping[str, Column]
 
@@ -34,6 +37,24 @@ class MachineFit:
     tables: Mapping[str, tuple[float, ...]]
     residuals_n: tuple[float, ...]
     notes: tuple[str, ...] = ()
+
+    @property
+    def spread_n(self) -> float | None:
+        """Return one standard error of a reading about the law, N; None where no reading is left over to tell."""
+        left_over = len(self.residuals_n) - CONSTANTS.get(self.kind, len(self.residuals_n))
+        return float(np.sqrt(np.sum(np.square(self.residuals_n)) / left_over)) if left_over > 0 else None
+
+    @property
+    def outlier(self) -> int | None:
+        """Return the number (from 0) of the one reading that the law misses badly, None if none.
+
+        Badly: by more than 2 N and three times the median miss.
+        """
+        missed = np.abs(self.residuals_n)
+        if self.spread_n is None or len(missed) < 4:
+            return None
+        worst = int(np.argmax(missed))
+        return worst if missed[worst] > max(3.0 * float(np.median(missed)), 2.0) else None
 
     @property
     def rms_n(self) -> float:

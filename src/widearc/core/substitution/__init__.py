@@ -1,5 +1,6 @@
 """The best stand-in that a kit can make: stock, set-ups, search and reasons."""
 
+from widearc.core.substitution.admission import Excluded, Rules
 from widearc.core.substitution.kit import (
     Anchor,
     BandShape,
@@ -9,12 +10,15 @@ from widearc.core.substitution.kit import (
     Pick,
     Piece,
     SledPress,
+    Thing,
     Weight,
     sled_picks,
 )
+from widearc.core.substitution.people import notes_for
 from widearc.core.substitution.prepared import Memo
 from widearc.core.substitution.reasons import sentence
-from widearc.core.substitution.search import Candidate, Excluded, Ranking, Rules, search
+from widearc.core.substitution.search import Candidate, Ranking, search
+from widearc.core.substitution.trainable import Trainable, trainable
 
 __all__ = [
     "Anchor",
@@ -30,8 +34,12 @@ __all__ = [
     "Ranking",
     "Rules",
     "SledPress",
+    "Thing",
+    "Trainable",
     "Weight",
+    "notes_for",
     "search",
     "sentence",
     "sled_picks",
+    "trainable",
 ]

@@ -59,12 +59,21 @@ def halved(law: BandLaw) -> BandLaw:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Furniture:
-    """Something to sit, stand or rack on: kind bench, box or rack; height of its top, m."""
+    """Something to sit, stand or rack on: kind bench, box, rack, couch or table; height of its top, m."""
 
     id: str
     name: str
     kind: str
     height_m: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Thing:
+    """Anything else that an exercise may need: its kind is one of the equipment's KINDS."""
+
+    id: str
+    name: str
+    kind: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -98,6 +107,7 @@ class Kit:
     furniture: tuple[Furniture, ...] = ()
     anchors: tuple[Anchor, ...] = ()
     presses: tuple[SledPress, ...] = ()
+    things: tuple[Thing, ...] = ()
 
     def __post_init__(self) -> None:
         """Refuse two items of one id."""
@@ -107,9 +117,9 @@ class Kit:
                 raise InputError("/kit", item.id, "an id of its own for every item")
             seen.add(item.id)
 
-    def items(self) -> tuple[Weight | BandStock | Furniture | Anchor | SledPress, ...]:
+    def items(self) -> tuple[Weight | BandStock | Furniture | Anchor | SledPress | Thing, ...]:
         """Return every item."""
-        return (*self.weights, *self.bands, *self.furniture, *self.anchors, *self.presses)
+        return (*self.weights, *self.bands, *self.furniture, *self.anchors, *self.presses, *self.things)
 
     def without(self, taken: frozenset[str]) -> Kit:
         """Return the kit less the items of these ids."""
@@ -120,12 +130,13 @@ class Kit:
             furniture=tuple(f for f in self.furniture if f.id not in taken),
             anchors=tuple(a for a in self.anchors if a.id not in taken),
             presses=tuple(p for p in self.presses if p.id not in taken),
+            things=tuple(t for t in self.things if t.id not in taken),
         )
 
     def signature(self) -> tuple[object, ...]:
         """Return a hashable value that is equal for kits of equal content."""
         bands = tuple((b.id, b.name, b.shape, b.count, b.hysteresis, _law_key(b.law)) for b in self.bands)
-        return (self.weights, bands, self.furniture, self.anchors, self.presses)
+        return (self.weights, bands, self.furniture, self.anchors, self.presses, self.things)
 
     def of(self, kind: str) -> tuple[Weight, ...]:
         """Return the weights of a kind, lightest first."""

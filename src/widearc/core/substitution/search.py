@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,27 +11,17 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import EXERCISES, Exercise
 from widearc.core.matching import Comparison, Target, compare, target_of
 from widearc.core.statics import Curve
-from widearc.core.substitution.kit import BandStock, Furniture, Kit, Piece, SledPress, Weight
+from widearc.core.substitution.admission import Excluded, Rules, held, left_out, step_by_step, taken_words
+from widearc.core.substitution.kit import BandStock, Kit, Piece, Weight
 from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch
 from widearc.core.substitution.reasons import sentence
-from widearc.core.substitution.setups import Range, Row, is_axial
+from widearc.core.substitution.setups import Range, Row
 from widearc.core.units import to_deg
 
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
+NO_RULES = Rules()
 KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Rules:
-    """What the people and the place allow.
-
-    to_shoulders_kg: the heaviest bar the client brings to the shoulders without a rack (None: not
-    asked). alone: nobody to spot.
-    """
-
-    to_shoulders_kg: float | None = None
-    alone: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False, weakref_slot=True)
@@ -55,16 +45,6 @@ class Candidate:
     sentence: str
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Excluded:
-    """An exercise that is left out: the reason, and what would admit it."""
-
-    exercise: Exercise
-    reason: str
-    admits: str = ""
-    taken: tuple[str, ...] = ()
-
-
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Ranking:
     """Candidates best first, what is excluded and why, and how many set-ups were computed."""
@@ -81,7 +61,7 @@ def search(
     *,
     body: Body,
     limits: Limits,
-    rules: Rules = Rules(),
+    rules: Rules = NO_RULES,
     taken: frozenset[str] = frozenset(),
     limit: int | None = None,
     names: Mapping[str, str] | None = None,
@@ -110,13 +90,13 @@ def search(
         if exercise.id == wanted.setup.exercise.id:
             out = _excluded_original(exercise, kit, taken, names or {})
         else:
-            out = _not_admitted(exercise, kit, free, limits, rules, taken, names or {})
+            out = left_out(exercise, kit, free, limits, rules, taken, names or {})
         if out is not None:
             excluded.append(out)
             continue
         prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, knee_range, scope)
         tried += prepared.tried
-        best = _best_of(prepared, target, taken, free)
+        best = _best_of(prepared, target, taken, free, rules)
         if best is None:
             excluded.append(_nothing_made(exercise, kit, taken, prepared, names or {}))
         else:
@@ -127,17 +107,17 @@ def search(
             else:
                 pieces = part.pieces_of(row, taken, free)
                 found.append(_candidate(part, row, body, limits, target, pieces))
-    ordered = _ordered(found)
+    ordered = step_by_step(_ordered(found), rules)
     return Ranking(target=target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
 
 
 def _best_of(
-    prepared: Prepared, target: Target, taken: frozenset[str], free: Kit
+    prepared: Prepared, target: Target, taken: frozenset[str], free: Kit, rules: Rules
 ) -> tuple[float, PreparedBatch, int] | None:
     """Return match, batch and row of the best among rows that use nothing taken, or None."""
     best: tuple[float, PreparedBatch, int] | None = None
     for part in prepared.parts:
-        usable = part.usable & ~part.uses(taken, free)
+        usable = part.usable & ~part.uses(taken, free) & held(part.batch, rules.grip_kg)
         if not usable.any():
             continue
         match = np.where(usable, part.match(target), -1.0)
@@ -199,83 +179,10 @@ def _excluded_original(exercise: Exercise, kit: Kit, taken: frozenset[str], name
     if users:
         return Excluded(
             exercise=exercise,
-            reason=_taken_words(users[0].name, names.get(users[0].id, "taken")),
+            reason=taken_words(users[0].name, names.get(users[0].id, "taken")),
             taken=(users[0].id,),
         )
     return Excluded(exercise=exercise, reason="this is the exercise to replace")
-
-
-def _taken_words(name: str, state: str) -> str:
-    return f"{name.lower()} {state}"
-
-
-def _not_admitted(
-    exercise: Exercise,
-    kit: Kit,
-    free: Kit,
-    limits: Limits,
-    rules: Rules,
-    taken: frozenset[str],
-    names: Mapping[str, str],
-) -> Excluded | None:
-    """Return why place, people or client rule the exercise out, or None."""
-    for need in exercise.needs:
-        out = _need_missing(exercise, need, kit, free, rules, taken, names)
-        if out is not None:
-            return out
-    if exercise.family == "sled press":
-        return Excluded(exercise=exercise, reason="a press is not offered in place of another exercise yet")
-    if limits.no_axial_load and all(is_axial(way) for way in exercise.ways):
-        return Excluded(exercise=exercise, reason="no load on the spine for this client", admits="a load on a belt")
-    return None
-
-
-def _need_missing(
-    exercise: Exercise,
-    need: str,
-    kit: Kit,
-    free: Kit,
-    rules: Rules,
-    taken: frozenset[str],
-    names: Mapping[str, str],
-) -> Excluded | None:
-    racks = [f for f in kit.furniture if f.kind == "rack"]
-    if need == "sled press":
-        return None if free.presses else _missing(exercise, "a sled press", list(kit.presses), names)
-    if need == "seat":
-        seats = [f for f in kit.furniture if f.kind in ("bench", "box")]
-        return None if any(f.id not in taken for f in seats) else _missing(exercise, "a bench or box", seats, names)
-    has_rack = any(rack.id not in taken for rack in racks)
-    if need == "rack":
-        return None if has_rack else _missing(exercise, "a rack", racks, names)
-    if need == "rack or clean":
-        if has_rack or rules.to_shoulders_kg is not None:
-            return None
-        admits = "a rack, or the weight the client brings to the shoulders"
-        return Excluded(exercise=exercise, reason="needs a rack", admits=admits)
-    if need in ("bench", "step"):
-        kinds = ("bench",) if need == "bench" else ("box",)
-        owned = [f for f in kit.furniture if f.kind in kinds]
-        free_one = any(f.id not in taken for f in owned)
-        return None if free_one else _missing(exercise, f"a {need}", owned, names)
-    return _missing(exercise, _article(need), [], names)
-
-
-def _article(thing: str) -> str:
-    return f"{'an' if thing[0] in 'aeiou' else 'a'} {thing}"
-
-
-def _missing(
-    exercise: Exercise, what: str, owned: Sequence[SledPress | Furniture], names: Mapping[str, str]
-) -> Excluded:
-    if owned:
-        return Excluded(
-            exercise=exercise,
-            reason=_taken_words(owned[0].name, names.get(owned[0].id, "taken")),
-            admits=f"free it, or another: it needs {what}",
-            taken=tuple(item.id for item in owned),
-        )
-    return Excluded(exercise=exercise, reason=f"needs {what}: none here", admits=what)
 
 
 def _nothing_made(
@@ -296,7 +203,7 @@ def _nothing_made(
         kind = getattr(item, "kind", "band")
         if any(kind in kinds.get(s, (s,)) for s in stock):
             state = names.get(item.id, "taken")
-            return Excluded(exercise=exercise, reason=_taken_words(item.name or kind, state), taken=(item.id,))
+            return Excluded(exercise=exercise, reason=taken_words(item.name or kind, state), taken=(item.id,))
     words = {
         "bar": "a bar",
         "dumbbell": "a dumbbell or kettlebell",

@@ -15,7 +15,7 @@ from widearc.core.errors import InputError
 from widearc.formats import curve_document
 from widearc.formats.scenario import law_part
 from widearc.usecases.arc import Arc
-from widearc.usecases.room import kit_of
+from widearc.usecases.kit import kit_of
 from widearc.web import arcform, arcplot
 from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
@@ -62,7 +62,7 @@ def show() -> ResponseReturnValue:
         "found": found,
         "card": usecases.card(connection(), trainer(), entry),
         "section_words": usecases.SECTION_WORDS,
-        "card_change": store.last_card_change(connection(), trainer(), entry.id),
+        "card_change": store.last_change(connection(), trainer(), usecases.card_scope(entry.id)),
         "here": request.full_path.rstrip("?"),
         "query": request.query_string.decode(),
     }

@@ -9,11 +9,15 @@ from flask import Blueprint, Response, redirect, render_template, request, url_f
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
+from widearc.core.equipment import kind_of
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N, LENGTH_M
 from widearc.formats import ReadingRow, read_readings, write_readings
 from widearc.formats.readings import row_of
-from widearc.usecases.bench import LAWS, SheetError, gives_back, new_band, parse_rows
+from widearc.usecases.bench import LAWS, band_checks, band_uses, check_band, gives_back, pairs_of, parse_rows
+from widearc.usecases.kit import badge_of
+from widearc.usecases.room import scope
+from widearc.usecases.sheet import SheetError
 from widearc.web.db import connection, now, trainer
 from widearc.web.fitchart import fit_chart
 from widearc.web.forms import number
@@ -26,21 +30,28 @@ FIELDS = ("rest", "length_unit", "force_unit", "shape", "strands", "law", "back"
 
 @blueprint.get("/")
 def bands() -> ResponseReturnValue:
-    """List every place's bands with what is known of them."""
-    return _bands({}, {})
+    """List what can be weighed in every place, with what is known of it."""
+    return _listed({}, {})
 
 
-def _bands(typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnValue:
+def _listed(typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnValue:
     places = store.places(connection(), trainer())
-    listed = [
-        (place, [usecases.band_sheet(connection(), trainer(), i.id) for i in _bands_of(place.id)]) for place in places
-    ]
-    page = render_template("bench/bands.html", listed=listed, places=places, typed=typed, messages=messages)
+    listed = [(place, _weighed(place.id)) for place in places]
+    page = render_template("bench/list.html", listed=listed, places=places, typed=typed, messages=messages)
     return page, 422 if messages else 200
 
 
-def _bands_of(place_id: int) -> list[store.ItemRow]:
-    return [i for i in store.items(connection(), trainer(), place_id) if i.kind == "band"]
+def _weighed(place_id: int) -> list[dict[str, Any]]:
+    """Return a place's items that a scale, tape or level tells something of."""
+    rows = []
+    read = store.readings_of_place(connection(), trainer(), place_id)
+    for item in store.items(connection(), trainer(), place_id):
+        kind = kind_of(item.kind)
+        if item.kind != "band" and not kind.fit:
+            continue
+        count = read.get(item.id, 0)
+        rows.append({"item": item, "kind": kind, "count": count, "badge": badge_of(item, count)})
+    return sorted(rows, key=lambda r: (r["kind"].id != "band", r["badge"] == "measured", r["item"].name))
 
 
 @blueprint.post("/")
@@ -49,10 +60,22 @@ def add() -> ResponseReturnValue:
     typed = request.form.to_dict()
     try:
         place = int(number(typed, "place", 0, what="a place of the list"))
-        item = new_band(connection(), trainer(), place, name=typed.get("name", ""), shape=typed.get("shape", ""))
-    except SheetError as error:
-        return _bands(typed, error.messages)
+        facts = usecases.ItemFacts(
+            kind="band", name=typed.get("name", ""), zone=typed.get("zone", ""), quantities={}, sources={},
+            shape=typed.get("shape", ""),
+        )  # fmt: skip
+        item = usecases.add_item(connection(), trainer(), place, facts, now=now())
+    except usecases.SheetError as error:
+        return _listed(typed, error.messages)
     return redirect(url_for("bench.band", item_id=item))
+
+
+@blueprint.get("/item/<int:item_id>")
+def item(item_id: int) -> ResponseReturnValue:
+    """Open an item's sheet, whatever its kind."""
+    row = store.item(connection(), trainer(), item_id)
+    name = "bench.band" if row.kind == "band" else "machine.show"
+    return redirect(url_for(name, item_id=item_id))
 
 
 @blueprint.get("/band/<int:item_id>")
@@ -86,6 +109,8 @@ def _unit(name: str, known: Any, default: str) -> str:
 def save(item_id: int) -> ResponseReturnValue:
     """Keep a band's readings, or show at each row what is wrong with everything as it was typed."""
     form = request.form
+    if form.get("action") == "check":
+        return _check(item_id)
     pairs = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
     typed = {name: form.get(name, "") for name in FIELDS}
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
@@ -112,6 +137,23 @@ def save(item_id: int) -> ResponseReturnValue:
     except SheetError as error:
         return _sheet(sheet, typed, pairs, error.messages, csv=form.get("csv", "")), 422
     units: dict[str, Any] = {"length_unit": typed["length_unit"], "force_unit": typed["force_unit"]}
+    return redirect(url_for("bench.band", item_id=item_id, **units))
+
+
+def _check(item_id: int) -> ResponseReturnValue:
+    """Keep one check reading; what else was typed on the sheet is not touched by it."""
+    form = request.form
+    try:
+        check_band(
+            connection(), trainer(), item_id, form.get("check_length", ""), form.get("check_force", ""),
+            form.get("length_unit", ""), form.get("force_unit", ""), now=now(),
+        )  # fmt: skip
+    except SheetError as error:
+        sheet = usecases.band_sheet(connection(), trainer(), item_id)
+        rows = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
+        typed = {name: form.get(name, "") for name in (*FIELDS, "check_length", "check_force")}
+        return _sheet(sheet, typed, rows, error.messages), 422
+    units: dict[str, Any] = {"length_unit": form.get("length_unit"), "force_unit": form.get("force_unit")}
     return redirect(url_for("bench.band", item_id=item_id, **units))
 
 
@@ -179,7 +221,10 @@ def _sheet(
         csv=csv,
         chart=fit_chart(sheet, typed["length_unit"], typed["force_unit"]),
         units=(tuple(LENGTH_M), tuple(u for u in FORCE_N if u not in ("kg", "lb"))),
-        change=store.last_change(connection(), trainer(), sheet.item.place_id),
+        change=store.last_change(connection(), trainer(), scope(sheet.item.place_id)),
+        uses=band_uses(sheet),
+        pairs=pairs_of(connection(), trainer(), sheet),
+        checks=band_checks(connection(), trainer(), sheet),
     )
 
 

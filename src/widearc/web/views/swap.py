@@ -10,6 +10,7 @@ from flask.typing import ResponseReturnValue
 from widearc import store, usecases
 from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
+from widearc.usecases.room import scope
 from widearc.usecases.swap import SwapAsk, SwapView, asks_depth, candidate_of
 from widearc.web.db import connection, now, trainer
 from widearc.web.drawing import drawing_of, main_joint, strip_of
@@ -53,7 +54,7 @@ def use() -> ResponseReturnValue:
 def kept() -> ResponseReturnValue:
     """List past decisions, newest first."""
     rows = store.decisions(connection(), trainer())
-    change = store.last_change(connection(), trainer(), rows[0].place_id) if rows else None
+    change = store.last_change(connection(), trainer(), scope(rows[0].place_id)) if rows else None
     shown = [(row, ", ".join(piece_words(row.pieces)) or "body weight only") for row in rows]
     return render_template("swap/kept.html", rows=shown, change=change, exercises=EXERCISES)
 

@@ -45,6 +45,15 @@ function addressOf(form, submitter) {
   return form.getAttribute("action") + "?" + query.toString();
 }
 
+// Moves through the equipment, from the item that has the focus.
+function move(step) {
+  const marks = Array.from(document.querySelectorAll(".wa-mark-button"));
+  const here = document.activeElement && document.activeElement.closest(".wa-items li");
+  const now = here ? marks.indexOf(here.querySelector(".wa-mark-button")) : -step / 2 - 0.5;
+  const next = marks[Math.max(0, Math.min(marks.length - 1, now + step))];
+  if (next) next.focus();
+}
+
 document.addEventListener("change", (event) => {
   const form = event.target.form;
   if (form && form.hasAttribute("data-live")) show(addressOf(form), addressOf(form));
@@ -56,7 +65,7 @@ document.addEventListener("submit", (event) => {
     show(addressOf(form, event.submitter), addressOf(form, event.submitter));
   } else if (form.hasAttribute("data-live-post")) {
     event.preventDefault();
-    const body = new URLSearchParams(new FormData(form));
+    const body = new URLSearchParams(new FormData(form, event.submitter || null));
     show(form.action, null, { method: "POST", body: body });
   }
 });
@@ -89,9 +98,16 @@ document.addEventListener("keydown", (event) => {
     if (undo) undo.click();
   }
   if (event.key === "j" || event.key === "k") {
+    const step = event.key === "j" ? 1 : -1;
     const rows = Array.from(document.querySelectorAll(".wa-rows a.wa-row"));
     const now = rows.findIndex((row) => row.getAttribute("aria-current"));
-    const next = rows[Math.max(0, Math.min(rows.length - 1, now + (event.key === "j" ? 1 : -1)))];
-    if (next) { next.focus(); next.click(); }
+    const next = rows[Math.max(0, Math.min(rows.length - 1, now + step))];
+    if (next) { next.focus(); next.click(); } else move(step);
+  }
+  const item = document.activeElement && document.activeElement.closest(".wa-items li");
+  if (item && event.key === "t") item.querySelector(".wa-mark-button").click();
+  if (item && event.key === "b") {
+    const broken = item.querySelector("[id^='broken-']");
+    if (broken) broken.click();
   }
 });

@@ -1,0 +1,149 @@
+"""A place's kit and rules as the core knows them."""
+
+from __future__ import annotations
+
+import functools
+from collections.abc import Mapping, Sequence
+
+from widearc import store
+from widearc.core.equipment import (
+    BandLaw,
+    Source,
+    fit_band,
+    fit_linear,
+    fit_mooney_rivlin,
+    fit_points,
+    kind_of,
+    weakest,
+)
+from widearc.core.errors import InputError
+from widearc.core.substitution import (
+    Anchor,
+    BandShape,
+    BandStock,
+    Furniture,
+    Kit,
+    Rules,
+    SledPress,
+    Thing,
+    Weight,
+)
+from widearc.store.equipment import all_readings
+
+STATE_WORDS = {store.State.FREE: "free", store.State.TAKEN: "taken", store.State.BROKEN: "broken"}
+WEIGHTS = ("bar", "plate", "dumbbell", "kettlebell")
+FURNITURE = ("bench", "box", "rack", "couch", "table")
+
+
+def strand_law(item: store.ItemRow, rows: Sequence[store.Reading]) -> BandLaw:
+    """Return the law of one unfolded strand from readings that pulled `item.strands` strands at once.
+
+    Raises InputError where the readings allow none.
+    """
+    strands = item.strands or 1
+    return _law(item.law, tuple(r.length_m for r in rows), tuple(r.force_n / strands for r in rows), item.rest_m)
+
+
+@functools.lru_cache(maxsize=500)
+def _law(kind: str | None, lengths: tuple[float, ...], forces: tuple[float, ...], rest_m: float | None) -> BandLaw:
+    # asked anew at every tap in the room: the readings hardly ever change
+    if kind == "linear":
+        return fit_linear(lengths, forces).law
+    if kind == "mooney-rivlin":
+        return fit_mooney_rivlin(lengths, forces, rest_m).law
+    if kind == "points":
+        return fit_points(lengths, forces, rest_m).law
+    found = fit_band(lengths, forces, rest_m)
+    return found.fits[found.chosen].law
+
+
+def kit_of(
+    con: store.Connection, trainer_id: int, items: Sequence[store.ItemRow], place_id: int
+) -> tuple[Kit, frozenset[str], Mapping[str, str], tuple[str, ...]]:
+    """Return a place's kit, the ids of what is taken or broken, words for those, and what cannot be used.
+
+    A band without readings that fit a law cannot be used: it is named, never guessed.
+    """
+    read = all_readings(con, trainer_id, place_id)
+    weights, bands, furniture, anchors, presses, things, unknown = [], [], [], [], [], [], []
+    for item in items:
+        key = item.key
+        if item.kind in WEIGHTS:
+            weights.append(Weight(id=key, kind=item.kind, kg=item.kg or 0.0, count=item.count, name=item.name))
+        elif item.kind == "band":
+            try:
+                law = strand_law(item, read.get(item.id, ()))
+            except InputError:
+                unknown.append(item.name)
+                continue
+            stock = BandStock(
+                id=key,
+                name=item.name.lower(),
+                shape=BandShape(item.shape),
+                law=law,
+                hysteresis=item.back_share or 0.0,
+            )
+            bands.append(stock)
+        elif item.kind == "anchor":
+            holds = item.quantities.get("holds_n")
+            anchors.append(Anchor(id=key, name=item.name, height_m=item.height_m or 0.0, holds_n=holds))
+        elif item.kind == "sled press":
+            presses.append(press_of(item))
+        elif item.kind in FURNITURE:
+            furniture.append(Furniture(id=key, name=item.name, kind=item.kind, height_m=item.height_m or 0.0))
+        else:
+            things.append(Thing(id=key, name=item.name, kind=item.kind))
+    kit = Kit(
+        weights=tuple(w for w in weights if w.count > 0 and w.kg > 0),
+        bands=tuple(bands),
+        furniture=tuple(furniture),
+        anchors=tuple(anchors),
+        presses=tuple(presses),
+        things=tuple(things),
+    )
+    taken = {item.key: STATE_WORDS[item.state] for item in items if item.state is not store.State.FREE}
+    return kit, frozenset(taken), taken, tuple(unknown)
+
+
+def press_of(item: store.ItemRow) -> SledPress:
+    """Return a sled press as the core knows it."""
+    q = item.quantities
+    return SledPress(
+        id=item.key,
+        name=item.name,
+        rail_deg=q.get("rail_deg", 0.0),
+        empty_kg=q.get("empty_kg", 0.0),
+        backrest_deg=q.get("backrest_deg", 15.0),
+        plate_tilt_deg=q.get("plate_tilt_deg", 10.0),
+    )
+
+
+def rules_of(place: store.PlaceRow, client: store.ClientFacts, *, show_all: bool = False) -> Rules:
+    """Return what a place and a client allow; show_all: the trainer asked for what a packed place hides."""
+    alone = place.people == "alone" if client.trains_alone is None else client.trains_alone
+    return Rules(
+        to_shoulders_kg=client.to_shoulders_kg,
+        alone=alone and place.people != "partner",
+        partner=place.people == "partner",
+        wall=place.wall,
+        floor_length_m=place.floor_length_m,
+        packed=place.crowding == "packed" and not show_all,
+        beginner=client.experience == "beginner",
+        grip_kg=client.grip_kg,
+        sore=client.sore,
+        stronger_side=client.stronger_side,
+    )
+
+
+def badge_of(item: store.ItemRow, readings: int) -> str:
+    """Return measured, described, assumed, or "not weighed" for a band without readings."""
+    if item.kind == "band":
+        return Source.MEASURED.value if readings else "not weighed"
+    # how many there are is counted, not measured
+    said = [source for name, source in item.sources.items() if name != "count"]
+    usual = [
+        Source.ASSUMED
+        for q in kind_of(item.kind).quantities
+        if q.usual is not None and q.name not in item.quantities and q.name != "count"
+    ]
+    return weakest((*said, *usual)).value
