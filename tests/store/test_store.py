@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import re
 import sqlite3
 
 import pytest
 
 from tests.conftest import NOW
 from widearc import store
-from widearc.core.body import Body, Limits
+from widearc.core.equipment import KINDS
 from widearc.core.substitution import Piece
+from widearc.store.changes import TRACKED
 from widearc.store.errors import MissingError
 from widearc.store.migrate import migrate, migrations
 
@@ -88,11 +90,11 @@ def test_migrations_keep_what_was_there(tmp_path):
     )
     raw.close()
     con = store.open_store(tmp_path / "old.db")
-    change = store.last_change(con, 1, 1)
+    change = store.last_change(con, 1, "place:1")
     assert change.words == "Box taken"
-    with store.transaction(con):
-        store.undo(con, 1, change.id, now=NOW)
-    assert store.item(con, 1, 1).state is store.State.FREE
+    store.undo(con, 1, change.id, now=NOW)
+    box = store.item(con, 1, 1)
+    assert (box.state, box.height_m, box.sources["height_m"].value) == (store.State.FREE, 0.3, "described")
     band = store.item(con, 1, 2)
     assert (band.law, band.rest_m, band.back_share, band.looked_over_on) == ("linear", 1.0, None, None)
     con.close()
@@ -101,7 +103,7 @@ def test_migrations_keep_what_was_there(tmp_path):
 def test_a_row_cannot_belong_to_someone_elses_place(demo):
     demo.execute("INSERT INTO trainer (name, created_at) VALUES ('Other', ?)", (NOW,))
     with pytest.raises(sqlite3.IntegrityError):
-        store.add_item(demo, 2, 1, kind="box", name="Stray", height_m=0.3)
+        store.add_item(demo, 2, 1, kind="box", name="Stray", quantities={"height_m": 0.3})
     with pytest.raises(MissingError):
         store.item(demo, 2, 1)
     with pytest.raises(MissingError):
@@ -111,7 +113,7 @@ def test_a_row_cannot_belong_to_someone_elses_place(demo):
 
 def test_words_in_a_number_column_are_refused(demo):
     with pytest.raises(sqlite3.IntegrityError):
-        demo.execute("UPDATE stock SET kg = 'heavy'")
+        demo.execute("UPDATE quantity SET value = 'heavy'")
 
 
 def test_a_transaction_keeps_all_or_nothing(demo):
@@ -119,7 +121,7 @@ def test_a_transaction_keeps_all_or_nothing(demo):
 
     def stopped():
         with store.transaction(demo):
-            store.add_item(demo, 1, 1, kind="box", name="Box 99", height_m=0.3)
+            store.add_item(demo, 1, 1, kind="box", name="Box 99", quantities={"height_m": 0.3})
             raise RuntimeError("stop")
 
     with pytest.raises(RuntimeError):
@@ -143,9 +145,14 @@ def test_decisions_come_back_as_they_were_kept(demo):
 
 def test_client_rows_carry_body_and_limits(con):
     trainer = store.local_trainer(con, now=NOW)
-    body, limits = Body(mass_kg=70, stature_m=1.7), Limits(knee_deg=120, no_axial_load=True)
-    who = store.add_client(con, trainer, name="Cook", body=body, limits=limits, to_shoulders_kg=30)
+    facts = store.ClientFacts(
+        name="Cook", mass_kg=70, stature_m=1.7, knee_deg=120, no_axial_load=True, to_shoulders_kg=30, thigh_m=0.40,
+        sore={"knee": "left"},
+    )  # fmt: skip
+    who = store.add_client(con, trainer, facts)
     found = store.client(con, trainer, who)
+    assert (found.body.thigh_m, dict(found.sore), found.trains_alone) == (0.40, {"knee": "left"}, None)
+    assert found.limits.dorsiflexion_deg == 35, "what was not asked is the usual value"
     assert (found.body.mass_kg, found.limits.knee_deg, found.limits.no_axial_load, found.to_shoulders_kg) == (
         70, 120, True, 30,
     )  # fmt: skip
@@ -159,4 +166,72 @@ def test_the_demo_is_loaded_once_and_only_once(demo):
     kinds = {item.kind for item in store.items(demo, 1, 1)}
     assert {"sled press", "bar", "plate", "dumbbell", "kettlebell", "band", "bench", "box", "anchor"} <= kinds
     press = next(i for i in store.items(demo, 1, 1) if i.kind == "sled press")
-    assert (press.rail_deg, press.empty_kg) == (40, 38)
+    assert (press.quantities["rail_deg"], press.quantities["empty_kg"]) == (40, 38)
+
+
+def _everything(con):
+    """Every row of every tracked table, rowids too."""
+    return {t: [tuple(r) for r in con.execute(f"SELECT rowid, * FROM {t} ORDER BY rowid")] for t in TRACKED}
+
+
+def test_undo_puts_back_every_row_of_whatever_was_changed(demo):
+    """Removing a place cascades through seven tables; undo brings back each row with its id."""
+    store.replace_machine_readings(demo, 1, 1, [store.MachineReading(at=0.1, force_n=3.3)])
+    before = _everything(demo)
+    with store.recorded(demo, 1, scope="places", kind="place", words="all gone", now=NOW):
+        store.remove_place(demo, 1, 1)
+        store.set_place(demo, 1, 2, store.PlaceFacts(name="Renamed", floor_width_m=1 / 3))
+        store.remove_client(demo, 1, 2)
+        store.replace_readings(demo, 1, store.items(demo, 1, 2)[2].id, [store.Reading(length_m=0.1 + 0.2, force_n=1)])
+    assert _everything(demo) != before
+    change = store.undo(demo, 1, store.last_change(demo, 1, "places").id, now=NOW)
+    assert change.words == "all gone"
+    assert _everything(demo) == before
+    assert demo.execute("PRAGMA foreign_key_check").fetchall() == []
+
+
+def test_a_change_that_fails_or_changes_nothing_leaves_no_trace(demo):
+    before = _everything(demo)
+
+    def stopped():
+        with store.recorded(demo, 1, scope="x", kind="item", words="half", now=NOW):
+            store.remove_item(demo, 1, 1)
+            raise RuntimeError("stop")
+
+    with pytest.raises(RuntimeError):
+        stopped()
+    with store.recorded(demo, 1, scope="x", kind="item", words="nothing", now=NOW):
+        pass
+    assert _everything(demo) == before and store.last_change(demo, 1, "x") is None
+    with store.recorded(demo, 1, scope="x", kind="item", words="again", now=NOW):
+        store.remove_item(demo, 1, 1)
+    assert store.last_change(demo, 1, "x").words == "again", "the listening triggers went with the failed change"
+
+
+def test_undo_of_what_cannot_come_back_says_so(demo):
+    """A decision of a removed client cannot return once its place is gone too."""
+    with store.recorded(demo, 1, scope="place:1", kind="item", words="box gone", now=NOW):
+        store.remove_item(demo, 1, 14)
+    change = store.last_change(demo, 1, "place:1")
+    with store.recorded(demo, 1, scope="places", kind="place", words="place gone", now=NOW):
+        store.remove_place(demo, 1, 1)
+    with pytest.raises(MissingError, match="undo that first"):
+        store.undo(demo, 1, change.id, now=NOW)
+    store.undo(demo, 1, store.last_change(demo, 1, "places").id, now=NOW)
+    store.undo(demo, 1, change.id, now=NOW)
+    assert store.item(demo, 1, 14).kind == "band" or store.item(demo, 1, 14).name
+
+
+def test_old_changes_are_forgotten_in_the_end(demo, monkeypatch):
+    monkeypatch.setattr("widearc.store.changes.KEPT_CHANGES", 5)
+    for number in range(9):
+        with store.recorded(demo, 1, scope="place:1", kind="state", words=str(number), now=NOW):
+            store.set_state(demo, 1, [1], store.State.TAKEN if number % 2 else store.State.FREE, at=str(number))
+    assert demo.execute("SELECT count(*) FROM change").fetchone()[0] == 5
+    assert store.last_change(demo, 1, "place:1").words == "8"
+
+
+def test_the_kinds_in_sql_are_the_kinds_of_the_core(con):
+    sql = con.execute("SELECT sql FROM sqlite_master WHERE name = 'equipment'").fetchone()[0]
+    listed = re.search(r"kind IN \((.*?)\)\)", sql, re.S).group(1)
+    assert set(re.findall(r"'([^']+)'", listed)) == set(KINDS)

@@ -9,7 +9,8 @@ from widearc import store, usecases
 from widearc.core.errors import InputError
 from widearc.core.substitution import Memo
 from widearc.store.errors import MissingError
-from widearc.usecases.bench import SheetError, new_band, parse_rows
+from widearc.usecases.bench import parse_rows
+from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap import SwapAsk
 
 ASK = SwapAsk(place_id=1, client_id=1)
@@ -23,7 +24,7 @@ def test_marking_is_kept_and_undone_in_order(demo):
     press = item_named(demo, "Sled press")
     usecases.mark(demo, 1, press.id, store.State.TAKEN, now=NOW)
     usecases.mark(demo, 1, press.id, store.State.BROKEN, now=NOW)
-    newest = store.last_change(demo, 1, 1)
+    newest = store.last_change(demo, 1, "place:1")
     assert newest.words == "Sled press broken"
     with pytest.raises(MissingError, match="undo that first"):
         usecases.take_back(demo, 1, newest.id - 1, now=NOW)
@@ -37,7 +38,7 @@ def test_marking_is_kept_and_undone_in_order(demo):
 
 def test_marking_what_it_is_already_leaves_no_undo(demo):
     usecases.mark(demo, 1, item_named(demo, "Bench").id, store.State.FREE, now=NOW)
-    assert store.last_change(demo, 1, 1) is None
+    assert store.last_change(demo, 1, "place:1") is None
 
 
 def test_the_whole_job_from_a_taken_press_to_a_kept_decision(demo):
@@ -52,7 +53,7 @@ def test_the_whole_job_from_a_taken_press_to_a_kept_decision(demo):
     kept = store.decisions(demo, 1)[0]
     assert (kept.exercise, kept.match, kept.sentence) == (best.exercise.id, best.match, best.sentence)
     assert [p.label for p in kept.pieces] == [p.label for p in best.pieces]
-    usecases.take_back(demo, 1, store.last_change(demo, 1, 1).id, now=NOW)
+    usecases.take_back(demo, 1, store.last_change(demo, 1, "place:1").id, now=NOW)
     assert store.decisions(demo, 1) == ()
 
 
@@ -121,7 +122,7 @@ def test_a_sheet_that_allows_no_law_keeps_nothing(demo):
         usecases.save_band(demo, 1, band.id, rows=rows, rest_m=1.1, strands=2, shape="loop", law="points", now=NOW)
     assert "rest" in refused.value.messages
     assert store.readings(demo, 1, band.id) == before
-    assert store.last_change(demo, 1, 1) is None
+    assert store.last_change(demo, 1, "place:1") is None
 
 
 def test_saving_a_sheet_can_be_undone(demo):
@@ -130,14 +131,15 @@ def test_saving_a_sheet_can_be_undone(demo):
     rows = [store.Reading(length_m=1.0, force_n=5), store.Reading(length_m=1.2, force_n=9)]
     usecases.save_band(demo, 1, band.id, rows=rows, rest_m=None, strands=1, shape="long", law="linear", now=NOW)
     assert usecases.band_sheet(demo, 1, band.id).item.law == "linear"
-    usecases.take_back(demo, 1, store.last_change(demo, 1, 1).id, now=NOW)
+    usecases.take_back(demo, 1, store.last_change(demo, 1, "place:1").id, now=NOW)
     after = usecases.band_sheet(demo, 1, band.id)
     assert (after.item, after.readings) == (before.item, before.readings)
 
 
 def test_a_second_band_of_one_name_is_refused_at_the_field(demo):
+    facts = usecases.ItemFacts(kind="band", name="  Light   loop ", quantities={}, sources={})
     with pytest.raises(SheetError) as refused:
-        new_band(demo, 1, 1, name="  Light   loop ", shape="loop")
+        usecases.add_item(demo, 1, 1, facts, now=NOW)
     assert "already" in refused.value.messages["name"]
 
 

@@ -238,7 +238,7 @@ def test_an_empty_store_says_what_to_do_first(tmp_path):
 
 
 def test_names_are_shown_as_text_never_as_markup(client, con):
-    store.add_item(con, 1, 1, kind="box", name="<b>Box</b>", height_m=0.3)
+    store.add_item(con, 1, 1, kind="box", name="<b>Box</b>", quantities={"height_m": 0.3})
     assert "<b>Box</b>" not in client.get("/room/1").get_data(as_text=True)
 
 
@@ -334,8 +334,8 @@ def test_own_words_on_a_card_are_kept_undone_and_only_this_trainer_s(client, con
     page = text(client.get(where))
     assert "Sit between the heels." in page and "your words" in page and "own words kept" in page
     assert store.card_edits(con, 1, "goblet-squat") == {"cues": "Sit between the heels.\nBreathe low."}
-    change = store.last_card_change(con, 1, "goblet-squat")
-    client.post(f"/arc/card/goblet-squat/undo/{change.id}", data={"back": where})
+    change = store.last_change(con, 1, "card:goblet-squat")
+    client.post(f"/undo/{change.id}", data={"back": where})
     assert store.card_edits(con, 1, "goblet-squat") == {} and "your words" not in text(client.get(where))
     client.post("/arc/card/goblet-squat/cues", data={"words": "Mine."})
     client.post("/arc/card/goblet-squat/cues", data={"words": ""})

@@ -195,13 +195,6 @@ def card(exercise_id: str, section: str) -> ResponseReturnValue:
     return redirect(_back(exercise_id))
 
 
-@blueprint.post("/card/<exercise_id>/undo/<int:change_id>")
-def undo(exercise_id: str, change_id: int) -> ResponseReturnValue:
-    """Take the last change of a card back."""
-    usecases.take_back(connection(), trainer(), change_id, now=now())
-    return redirect(_back(exercise_id))
-
-
 def _back(exercise_id: str) -> str:
     back = request.form.get("back", "")
     if back.startswith("/arc/") and not back.startswith(("//", "/\\")):
