@@ -124,6 +124,7 @@ def _candidate(ranking: Ranking, item: Candidate) -> dict[str, Any]:
         "set_up": item.row.place,
         "loads": [load_part(load) for load in item.curve.setup.loads],
         "match": round(item.match, 6),
+        "match_error": round(item.doubt.match, 6),
         "shape": round(item.shape, 6),
         "reach": round(item.reach, 6),
         "level": round(item.level, 6),

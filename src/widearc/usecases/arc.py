@@ -3,14 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from widearc import store
 from widearc.core.catalogue import Exercise, exercise
 from widearc.core.dose import RepStyle, Tempo
 from widearc.core.errors import InputError, PostureError
-from widearc.core.statics import Curve, audit, curve, dynamic_nm
+from widearc.core.statics import (
+    BodyDoubt,
+    Curve,
+    audit,
+    body_variants,
+    curve,
+    demand_error_nm,
+    dynamic_nm,
+    load_variants,
+)
 from widearc.formats import parse_scenario, parse_style
 
 LONGEST_WORDS = 2000
@@ -21,7 +30,7 @@ class Arc:
     """A scenario's curve, or why there is none.
 
     refused: field pointer ("/options/knee_from_deg") and the sentence; problem: a posture that cannot be.
-    fast: demands with inertia at the scenario's tempo, by joint.
+    fast: demands with inertia at the scenario's tempo, by joint. error_nm: one standard error of each demand.
     """
 
     exercise: Exercise
@@ -31,10 +40,13 @@ class Arc:
     tempo: Tempo | None
     refused: tuple[str, str] | None = None
     problem: str = ""
+    error_nm: Mapping[str, Any] = field(default_factory=dict)
 
 
-def arc(document: Mapping[str, Any]) -> Arc:
+def arc(document: Mapping[str, Any], load_errors: tuple[float, ...] = (), body: BodyDoubt | None = None) -> Arc:
     """Return what a wide-arc/scenario document shows; refusals are part of the answer.
+
+    load_errors: one standard error of each load as a share; body: of the body; None: no error is computed.
 
     Raises InputError only for an exercise that does not exist.
     """
@@ -59,7 +71,10 @@ def arc(document: Mapping[str, Any]) -> Arc:
         )
     except PostureError as error:
         return Arc(exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None, problem=error.reason)
-    return Arc(exercise=entry, curve=found, fast=fast, style=style, tempo=tempo)
+    doubt: dict[str, Any] = {}
+    if body is not None and found.demand_nm:
+        doubt = dict(demand_error_nm(found, {**load_variants(setup, load_errors), **body_variants(setup, body)}))
+    return Arc(exercise=entry, curve=found, fast=fast, style=style, tempo=tempo, error_nm=doubt)
 
 
 def balances(found: Curve) -> bool:

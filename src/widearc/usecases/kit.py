@@ -14,9 +14,11 @@ from widearc.core.equipment import (
     fit_mooney_rivlin,
     fit_points,
     kind_of,
+    law_error_share,
     weakest,
 )
 from widearc.core.errors import InputError
+from widearc.core.statics import BodyDoubt, doubt_of
 from widearc.core.substitution import (
     Anchor,
     BandShape,
@@ -32,6 +34,7 @@ from widearc.store.equipment import all_readings
 
 STATE_WORDS = {store.State.FREE: "free", store.State.TAKEN: "taken", store.State.BROKEN: "broken"}
 WEIGHTS = ("bar", "plate", "dumbbell", "kettlebell")
+_NOT_IN_A_CURVE = ("count", "own_kg", "depth_m")  # counted, or only for what holds
 FURNITURE = ("bench", "box", "rack", "couch", "table")
 
 
@@ -57,6 +60,24 @@ def _law(kind: str | None, lengths: tuple[float, ...], forces: tuple[float, ...]
     return found.fits[found.chosen].law
 
 
+@functools.lru_cache(maxsize=500)
+def _law_error(lengths: tuple[float, ...], forces: tuple[float, ...]) -> float:
+    return law_error_share(lengths, forces)
+
+
+ERRORS: Mapping[Source, float] = {Source.MEASURED: 0.005, Source.DESCRIBED: 0.02, Source.ASSUMED: 0.10}
+"""One standard error of a mass as a share, by where it is from (cast plates vary: common practice, no source)."""
+
+
+def doubt_of_client(client: store.ClientFacts) -> BodyDoubt:
+    """Return how sure a client's body is, from what was asked and taped."""
+    return doubt_of(
+        mass_known=client.mass_kg is not None,
+        stature_known=client.stature_m is not None,
+        thigh_taped=client.thigh_m is not None,
+    )
+
+
 def kit_of(
     con: store.Connection, trainer_id: int, items: Sequence[store.ItemRow], place_id: int
 ) -> tuple[Kit, frozenset[str], Mapping[str, str], tuple[str, ...]]:
@@ -69,10 +90,20 @@ def kit_of(
     for item in items:
         key = item.key
         if item.kind in WEIGHTS:
-            weights.append(Weight(id=key, kind=item.kind, kg=item.kg or 0.0, count=item.count, name=item.name))
+            weights.append(
+                Weight(
+                    id=key,
+                    kind=item.kind,
+                    kg=item.kg or 0.0,
+                    count=item.count,
+                    name=item.name,
+                    error=ERRORS[item.sources.get("kg", Source.DESCRIBED)],
+                )
+            )
         elif item.kind == "band":
+            rows = read.get(item.id, ())
             try:
-                law = strand_law(item, read.get(item.id, ()))
+                law = strand_law(item, rows)
             except InputError:
                 unknown.append(item.name)
                 continue
@@ -82,6 +113,7 @@ def kit_of(
                 shape=BandShape(item.shape),
                 law=law,
                 hysteresis=item.back_share or 0.0,
+                error=_law_error(tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)),
             )
             bands.append(stock)
         elif item.kind == "anchor":
@@ -115,6 +147,7 @@ def press_of(item: store.ItemRow) -> SledPress:
         empty_kg=q.get("empty_kg", 0.0),
         backrest_deg=q.get("backrest_deg", 15.0),
         plate_tilt_deg=q.get("plate_tilt_deg", 10.0),
+        error=ERRORS[item.sources.get("empty_kg", Source.DESCRIBED)],
     )
 
 
@@ -139,11 +172,7 @@ def badge_of(item: store.ItemRow, readings: int) -> str:
     """Return measured, described, assumed, or "not weighed" for a band without readings."""
     if item.kind == "band":
         return Source.MEASURED.value if readings else "not weighed"
-    # how many there are is counted, not measured
-    said = [source for name, source in item.sources.items() if name != "count"]
-    usual = [
-        Source.ASSUMED
-        for q in kind_of(item.kind).quantities
-        if q.usual is not None and q.name not in item.quantities and q.name != "count"
-    ]
-    return weakest((*said, *usual)).value
+    # where the cam was read at the pad, its ratio is in the readings
+    read = ("ratio",) if readings and kind_of(item.kind).fit == "stack" else ()
+    said = [source for name, source in item.sources.items() if name not in (*_NOT_IN_A_CURVE, *read)]
+    return weakest(said).value

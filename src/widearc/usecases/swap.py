@@ -15,7 +15,7 @@ from widearc.core.movement import Setup
 from widearc.core.statics import Curve, curve
 from widearc.core.substitution import Candidate, Memo, Ranking, SledPress, notes_for, search
 from widearc.formats import parse_swap_request, swap_document
-from widearc.usecases.kit import kit_of, press_of, rules_of
+from widearc.usecases.kit import doubt_of_client, kit_of, press_of, rules_of
 from widearc.usecases.room import RoomView, room, scope
 
 HEAVIEST_KG = 500.0
@@ -130,7 +130,15 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
         wanted = curve(wanted_setup(ask, who, press), lowering=False)
         rules = rules_of(seen.place, who, show_all=ask.show_all)
         ranking = search(
-            wanted, kit, body=who.body, limits=who.limits, rules=rules, taken=taken, names=names, memo=memo
+            wanted,
+            kit,
+            body=who.body,
+            limits=who.limits,
+            rules=rules,
+            taken=taken,
+            names=names,
+            memo=memo,
+            body_doubt=doubt_of_client(who),
         )
     except (PostureError, ValueError) as error:
         if isinstance(error, InputError):

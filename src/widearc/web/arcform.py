@@ -8,6 +8,7 @@ from typing import Any
 
 from widearc.core.catalogue import Exercise, OptionSpec
 from widearc.core.errors import InputError
+from widearc.core.substitution import READ
 from widearc.web.forms import number
 
 MOST_LOADS = 6
@@ -184,8 +185,20 @@ def typed_loads(source: Mapping[str, str], entry: Exercise) -> list[dict[str, st
     return loads
 
 
-def load_document(typed: Mapping[str, str], index: int, entry: Exercise, laws: Mapping[str, Any]) -> dict[str, Any]:
-    """Return a load's document part; InputError names the field. laws: documents of the bands in stock by id."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BenchBand:
+    """A band as the Bench knows it: its law's document, the share read that it does not give back, its error."""
+
+    law: dict[str, Any]
+    name: str = ""
+    back: float | None = None
+    error: float = READ
+
+
+def load_document(
+    typed: Mapping[str, str], index: int, entry: Exercise, laws: Mapping[str, BenchBand]
+) -> dict[str, Any]:
+    """Return a load's document part; InputError names the field. laws: the bands in stock by id."""
     kind = typed["kind"]
     values: dict[str, Any] = {}
     for key, label, unit, factor, default in LOADS[kind][1]:
@@ -211,26 +224,28 @@ def _count(value: float, name: str) -> int:
     return int(value)
 
 
-def _band(v: dict[str, Any], port: str, i: int, laws: Mapping[str, Any]) -> dict[str, Any]:
+def _band(v: dict[str, Any], port: str, i: int, laws: Mapping[str, BenchBand]) -> dict[str, Any]:
     if v["band"] and v["band"] not in laws:
         raise InputError(f"l{i}-band", v["band"], "a band of the list")
-    law = laws.get(v["band"]) or {"kind": "linear", "rest_m": v["rest"], "rate_n_per_m": v["rate"]}
+    typed = BenchBand(law={"kind": "linear", "rest_m": v["rest"], "rate_n_per_m": v["rate"]})
+    known = laws.get(v["band"]) or typed
     anchor: dict[str, Any] = {"x_m": v["x"], "y_m": v["y"]}
     if v["tie"] in ("feet", "thigh"):
         anchor = {"port": "sole" if v["tie"] == "feet" else "thigh"}
     return {
-        "kind": "band", "port": port, "anchor": anchor, "law": law, "strands": _count(v["strands"], f"l{i}-strands"),
-        "count": _count(v["count"], f"l{i}-count"), "hysteresis": v["back"],
+        "kind": "band", "port": port, "anchor": anchor, "law": known.law,
+        "strands": _count(v["strands"], f"l{i}-strands"),
+        "count": _count(v["count"], f"l{i}-count"), "hysteresis": v["back"] if known.back is None else known.back,
     }  # fmt: skip
 
 
-def _spring(v: dict[str, Any], port: str, i: int, laws: Mapping[str, Any]) -> dict[str, Any]:
+def _spring(v: dict[str, Any], port: str, i: int, laws: Mapping[str, BenchBand]) -> dict[str, Any]:
     part = {"kind": "spring", "start_n": v["start"], "end_n": v["end"], "travel_m": v["travel"],
             "count": _count(v["count"], f"l{i}-count"), "attached": port}  # fmt: skip
     return part if port == "carriage" else {**part, "anchor": {"x_m": v["x"], "y_m": v["y"]}}
 
 
-def _stack(v: dict[str, Any], port: str, i: int, laws: Mapping[str, Any]) -> dict[str, Any]:
+def _stack(v: dict[str, Any], port: str, i: int, laws: Mapping[str, BenchBand]) -> dict[str, Any]:
     angles, radii = [], []
     for pair in v["cam"].split(","):
         angle, _, radius = pair.partition(":")
@@ -265,7 +280,7 @@ _PARTS: Mapping[str, Any] = {
 
 
 def load_rows(
-    loads: Sequence[Mapping[str, str]], entry: Exercise, bands: Sequence[tuple[str, str]], port_words: Mapping[str, str]
+    loads: Sequence[Mapping[str, str]], entry: Exercise, laws: Mapping[str, BenchBand], port_words: Mapping[str, str]
 ) -> list[LoadRow]:
     """Return the form's rows for the loads, with what was typed."""
     rows = []
@@ -279,22 +294,27 @@ def load_rows(
                 choices = tuple((p, port_words.get(p, p)) for p in entry.ports)
                 value = value or _port_for(typed["kind"], entry)
             elif key == "band":
-                choices = (("", "typed here: a straight line"), *bands)
+                choices = (("", "typed here: a straight line"), *((key, band.name) for key, band in laws.items()))
             elif key == "tie":
                 choices = TIES if "thigh" in entry.ports else TIES[:2]
             elif key == "strands":
                 choices = (("1", "1"), ("2", "2"), ("4", "4, folded"))
             fields.append(Field(name=f"l{index}-{key}", label=label, unit=unit, value=value, choices=choices))
-        rows.append(LoadRow(index=index, kind=typed["kind"], title=title, fields=tuple(_shown(fields, typed, index))))
+        rows.append(
+            LoadRow(index=index, kind=typed["kind"], title=title, fields=tuple(_shown(fields, typed, index, laws)))
+        )
     return rows
 
 
-def _shown(fields: Sequence[Field], typed: Mapping[str, str], index: int) -> list[Field]:
+def _shown(fields: Sequence[Field], typed: Mapping[str, str], index: int, laws: Mapping[str, BenchBand]) -> list[Field]:
     """Return the fields that matter now: no line for a measured band, no anchor for the feet or a carriage."""
     value = {f.name: f.value for f in fields}
     hidden: set[str] = set()
     if value.get(f"l{index}-band"):
         hidden |= {"rest", "rate"}
+        known = laws.get(value[f"l{index}-band"])
+        if known is not None and known.back is not None:
+            hidden |= {"back"}
     if value.get(f"l{index}-tie") in ("feet", "thigh") or value.get(f"l{index}-port") == "carriage":
         hidden |= {"x", "y"}
     return [f for f in fields if f.name.partition("-")[2] not in hidden]

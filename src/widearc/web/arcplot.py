@@ -52,6 +52,7 @@ class Solo:
     peak: str
     axis: str
     unit: str = "N·m"
+    halo: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -64,8 +65,9 @@ class Curves:
     columns: tuple[str, ...]
 
 
-def curves(found: Curve, fast: Mapping[str, Array]) -> Curves:
-    """Return an exercise's plots, every one with the same px per N·m."""
+def curves(found: Curve, fast: Mapping[str, Array], error: Mapping[str, Array] | None = None) -> Curves:
+    """Return an exercise's plots, every one with the same px per N·m; error: one standard error of the demands."""
+    doubt = {name: value[0] for name, value in (error or {}).items()}
     frontal = frontal_nm(found.setup, found.motion)
     demand = {name: value[0] for name, value in found.demand_nm.items()}
     if frontal is not None and float(np.abs(frontal[0]).max()) >= LEAST_SHOWN_NM:
@@ -78,7 +80,9 @@ def curves(found: Curve, fast: Mapping[str, Array]) -> Curves:
     per_nm = min(5.0, tall * len(order) / max(sum(high - low for low, high in spans), 1e-9))
     plots, script = [], []
     for joint, span in zip(order, spans, strict=True):
-        plot, cursor = _one(found, joint, demand[joint], lowering.get(joint), moving.get(joint), span, per_nm)
+        plot, cursor = _one(
+            found, joint, demand[joint], lowering.get(joint), moving.get(joint), doubt.get(joint), span, per_nm
+        )
         plots.append(plot)
         script.append(cursor)
     if not order:
@@ -101,8 +105,8 @@ def _span(values: list[Array]) -> tuple[float, float]:
 
 
 def _one(
-    found: Curve, joint: str, demand: Array, lowering: Array | None, fast: Array | None, span: tuple[float, float],
-    per_nm: float,
+    found: Curve, joint: str, demand: Array, lowering: Array | None, fast: Array | None, doubt: Array | None,
+    span: tuple[float, float], per_nm: float,
 ) -> tuple[Solo, dict[str, Any]]:  # fmt: skip
     motion = found.motion
     angle = to_deg(motion.angles[joint][0]) if joint in motion.angles else np.zeros(len(demand))
@@ -127,6 +131,7 @@ def _one(
         edge=_path(x, y),
         lowering=_path(x, zero - per_nm * lowering) if lowering is not None else "",
         fast=_path(x, zero - per_nm * fast) if fast is not None else "",
+        halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
         x_ticks=_x_ticks(angle, x, still), y_ticks=_y_ticks(span, zero, per_nm),
         peak=f"most {whole(abs(demand[most]))} N·m at {at}",
         axis=f"start to end of the lift{ends}" if still else f"{name} {_turn_word(joint)}",
@@ -194,6 +199,10 @@ def _cursor(found: Curve, joint: str, angle: Array, x: Array, demand: Array, sti
 
 def _path(x: Array, y: Array) -> str:
     return "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, y, strict=True))
+
+
+def _between(x: Array, high: Array, low: Array) -> str:
+    return f"{_path(x, high)}L{_path(x[::-1], low[::-1])[1:]}Z"
 
 
 def _x_ticks(angle: Array, x: Array, still: bool) -> tuple[Tick, ...]:

@@ -38,6 +38,7 @@ class Areas:
     edge: str
     line: str
     comb: str
+    halo: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -99,8 +100,14 @@ def nothing(angles: Array) -> Line:
     return Line(angle_deg=angles, value=np.full(len(angles), np.nan))
 
 
-def areas(intended: Line, actual: Line, x: Array, base: float, px_per_nm: float, *, comb: bool = True) -> Areas:
-    """Return the paths of intended against actual; x px for every angle of the grid, base line at `base` px."""
+def areas(
+    intended: Line, actual: Line, x: Array, base: float, px_per_nm: float, *, comb: bool = True,
+    doubt: Array | None = None,
+) -> Areas:  # fmt: skip
+    """Return the paths of intended against actual; x px for every angle of the grid, base line at `base` px.
+
+    doubt: one standard error of the actual, N·m; the halo is two of them to each side.
+    """
     t, c = intended.value, actual.value
     has_t, has_c = np.isfinite(t), np.isfinite(c)
     y_t, y_c = base - px_per_nm * np.nan_to_num(t), base - px_per_nm * np.nan_to_num(c)
@@ -113,7 +120,12 @@ def areas(intended: Line, actual: Line, x: Array, base: float, px_per_nm: float,
         edge=_open(x, y_c, has_c, None),
         line=_open(x, y_t, has_t, base),
         comb=_comb(intended.angle_deg, x, y_t, has_t, base) if comb else "",
+        halo="" if doubt is None else _halo(x, y_c, has_c, 2.0 * px_per_nm * np.nan_to_num(doubt), base),
     )
+
+
+def _halo(x: Array, y: Array, where: BoolArray, half: Array, base: float) -> str:
+    return _band(x, np.minimum(y + half, base), y - half, where)
 
 
 def _band(x: Array, y_from: Array, y_to: Array, where: BoolArray) -> str:
@@ -152,18 +164,22 @@ def _runs(where: BoolArray) -> list[tuple[int, int]]:
     return [(int(a), int(b)) for a, b in zip(edges[::2], edges[1::2], strict=True)]
 
 
-def plots(pairs: list[tuple[Action, Line, Line]], names: tuple[str, str]) -> list[Plot]:
+def plots(
+    pairs: list[tuple[Action, Line, Line]], names: tuple[str, str], doubts: list[Array | None] | None = None
+) -> list[Plot]:
     """Return a plot per joint, all with the same px per degree and per N·m, so that equal areas mean equal work.
 
-    pairs: action, intended and actual line; names: what is intended and what is actual, in words.
+    pairs: action, intended and actual line; names: what is intended and what is actual, in words;
+    doubts: one standard error of each actual, N·m over its grid.
     """
+    doubts = doubts or [None] * len(pairs)
     spans = [np.ptp(t.angle_deg) for _, t, _ in pairs]
     per_deg = min(MOST_PX_PER_DEG, (PLOT_WIDTH - LEFT - RIGHT) / max(spans))
     peaks = [max(float(np.nanmax(np.concatenate(([10.0], t.value, c.value)))) for _, t, c in [pair]) for pair in pairs]
     per_nm = min(TALLEST_PX - 110.0 * len(pairs) + 110, TALLEST_PX - 60 * len(pairs)) / sum(peaks)
     per_nm = min(per_nm, 1.8)
     return [
-        _plot(action, t, c, per_deg, per_nm, peak, names, first=index == 0)
+        _plot(action, t, c, per_deg, per_nm, peak, names, first=index == 0, doubt=doubts[index])
         for index, ((action, t, c), peak) in enumerate(zip(pairs, peaks, strict=True))
     ]
 
@@ -178,12 +194,13 @@ def _plot(
     names: tuple[str, str],
     *,
     first: bool,
+    doubt: Array | None,
 ) -> Plot:
     top = 34.0
     height = top + max(peak * per_nm, 40.0) + 46.0
     base = height - 46.0
     x = LEFT + np.abs(t.angle_deg - t.angle_deg[0]) * per_deg
-    drawn = areas(t, c, x, base, per_nm)
+    drawn = areas(t, c, x, base, per_nm, doubt=doubt)
     return Plot(
         joint=action.joint,
         action=action.words,

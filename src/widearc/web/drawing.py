@@ -54,6 +54,16 @@ def _line(curve: Curve, action: Action, angles: Array) -> Line:
     return line_of(theta, curve.demand_nm[action.joint][0], action, angles)
 
 
+def _doubt(candidate: Candidate, action: Action, actual: Line) -> Array | None:
+    """Return one standard error of the actual line over its grid, N·m; None where the joint is held."""
+    error = candidate.doubt.demand_nm.get(action.joint)
+    if error is None or is_held(candidate.curve, action):
+        return None
+    theta = to_deg(candidate.curve.motion.angles[action.joint][0])
+    order = np.argsort(theta)
+    return np.asarray(np.interp(actual.angle_deg, theta[order], error[order]))
+
+
 def strip_of(target: Target, wanted: Curve, candidate: Candidate) -> Areas:
     """Return the candidate's strip on the target's main joint, over the wanted range; drawn once a candidate."""
     if candidate not in _STRIPS:
@@ -91,7 +101,7 @@ def _drawing(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
     order = sorted(range(len(target.actions)), key=lambda i: i != main_joint(target))
     pairs = [pair(target, i, wanted, candidate) for i in order]
     names = (wanted.setup.exercise.name.lower(), candidate.exercise.name.lower())
-    drawn = plots(pairs, names)
+    drawn = plots(pairs, names, [_doubt(candidate, action, actual) for action, _, actual in pairs])
     motion = candidate.curve.motion
     script: dict[str, Any] = {"joints": []}
     joints = []

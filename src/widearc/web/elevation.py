@@ -14,7 +14,6 @@ WIDTH, HEIGHT, LEFT, FLOOR = 620.0, 244.0, 44.0, 206.0
 TOP_M = 2.2
 PX_PER_M = (FLOOR - 14.0) / TOP_M
 USUAL_M = 1.25  # a machine's height is not asked: drawn at a usual one
-LEAST_LABEL_PX = 30.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -111,11 +110,11 @@ def _standing(item: store.ItemRow, x: float, wide: float, number: int) -> dict[s
         height = column
     elif item.kind == "heel wedge":
         path = f"M{x:.1f} {FLOOR}H{x + wide:.1f}V{FLOOR - max(height, 3):.1f}Z"
-    label = item.name if wide >= LEAST_LABEL_PX else item.name[:3]
-    most = max(4, int((wide + 14) / 6.2))
+    most = max(8, int((wide + 14) / 6.2))
+    label = item.name
     label = label if len(label) <= most else label[: most - 1] + "…"
     # neighbours of like height would write over each other: every second label stands a line higher
     return {
         "item": item, "path": path, "middle": round(x + wide / 2, 1), "label": label,
-        "y": round(FLOOR - height - 5 - 12 * (number % 2), 1),
+        "y": max(11.0, round(FLOOR - height - 5 - 12 * (number % 2), 1)),
     }  # fmt: skip

@@ -14,6 +14,7 @@ from widearc.usecases import BandSheet
 from widearc.usecases.bench import spread_at
 from widearc.usecases.machine import MachineSheet
 from widearc.web.charts import Tick
+from widearc.web.words import MINUS
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
 MIDDLE, HALF = 372.0, 34.0  # residual plot: its zero line and half height
@@ -138,4 +139,6 @@ def _ticks(low: float, high: float, place: Callable[[float], Array]) -> tuple[Ti
     size = 10.0 ** np.floor(np.log10(span))
     step = float(next(s * size for s in (0.1, 0.2, 0.5, 1.0, 2.0) if span / (s * size) <= 7))
     values = np.arange(np.ceil(low / step) * step, high + step / 1000, step)
-    return tuple(Tick(at=round(float(place(v)), 1), text=f"{v:.6g}") for v in values)
+    return tuple(
+        Tick(at=round(float(place(v)), 1), text=f"{round(float(v), 9) + 0:.6g}".replace("-", MINUS)) for v in values
+    )

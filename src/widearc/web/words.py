@@ -27,6 +27,11 @@ def percent(share: float) -> str:
     return whole(100 * share)
 
 
+def percent_up(share: float) -> str:
+    """Return a share as whole percent, at least 1: what is said to be unsure is never said to be sure."""
+    return f"{max(1, round(100 * share)):d}"
+
+
 def centimetres(metres: float) -> str:
     """Return whole centimetres, halves under 10."""
     cm = 100 * metres
@@ -89,7 +94,9 @@ def item_words(item: ItemRow) -> str:
     """Return what an item is, in a few words: sizes and counts."""
     q = item.quantities
     if item.kind in ("bar", "plate", "dumbbell", "kettlebell"):
-        return f"{kg(q.get('kg', 0.0))} kg" + (f", {item.count} pieces" if item.count != 1 else "")
+        # the weight is mostly in the name already
+        weight = "" if kg(q.get("kg", 0.0)) in item.name else f"{kg(q.get('kg', 0.0))} "
+        return f"{weight}kg" + (f", {item.count} pieces" if item.count != 1 else "")
     if item.kind == "band":
         return (item.shape or "") + (f", {centimetres(item.rest_m)} cm" if item.rest_m else "")
     if item.kind in ("sled press", "hack squat"):
@@ -99,9 +106,9 @@ def item_words(item: ItemRow) -> str:
     if "largest_kg" in q:
         return f"stack {kg(q['smallest_kg'])} to {kg(q['largest_kg'])} kg"
     if item.kind == "anchor":
-        holds = f", holds {whole(q['holds_n'])} N" if "holds_n" in q else ""
+        holds = f", {whole(q['holds_n'])} N" if "holds_n" in q else ""
         side = f", {item.side}" if item.side else ""
-        return f"{centimetres(item.height_m or 0.0)} cm high{side}{holds}"
+        return f"{centimetres(item.height_m or 0.0)} cm{side}{holds}"
     for name, what in (("height_m", ""), ("thick_m", " thick"), ("across_m", " across")):
         if name in q:
             return f"{centimetres(q[name])} cm{what}"

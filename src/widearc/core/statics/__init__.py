@@ -2,6 +2,14 @@
 
 from widearc.core.statics.audit import Audit, audit
 from widearc.core.statics.demand import Curve, curve, curves_in_parts, demand_from_above_nm, demand_nm
+from widearc.core.statics.doubt import (
+    BodyDoubt,
+    body_variants,
+    demand_error_nm,
+    doubt_of,
+    load_variants,
+    variant_curve,
+)
 from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent, lifted
 from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.lines import LineOfForce, line_of_force
@@ -11,19 +19,25 @@ __all__ = [
     "OCCUPATIONAL_N",
     "STEPS",
     "Audit",
+    "BodyDoubt",
     "Curve",
     "LineOfForce",
     "Lumbar",
     "audit",
+    "body_variants",
     "curve",
     "curves_in_parts",
+    "demand_error_nm",
     "demand_from_above_nm",
     "demand_nm",
+    "doubt_of",
     "dynamic_nm",
     "frontal_nm",
     "grip_n",
     "inertia_percent",
     "lifted",
     "line_of_force",
+    "load_variants",
     "lumbar",
+    "variant_curve",
 ]

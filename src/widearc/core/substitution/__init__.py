@@ -2,6 +2,8 @@
 
 from widearc.core.substitution.admission import Excluded, Rules
 from widearc.core.substitution.kit import (
+    CAST,
+    READ,
     Anchor,
     BandShape,
     BandStock,
@@ -21,6 +23,8 @@ from widearc.core.substitution.search import Candidate, Ranking, search
 from widearc.core.substitution.trainable import Trainable, trainable
 
 __all__ = [
+    "CAST",
+    "READ",
     "Anchor",
     "BandShape",
     "BandStock",

@@ -8,6 +8,9 @@ from enum import Enum
 from widearc.core.equipment import BandLaw, LinearLaw, MooneyRivlinLaw, PointsLaw
 from widearc.core.errors import InputError
 
+CAST = 0.02  # one standard error of a weight that nobody weighed: cast plates vary (common practice, no source)
+READ = 0.04  # of a band's pull, where its readings are not known (assumed)
+
 
 class BandShape(Enum):
     """How a band is made: a loop has two strands, a long band one with two ends."""
@@ -18,18 +21,22 @@ class BandShape(Enum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Weight:
-    """A weight in stock: kind bar, plate, dumbbell or kettlebell; kg each; count pieces."""
+    """A weight in stock: kind bar, plate, dumbbell or kettlebell; kg each; count pieces; error as a share of it."""
 
     id: str
     kind: str
     kg: float
     count: int = 1
     name: str = ""
+    error: float = CAST
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class BandStock:
-    """A band in stock; law speaks for one unfolded strand of the whole band; hysteresis: share not given back."""
+    """A band in stock; law speaks for one unfolded strand of the whole band; hysteresis: share not given back.
+
+    error: one standard error of its pull as a share of it.
+    """
 
     id: str
     name: str
@@ -38,6 +45,7 @@ class BandStock:
     count: int = 1
     assumed: bool = False
     hysteresis: float = 0.0
+    error: float = READ
 
     def standing_law(self) -> BandLaw:
         """Return the law of one strand when the band is stood on and held at both sides.
@@ -88,7 +96,7 @@ class Anchor:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SledPress:
-    """A sled press: rail angle in degrees, empty sled kg, and how its seat is set."""
+    """A sled press: rail angle in degrees, empty sled kg with its error as a share, and how its seat is set."""
 
     id: str
     name: str
@@ -96,6 +104,7 @@ class SledPress:
     empty_kg: float
     backrest_deg: float = 15.0
     plate_tilt_deg: float = 10.0
+    error: float = CAST
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -135,7 +144,7 @@ class Kit:
 
     def signature(self) -> tuple[object, ...]:
         """Return a hashable value that is equal for kits of equal content."""
-        bands = tuple((b.id, b.name, b.shape, b.count, b.hysteresis, _law_key(b.law)) for b in self.bands)
+        bands = tuple((b.id, b.name, b.shape, b.count, b.hysteresis, b.error, _law_key(b.law)) for b in self.bands)
         return (self.weights, bands, self.furniture, self.anchors, self.presses, self.things)
 
     def of(self, kind: str) -> tuple[Weight, ...]:

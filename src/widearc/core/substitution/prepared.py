@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import threading
 from collections import OrderedDict
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, TypeVar
 
 import numpy as np
 
@@ -23,6 +23,8 @@ from widearc.core.substitution.setups import Batch, Range, batches
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK = 2000  # set-ups a batch: keeps the arrays of one call under some 60 MB
 SEARCH_SAMPLES = 51  # every 2° is enough to choose; the chosen set-up is computed at 101
+KEPT_SHARED = 20
+T = TypeVar("T")
 NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away")
 
 
@@ -131,6 +133,7 @@ class Memo:
     def __init__(self, most: int = 400) -> None:
         self._most = most
         self._kept: OrderedDict[object, Prepared] = OrderedDict()
+        self._shared: OrderedDict[object, Any] = OrderedDict()
         self._scopes: dict[tuple[object, ...], int] = {}
         self._lock = threading.Lock()  # the server asks from several threads
 
@@ -141,6 +144,20 @@ class Memo:
                 self._scopes.clear()
                 self._kept.clear()
             return self._scopes.setdefault(parts, len(self._scopes))
+
+    def once(self, key: object, make: Callable[[], T]) -> T:
+        """Return what `make` gave for a key the last time, or make it: for the few that every answer shares."""
+        with self._lock:
+            if key in self._shared:
+                self._shared.move_to_end(key)
+                kept: T = self._shared[key]
+                return kept
+        made = make()
+        with self._lock:
+            self._shared[key] = made
+            while len(self._shared) > KEPT_SHARED:
+                self._shared.popitem(last=False)
+        return made
 
     def prepared(
         self,

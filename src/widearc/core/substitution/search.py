@@ -10,8 +10,9 @@ import numpy as np
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import EXERCISES, Exercise
 from widearc.core.matching import Comparison, Target, compare, target_of
-from widearc.core.statics import Curve
+from widearc.core.statics import BodyDoubt, Curve
 from widearc.core.substitution.admission import Excluded, Rules, held, left_out, step_by_step, taken_words
+from widearc.core.substitution.doubt import Doubt, WantedDoubt, doubt_about, load_errors, wanted_doubt
 from widearc.core.substitution.kit import BandStock, Kit, Piece, Weight
 from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch
 from widearc.core.substitution.reasons import sentence
@@ -20,6 +21,7 @@ from widearc.core.units import to_deg
 
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
 NO_RULES = Rules()
+USUAL_DOUBT = BodyDoubt()
 KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
@@ -29,7 +31,8 @@ class Candidate:
     """The best set-up found for one exercise, with its numbers; shares 0 to 1.
 
     comparison holds one row; step is the next heavier set-up's mean demand over this one's, less 1
-    (None: nothing heavier here). bins: the target's and its own are in `comparison.bins`.
+    (None: nothing heavier here). doubt: how sure match and
+    demands are. bins: the target's and its own are in `comparison.bins`.
     """
 
     exercise: Exercise
@@ -43,6 +46,7 @@ class Candidate:
     level: float
     step: float | None
     sentence: str
+    doubt: Doubt
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -66,16 +70,19 @@ def search(
     limit: int | None = None,
     names: Mapping[str, str] | None = None,
     memo: Memo | None = None,
+    body_doubt: BodyDoubt = USUAL_DOUBT,
 ) -> Ranking:
     """Return every catalogue exercise ranked against a wanted curve, in what is free of a kit.
 
     wanted: one set-up with its load. taken: ids of items in use or broken. limit: how many candidates
     at most. names: a word for the state of a taken item ("taken", "broken"). memo keeps what was
-    computed for the next request. The order is the same for the same request: by match in whole
-    percents, and where those are equal, by failing safely alone, then steadiness, then name.
+    computed for the next request. body_doubt: how sure the client's body is. The order is the same for
+    the same request: by match in whole percents, and where those are equal, by failing safely alone,
+    then steadiness, then name.
     """
     memo = memo or Memo()
     target = target_of(wanted)
+    asked = memo.once(("wanted", target.key, body, limits, body_doubt), lambda: wanted_doubt(wanted, body_doubt))
     free = kit.without(taken)
     knee = to_deg(wanted.motion.angles["knee"][0])
     knee_range = Range(from_deg=float(knee[0]), to_deg=float(knee[-1]))
@@ -106,7 +113,7 @@ def search(
                 excluded.append(Excluded(exercise=exercise, reason=reason))
             else:
                 pieces = part.pieces_of(row, taken, free)
-                found.append(_candidate(part, row, body, limits, target, pieces))
+                found.append(_candidate(part, row, body, limits, target, pieces, asked, kit))
     ordered = step_by_step(_ordered(found), rules)
     return Ranking(target=target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
 
@@ -129,12 +136,13 @@ def _best_of(
 
 
 def _candidate(
-    part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...]
-) -> Candidate:
+    part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...],
+    asked: WantedDoubt, kit: Kit,
+) -> Candidate:  # fmt: skip
     """Return the chosen row computed exactly, with its numbers and its sentence; the same object when asked again."""
-    key = (target.key, row, pieces)
+    key = (target.key, row, pieces, asked.body)
     if key not in part.kept:
-        part.kept[key] = _made(part, row, body, limits, target, pieces)
+        part.kept[key] = _made(part, row, body, limits, target, pieces, asked, kit)
         while len(part.kept) > KEPT_CANDIDATES:
             part.kept.popitem(last=False)
     kept: Candidate = part.kept[key]
@@ -142,8 +150,9 @@ def _candidate(
 
 
 def _made(
-    part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...]
-) -> Candidate:
+    part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...],
+    asked: WantedDoubt, kit: Kit,
+) -> Candidate:  # fmt: skip
     exact = part.exact(row, body, limits)
     compared = compare(target, exact.motion.angles, exact.demand_nm, 1)
     return Candidate(
@@ -158,6 +167,7 @@ def _made(
         level=float(compared.level[0]),
         step=part.step(row, target),
         sentence=sentence(target, compared, exact),
+        doubt=doubt_about(exact, compared, target, asked, load_errors(exact, pieces, kit)),
     )
 
 

@@ -12,10 +12,12 @@ from widearc import store, usecases
 from widearc.core.body import PORTS
 from widearc.core.catalogue import EXERCISES, Exercise, exercise
 from widearc.core.errors import InputError
+from widearc.core.statics import doubt_of
+from widearc.core.substitution import CAST, READ
 from widearc.formats import curve_document
 from widearc.formats.scenario import law_part
 from widearc.usecases.arc import Arc
-from widearc.usecases.kit import kit_of
+from widearc.usecases.kit import doubt_of_client, kit_of
 from widearc.web import arcform, arcplot
 from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
@@ -39,12 +41,14 @@ def show() -> ResponseReturnValue:
     entry = exercise(request.args.get("exercise", "back-squat-high"), "exercise")
     clients = store.clients(connection(), trainer())
     client = next((c for c in clients if c.id == _client(clients)), None)
-    laws, bands = _bands()
+    laws = _bands()
     loads = arcform.typed_loads(request.args, entry)
     fields = _fields(entry, loads)
     problems: dict[str, str] = {}
     document = _document(entry.id, client, problems, fields, loads, laws)
-    found = usecases.arc(document) if not problems else None
+    errors = tuple(_error(load, laws) for load in loads)
+    doubt = doubt_of_client(client) if client is not None else UNKNOWN
+    found = usecases.arc(document, errors, doubt) if not problems else None
     if found is not None and found.refused:
         problems[arcform.field_of(found.refused[0])] = sentence(found.refused[1])
     if client is not None:
@@ -55,7 +59,7 @@ def show() -> ResponseReturnValue:
         "clients": clients,
         "client": client,
         "fields": fields,
-        "loads": arcform.load_rows(loads, entry, bands, {p: PORTS[p].label for p in PORTS}),
+        "loads": arcform.load_rows(loads, entry, laws, {p: PORTS[p].label for p in PORTS}),
         "kinds": arcform.kinds_for(entry),
         "problems": problems,
         "typed": {name: request.args.get(name, "") for name in ("lift", "lower")},
@@ -72,11 +76,22 @@ def show() -> ResponseReturnValue:
     return render_template(template, **values)
 
 
+UNKNOWN = doubt_of(mass_known=False, stature_known=False, thigh_taped=False)
+
+
+def _error(load: dict[str, str], laws: dict[str, arcform.BenchBand]) -> float:
+    """Return one standard error of a load of the form as a share: a weighed band's own, else as cast iron."""
+    if load["kind"] == "band":
+        known = laws.get(load.get("band", ""))
+        return known.error if known is not None else READ
+    return CAST
+
+
 def _drawn(found: Arc) -> dict[str, Any]:
     """Return figure, plots, script and words of a curve."""
     curve = found.curve
     assert curve is not None
-    drawn = arcplot.curves(curve, found.fast)
+    drawn = arcplot.curves(curve, found.fast, found.error_nm)
     width, height, most = FIGURE
     lines = [plot.joint for plot in drawn.plots if plot.joint in curve.demand_nm]
     picture = figure(curve, width=width, height=height, most_px=most, lines=lines) if curve.motion.points else None
@@ -114,21 +129,23 @@ def _client(clients: tuple[store.ClientRow, ...]) -> int | None:
     return last if last in known else (known[0] if known else None)
 
 
-def _bands() -> tuple[dict[str, Any], list[tuple[str, str]]]:
-    """Return the laws (as documents) and names of the measured bands of every place."""
-    laws: dict[str, Any] = {}
-    names: list[tuple[str, str]] = []
+def _bands() -> dict[str, arcform.BenchBand]:
+    """Return the measured bands of every place by id."""
+    laws: dict[str, arcform.BenchBand] = {}
     for place in store.places(connection(), trainer()):
-        kit, _, _, _ = kit_of(connection(), trainer(), store.items(connection(), trainer(), place.id), place.id)
+        items = store.items(connection(), trainer(), place.id)
+        kit, _, _, _ = kit_of(connection(), trainer(), items, place.id)
+        backs = {item.key: item.back_share for item in items}
         for band in kit.bands:
-            laws[band.id] = law_part(band.law)
-            names.append((band.id, f"{band.name}, {place.name}"))
-    return laws, names
+            laws[band.id] = arcform.BenchBand(
+                law=law_part(band.law), name=f"{band.name}, {place.name}", back=backs[band.id], error=band.error
+            )
+    return laws
 
 
 def _document(
     exercise_id: str, client: store.ClientRow | None, problems: dict[str, str], fields: list[arcform.Field],
-    loads: list[dict[str, str]], laws: dict[str, Any],
+    loads: list[dict[str, str]], laws: dict[str, arcform.BenchBand],
 ) -> dict[str, Any]:  # fmt: skip
     """Return the scenario of the form; what cannot be read goes to `problems` at its field."""
     entry = EXERCISES[exercise_id]
@@ -177,7 +194,7 @@ def document(what: str) -> ResponseReturnValue:
     problems: dict[str, str] = {}
     loads = arcform.typed_loads(request.args, entry)
     fields = _fields(entry, loads)
-    made = _document(entry.id, client, problems, fields, loads, _bands()[0])
+    made = _document(entry.id, client, problems, fields, loads, _bands())
     found = usecases.arc(made) if not problems else None
     if found is None or found.curve is None:
         where, words = found.refused if found is not None and found.refused else ("exercise", "")

@@ -55,7 +55,7 @@ def _sheet(
     empty = dict.fromkeys(CELLS, "") | {"arm": rows[-1]["arm"] if rows else "", "direction": "push"}
     spare = max(SPARE_ROWS, 4 - len(rows))
     page = render_template(
-        "bench/machine.html", sheet=sheet, rows=[*rows, *([empty] * spare)], typed=typed, messages=messages,
+        "bench/machine.html", sheet=sheet, rows=[*rows, *spare], typed=typed, messages=messages,
         place=store.place(connection(), trainer(), sheet.item.place_id), forces=FORCES,
         charts=[(setting, machine_chart(sheet, setting, typed["force_unit"])) for setting in sheet.fits],
         change=store.last_change(connection(), trainer(), scope(sheet.item.place_id)),

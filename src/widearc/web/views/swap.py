@@ -10,6 +10,8 @@ from flask.typing import ResponseReturnValue
 from widearc import store, usecases
 from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
+from widearc.core.substitution import Candidate
+from widearc.usecases.client import GOAL_SETS
 from widearc.usecases.room import scope
 from widearc.usecases.swap import SwapAsk, SwapView, asks_depth, candidate_of
 from widearc.web.db import connection, now, trainer
@@ -70,14 +72,17 @@ def _ask(source: Any, *, lenient: bool = False) -> SwapAsk:
         if not lenient:
             raise
         place, client = _last("place", places), _last("client", clients)
+    goal = next(c.goal for c in store.clients(connection(), trainer()) if c.id == client) if client in clients else None
+    sets, reps = GOAL_SETS.get(goal or "muscle", (3, 10))
     return SwapAsk(
         place_id=place,
         client_id=client,
         exercise=source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default),
         kg=number(source, "kg", 120.0, what="kilograms, from 0 to 500"),
         depth_deg=number(source, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
-        sets=integer(source, "sets", 3, what="a whole number of sets, from 1 to 20"),
-        reps=integer(source, "reps", 10, what="a whole number of reps, from 1 to 100"),
+        sets=integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
+        reps=integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
+        show_all=source.get("all") == "1",
     )
 
 
@@ -106,6 +111,8 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "client": ask.client_id,
         "place": ask.place_id,
     }
+    if ask.show_all:
+        query["all"] = "1"
     chosen = candidate_of(view, pick)
     values: dict[str, Any] = {
         "view": view,
@@ -129,10 +136,23 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "strip_ends": (long_end, short_end),
         "drawing": drawing_of(target, wanted, chosen) if chosen else None,
         "chosen_load": load_words(chosen) if chosen else "",
+        "known": _known(view, chosen) if chosen else "",
+        "client_notes": usecases.client_notes(view, chosen) if chosen else (),
+        "packed": view.room.place.crowding == "packed",
         "notices": [n.text for n in chosen.curve.motion.notices if n.where[0]] if chosen else [],
         "assumptions": chosen.curve.motion.assumptions if chosen else [],
     }
     return values
+
+
+def _known(view: SwapView, chosen: Candidate) -> str:
+    """Return how what the set-up uses is known: measured, described or assumed, with the names."""
+    used = {*chosen.row.items(), *(piece.item for piece in chosen.pieces)}
+    badges: dict[str, list[str]] = {}
+    for item in view.room.items:
+        if item.key in used:
+            badges.setdefault(view.room.badges[item.id], []).append(item.name.lower())
+    return "; ".join(f"{badge}: {', '.join(names)}" for badge, names in sorted(badges.items(), reverse=True))
 
 
 def _wanted_name(view: SwapView) -> str:

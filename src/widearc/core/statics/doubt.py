@@ -1,0 +1,78 @@
+"""How sure a curve is: each source of doubt moves it a little, and the moves add up as squares.
+
+Linear propagation: one curve more for each source, one standard error up; sources are taken as
+independent. The way a set-up is hit (a step's length, a lean) is not counted.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from types import MappingProxyType
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.equipment.scaling import scaled
+from widearc.core.errors import PostureError
+from widearc.core.movement import Setup
+from widearc.core.statics.demand import Curve, curve
+
+TAPED_SHARE = 0.02  # of a thigh, measured by tape (assumed)
+TABLE_SHARE = 0.03  # of a thigh, by the table's share of a known stature (assumed)
+UNKNOWN_SHARE = 0.06  # of a thigh, where the stature is assumed too (assumed)
+MASS_SHARE, UNKNOWN_MASS_SHARE = 0.01, 0.12  # of a body mass that is known, and of one that is assumed
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BodyDoubt:
+    """One standard error of the body's mass and of the thigh's length, as shares."""
+
+    mass: float = MASS_SHARE
+    thigh: float = TABLE_SHARE
+
+
+def doubt_of(*, mass_known: bool, stature_known: bool, thigh_taped: bool) -> BodyDoubt:
+    """Return a body's doubt from what was asked and taped."""
+    thigh = TAPED_SHARE if thigh_taped else TABLE_SHARE if stature_known else UNKNOWN_SHARE
+    return BodyDoubt(mass=MASS_SHARE if mass_known else UNKNOWN_MASS_SHARE, thigh=thigh)
+
+
+def body_variants(setup: Setup, doubt: BodyDoubt) -> Mapping[str, Setup]:
+    """Return the set-up for the same body one standard error heavier ("mass"), and longer in the thigh ("thigh")."""
+    body = setup.body
+    longer = MappingProxyType({**body.segments, "thigh_m": body.thigh_m * (1.0 + doubt.thigh)})
+    return {
+        "mass": replace(setup, body=replace(body, mass_kg=body.mass_kg * (1.0 + doubt.mass))),
+        "thigh": replace(setup, body=replace(body, segments=longer)),
+    }
+
+
+def load_variants(setup: Setup, shares: tuple[float, ...]) -> Mapping[str, Setup]:
+    """Return the set-up with each load one standard error heavier; a share of 0 makes none."""
+    found = {}
+    for index, share in enumerate(shares):
+        if share > 0:
+            loads = tuple(scaled(x, 1.0 + share) if i == index else x for i, x in enumerate(setup.loads))
+            found[f"load {index}"] = replace(setup, loads=loads)
+    return found
+
+
+def variant_curve(setup: Setup) -> Curve | None:
+    """Return a variant's curve, None where that posture cannot be reached: it then says nothing."""
+    try:
+        return curve(setup, lowering=False)
+    except (PostureError, ValueError):
+        return None
+
+
+def demand_error_nm(base: Curve, variants: Mapping[str, Setup]) -> Mapping[str, Array]:
+    """Return one standard error of each demand, N·m (set-ups, samples), by joint name, at each place of the rep."""
+    squares = {name: np.zeros_like(values) for name, values in base.demand_nm.items()}
+    for setup in variants.values():
+        moved = variant_curve(setup)
+        if moved is None:
+            continue
+        for name, total in squares.items():
+            total += (moved.demand_nm[name] - base.demand_nm[name]) ** 2
+    return {name: np.sqrt(total) for name, total in squares.items()}
