@@ -14,6 +14,7 @@ TAPE_M = 0.01  # each length, one standard error: skin and clothes move (assumed
 LEVEL_DEG = 1.0  # each reading of a phone's level (assumed)
 TAP_SHARE = 0.02  # each tap, as a share of the shorter limb in the picture (assumed)
 KNEE_DEPTH_M = 0.05  # the knee's middle lies this far behind the kneecap (assumed)
+WORST_DEG = 45.0  # near straight a tape tells nothing: more than this is not said
 SKEW_DEG = 2.0  # the picture is not quite square to the leg (assumed)
 
 
@@ -46,9 +47,8 @@ def bend_by_tape(upper_m: float, lower_m: float, across_m: float) -> MeasuredAng
     slopes = np.array(
         [(1 / b - cosine / a) / sine, (1 / a - cosine / b) / sine, c / (a * b * sine)],
     )
-    return MeasuredAngle(
-        angle_deg=180.0 - math.degrees(inner), error_deg=math.degrees(TAPE_M * float(np.hypot.reduce(slopes)))
-    )
+    error = math.degrees(TAPE_M * float(np.hypot.reduce(slopes)))
+    return MeasuredAngle(angle_deg=180.0 - math.degrees(inner), error_deg=min(error, WORST_DEG))
 
 
 def bend_by_levels(upper_deg: float, lower_deg: float) -> MeasuredAngle:

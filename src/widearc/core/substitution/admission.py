@@ -67,19 +67,28 @@ def taken_words(name: str, state: str) -> str:
 
 
 def left_out(
-    exercise: Exercise, kit: Kit, free: Kit, limits: Limits, rules: Rules, taken: frozenset[str],
-    names: Mapping[str, str],
-) -> Excluded | None:  # fmt: skip
+    exercise: Exercise, kit: Kit, limits: Limits, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+) -> Excluded | None:
     """Return why place, people or client rule the exercise out, or None. names: a word for a taken item's state."""
-    for need in exercise.needs:
-        out = _need_missing(exercise, need, kit, rules, taken, names)
-        if out is not None:
-            return out
+    out = unmet(exercise, kit, rules, taken, names)
+    if out is not None:
+        return out
     if exercise.family == "sled press":
         return Excluded(exercise=exercise, reason="a press is not offered in place of another exercise yet")
     if limits.no_axial_load and exercise.ways and all(is_axial(way) for way in exercise.ways):
         return Excluded(exercise=exercise, reason="no load on the spine for this client", admits="a load on a belt")
     return _by_rule(exercise, rules)
+
+
+def unmet(
+    exercise: Exercise, kit: Kit, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+) -> Excluded | None:
+    """Return the first of an exercise's needs that nothing here meets, or None."""
+    for need in exercise.needs:
+        out = _need_missing(exercise, need, kit, rules, taken, names)
+        if out is not None:
+            return out
+    return None
 
 
 def _by_rule(exercise: Exercise, rules: Rules) -> Excluded | None:

@@ -97,7 +97,7 @@ def search(
         if exercise.id == wanted.setup.exercise.id:
             out = _excluded_original(exercise, kit, taken, names or {})
         else:
-            out = left_out(exercise, kit, free, limits, rules, taken, names or {})
+            out = left_out(exercise, kit, limits, rules, taken, names or {})
         if out is not None:
             excluded.append(out)
             continue

@@ -9,7 +9,7 @@ from types import MappingProxyType
 from widearc.core.body import PORTS, Limits
 from widearc.core.catalogue import EXERCISES, Exercise, LoadWay
 from widearc.core.curve import Action
-from widearc.core.substitution.admission import Rules, left_out
+from widearc.core.substitution.admission import Rules, left_out, unmet
 from widearc.core.substitution.kit import Kit
 from widearc.core.substitution.setups import is_axial
 
@@ -58,13 +58,12 @@ def trainable(kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules) 
 def _possible(exercise: Exercise, kit: Kit, free: Kit, limits: Limits, rules: Rules, taken: frozenset[str]) -> bool:
     if exercise.family == "sled press":
         # the search does not offer a press in place of another exercise; here it counts
-        presses = [p for p in kit.presses if p.id not in taken]
-        return bool(presses) and "sled press" in exercise.needs
-    if left_out(exercise, kit, free, limits, rules, taken, {}) is not None:
+        return unmet(exercise, kit, rules, taken, {}) is None
+    if left_out(exercise, kit, limits, rules, taken, {}) is not None:
         return False
     if exercise.ways:
         return any(_stocked(way, free) and not (limits.no_axial_load and is_axial(way)) for way in exercise.ways)
-    if limits.no_axial_load and exercise.ports and all(PORTS[p].axial for p in exercise.ports):
+    if limits.no_axial_load and exercise.ports and PORTS[exercise.ports[0]].axial:
         return False
     return _has(_ASKS.get(exercise.id, ""), free)
 

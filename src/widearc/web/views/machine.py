@@ -52,8 +52,12 @@ def _rows(sheet: MachineSheet, unit: str) -> list[dict[str, str]]:
 def _sheet(
     sheet: MachineSheet, rows: list[dict[str, str]], typed: dict[str, str], messages: dict[str, str]
 ) -> ResponseReturnValue:
-    empty = dict.fromkeys(CELLS, "") | {"arm": rows[-1]["arm"] if rows else "", "direction": "push"}
-    spare = max(SPARE_ROWS, 4 - len(rows))
+    arm = rows[-1]["arm"] if rows else ""
+    # push and return by turns, as they are read
+    spare = [
+        dict.fromkeys(CELLS, "") | {"arm": arm, "direction": "return" if n % 2 else "push"}
+        for n in range(len(rows), max(len(rows) + SPARE_ROWS, 4))
+    ]
     page = render_template(
         "bench/machine.html", sheet=sheet, rows=[*rows, *spare], typed=typed, messages=messages,
         place=store.place(connection(), trainer(), sheet.item.place_id), forces=FORCES,

@@ -93,6 +93,12 @@ document.addEventListener("keydown", (event) => {
   }
   const typing = event.target.closest("input, select, textarea");
   if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+  for (const field of document.querySelectorAll("[data-key]")) {
+    if (field.dataset.key === event.key) {
+      event.preventDefault();
+      field.focus();
+    }
+  }
   if (event.key === "u") {
     const undo = document.getElementById("undo");
     if (undo) undo.click();
