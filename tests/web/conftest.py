@@ -10,6 +10,7 @@ from werkzeug.serving import make_server
 
 from tests.conftest import NOW
 from widearc import store
+from widearc.core.substitution import Memo
 from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.web import create_app
@@ -30,9 +31,17 @@ def database(tmp_path) -> Path:
     return path
 
 
+@pytest.fixture(scope="session")
+def memo():
+    """What the search computed once is kept over the tests: its keys say all that it depends on."""
+    return Memo()
+
+
 @pytest.fixture
-def app(database):
-    return create_app(database, secret_key="test", config={"WTF_CSRF_ENABLED": False})
+def app(database, memo):
+    made = create_app(database, secret_key="test", config={"WTF_CSRF_ENABLED": False})
+    made.extensions["memo"] = memo
+    return made
 
 
 @pytest.fixture
@@ -56,9 +65,10 @@ def browser_type_launch_args():
 
 
 @pytest.fixture
-def served(database):
+def served(database, memo):
     """Serve the demo with CSRF on and yield its address."""
     app = create_app(database, secret_key="test")
+    app.extensions["memo"] = memo
     server = make_server("127.0.0.1", 0, app, threaded=True)
     thread = threading.Thread(target=server.serve_forever)
     thread.start()
