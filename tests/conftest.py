@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import shutil
+
 import pytest
 
 from widearc import store
@@ -46,7 +48,18 @@ def con(tmp_path):
     connection.close()
 
 
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory):
+    """The demo as a file, made once: a copy is all that a test needs."""
+    path = tmp_path_factory.mktemp("demo") / "demo.db"
+    connection = store.open_store(path)
+    load_demo(connection, now=NOW)
+    connection.close()
+    return path
+
+
 @pytest.fixture
-def demo(con):
-    load_demo(con, now=NOW)
-    return con
+def demo(demo_file, tmp_path):
+    connection = store.open_store(shutil.copy(demo_file, tmp_path / "demo.db"))
+    yield connection
+    connection.close()

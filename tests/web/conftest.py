@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
+import shutil
 import threading
 from pathlib import Path
 
 import pytest
 from werkzeug.serving import make_server
 
-from tests.conftest import NOW
 from widearc import store
 from widearc.core.substitution import Memo
-from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.web import create_app
 
@@ -23,12 +22,8 @@ FLAGS = [
 
 
 @pytest.fixture
-def database(tmp_path) -> Path:
-    path = tmp_path / "web.db"
-    con = store.open_store(path)
-    load_demo(con, now=NOW)
-    con.close()
-    return path
+def database(demo_file, tmp_path) -> Path:
+    return Path(shutil.copy(demo_file, tmp_path / "web.db"))
 
 
 @pytest.fixture(scope="session")
