@@ -5,6 +5,7 @@ from __future__ import annotations
 import dataclasses
 import io
 import json
+import shutil
 import socket
 import subprocess
 import sys
@@ -133,3 +134,28 @@ def test_the_gauge_says_its_address_and_sends_lines(tmp_path):
             assert line.recv(200).startswith(b"#")
         process.terminate()
     busy.close()
+
+
+def test_a_kit_goes_out_and_in_by_the_command(run, demo_file, tmp_path):
+    """Export, import into another place with a preview first, and every refusal on one line."""
+    shutil.copy(demo_file, tmp_path / "demo.db")
+    here = ("--demo", "--data", str(tmp_path))
+    code, out, _ = run("kit", "export", "-", "--place", "cabin 14", *here)
+    assert code == 0 and json.loads(out)["format"] == "wide-arc/kit"
+    file = tmp_path / "kit.json"
+    code, out, _ = run("kit", "export", str(file), "--place", "Cabin 14", *here)
+    assert code == 0 and json.loads(out) == {"written": str(file), "items": 5}
+    for preview in (("--preview",), ()):
+        code, out, _ = run("kit", "import", str(file), "--place", "Harbour gym", *here, *preview)
+        answer = json.loads(out)
+        assert (code, answer["done"], len(answer["new"]) + len(answer["changed"])) == (0, not preview, 5)
+    code, out, _ = run("kit", "import", str(file), "--place", "Harbour gym", *here)
+    assert json.loads(out)["same"] and not json.loads(out)["new"]
+    for arguments, says in (
+        (("kit", "export", "-", "--place", "Moon base", *here), "Cabin 14"),
+        (("kit", "export", "-", "--place", "x", "--data", str(tmp_path / "none")), "has run already"),
+        (("kit", "export", str(tmp_path / "no" / "f.json"), "--place", "Cabin 14", *here), "can be written"),
+        (("kit", "import", "-", "--place", "Cabin 14", *here), "valid JSON"),
+    ):
+        code, out, err = run(*arguments)
+        assert (code, out) == (2, "") and says in err and err.count("\n") == 1

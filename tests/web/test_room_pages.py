@@ -212,6 +212,21 @@ def test_a_machine_s_sheet_from_readings_to_a_check(client, con):
     assert empty.status_code == 422 and "empty" in text(empty)
 
 
+def test_a_machine_s_readings_go_out_and_in_as_csv(client, con):
+    curl = named(con, "Curl machine", 3)
+    sent = text(client.get(f"/bench/machine/{curl.id}.csv?setting=1"))
+    assert sent.splitlines()[0] == "angle_deg,force_n,pad_m" and len(sent.splitlines()) == 6
+    form = {"action": "import", "force_unit": "N", "csv_setting": "2", "csv": sent}
+    assert client.post(f"/bench/machine/{curl.id}", data=form).status_code == 302
+    kept = [r for r in store.machine_readings(con, 1, curl.id) if r.setting == "2"]
+    assert [(r.at, r.force_n, r.arm_m) for r in kept] == [
+        (r.at, r.force_n, r.arm_m) for r in store.machine_readings(con, 1, curl.id) if r.setting == "1"
+    ]
+    bad = client.post(f"/bench/machine/{curl.id}", data=form | {"csv": sent + "10,strong,0.3\n"})
+    assert bad.status_code == 422 and "row 6" in text(bad) and "strong" in text(bad)
+    assert client.get(f"/bench/machine/{named(con, 'Bench').id}.csv").status_code == 404
+
+
 def test_a_sled_by_rise_over_run(client, con):
     press = named(con, "Sled press")
     form = {"action": "save", "force_unit": "N", "rise": "70", "run": "100", "direction": ["push", "return"],

@@ -13,6 +13,7 @@ from widearc.formats.readings import (
     machine_document,
     read_columns,
     read_readings,
+    write_columns,
     write_readings,
 )
 from widearc.formats.scenario import curve_document, parse_body, parse_limits, parse_scenario, parse_style
@@ -41,5 +42,6 @@ __all__ = [
     "read_readings",
     "schema",
     "swap_document",
+    "write_columns",
     "write_readings",
 ]

@@ -153,6 +153,16 @@ def read_columns(text: str, kind: str) -> dict[str, list[Any]]:
     return columns
 
 
+def write_columns(kind: str, columns: Mapping[str, Sequence[Any]]) -> str:
+    """Return a machine's readings as a CSV with the kind's header, that `read_columns` reads back."""
+    headers = FITS[kind][0]
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(headers)
+    writer.writerows(zip(*(columns[name] for name in headers), strict=True))
+    return out.getvalue()
+
+
 def machine_document(kind: str, columns: dict[str, list[Any]], given: Mapping[str, float]) -> dict[str, Any]:
     """Return the wide-arc/fit document of a machine's readings."""
     found = fit_machine(kind, columns, given)

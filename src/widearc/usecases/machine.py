@@ -117,14 +117,32 @@ def machine_sheet(con: store.Connection, trainer_id: int, item_id: int) -> Machi
     )  # fmt: skip
 
 
-def _fit(fit: str, rows: Sequence[store.MachineReading], quantities: Mapping[str, float]) -> MachineFit:
-    columns: dict[str, Any] = {"force_n": [r.force_n for r in rows]}
+def columns_of(fit: str, rows: Sequence[store.MachineReading]) -> dict[str, list[Any]]:
+    """Return readings as the fit's columns, SI by name."""
+    columns: dict[str, list[Any]] = {"force_n": [r.force_n for r in rows]}
     if fit in _NAMES:
         columns[_NAMES[fit]] = [r.at for r in rows]
     if fit == "sled":
         columns["direction"] = [r.direction for r in rows]
     if COLUMNS[fit].arm:
         columns["arm_m" if fit != "stack" else "pad_m"] = [r.arm_m or 0.4 for r in rows]
+    return columns
+
+
+def rows_from(fit: str, columns: Mapping[str, Sequence[Any]], setting: str = "") -> tuple[store.MachineReading, ...]:
+    """Return readings from a fit's columns, all of one dial setting."""
+    count = len(columns["force_n"])
+    at = columns[_NAMES[fit]] if fit in _NAMES else [0.0] * count
+    arm = columns.get("pad_m" if fit == "stack" else "arm_m", [None] * count)
+    way = columns.get("direction", [None] * count)
+    return tuple(
+        store.MachineReading(at=a, force_n=f, arm_m=m, direction=d, setting=setting)
+        for a, f, m, d in zip(at, columns["force_n"], arm, way, strict=True)
+    )
+
+
+def _fit(fit: str, rows: Sequence[store.MachineReading], quantities: Mapping[str, float]) -> MachineFit:
+    columns = columns_of(fit, rows)
     given = {"rail_deg": quantities["rail_deg"]} if fit == "sled" and quantities.get("rail_deg", 0) >= 1 else {}
     return fit_machine(fit, columns, given)
 

@@ -25,6 +25,7 @@ from widearc.web.forms import number
 blueprint = Blueprint("bench", __name__, url_prefix="/bench")
 SPARE_ROWS = 3
 LOOK_AGAIN_DAYS = 90  # common practice, no source
+TOLD = ("heel wedge", "pad")  # nothing is fitted, but their sheet says what they come to
 FIELDS = ("rest", "length_unit", "force_unit", "shape", "strands", "law", "back", "looked")
 
 
@@ -47,7 +48,7 @@ def _weighed(place_id: int) -> list[dict[str, Any]]:
     read = store.readings_of_place(connection(), trainer(), place_id)
     for item in store.items(connection(), trainer(), place_id):
         kind = kind_of(item.kind)
-        if item.kind != "band" and not kind.fit:
+        if item.kind != "band" and not kind.fit and item.kind not in TOLD:
             continue
         count = read.get(item.id, 0)
         rows.append({"item": item, "kind": kind, "count": count, "badge": badge_of(item, count)})

@@ -4,15 +4,25 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, redirect, render_template, request, url_for
+from flask import Blueprint, Response, abort, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import store
 from widearc.core.body import MeasuredAngle, bend_by_levels, bend_by_points, bend_by_tape
-from widearc.core.equipment import rail_angle_deg, shim_bend_deg, wedge_relief_deg
+from widearc.core.equipment import FITS, rail_angle_deg, shim_bend_deg, wedge_relief_deg
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N
-from widearc.usecases.machine import MachineSheet, add_check, hung_test, machine_sheet, parse_readings, save_readings
+from widearc.formats import read_columns, write_columns
+from widearc.usecases.machine import (
+    MachineSheet,
+    add_check,
+    columns_of,
+    hung_test,
+    machine_sheet,
+    parse_readings,
+    rows_from,
+    save_readings,
+)
 from widearc.usecases.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.web.db import connection, now, trainer
@@ -64,6 +74,7 @@ def _sheet(
         charts=[(setting, machine_chart(sheet, setting, typed["force_unit"])) for setting in sheet.fits],
         change=store.last_change(connection(), trainer(), scope(sheet.item.place_id)),
         hung=_hung(sheet, typed, messages), words=_words(sheet),
+        headers=",".join(FITS[sheet.kind.fit][0]) if sheet.kind.fit else "",
     )  # fmt: skip
     return page, 422 if messages else 200
 
@@ -126,6 +137,10 @@ def save(item_id: int) -> ResponseReturnValue:
             if not found:
                 raise SheetError({"check-0-force": "empty: type what the scale reads"})
             add_check(connection(), trainer(), item_id, found, now=now())
+        elif typed.get("action") == "import":
+            setting = " ".join(typed.get("csv_setting", "").split())[:40] if sheet.columns.setting else ""
+            others = tuple(r for r in sheet.readings if r.setting != setting)
+            save_readings(connection(), trainer(), item_id, (*others, *_imported(sheet, typed, setting)), {}, now=now())
         else:
             measured = _measured(sheet, typed, messages)
             if messages:
@@ -133,9 +148,28 @@ def save(item_id: int) -> ResponseReturnValue:
             readings = parse_readings(sheet.kind.fit, rows, typed["force_unit"])
             save_readings(connection(), trainer(), item_id, readings, measured, now=now())
     except SheetError as error:
-        keep = filled if typed.get("action") != "check" else _rows(sheet, "N")
+        keep = filled if typed.get("action") not in ("check", "import") else _rows(sheet, "N")
         return _sheet(sheet, _numbered(rows, error.messages) or keep, typed, error.messages)
     return redirect(url_for("machine.show", item_id=item_id, force_unit=typed["force_unit"]))
+
+
+def _imported(sheet: MachineSheet, typed: dict[str, str], setting: str) -> tuple[store.MachineReading, ...]:
+    try:
+        return rows_from(sheet.kind.fit, read_columns(typed.get("csv", ""), sheet.kind.fit), setting)
+    except InputError as error:
+        raise SheetError({"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}) from None
+
+
+@blueprint.get("/machine/<int:item_id>.csv")
+def export(item_id: int) -> ResponseReturnValue:
+    """Send the readings of one dial setting as CSV, SI."""
+    sheet = machine_sheet(connection(), trainer(), item_id)
+    if sheet.columns is None:
+        abort(404)
+    rows = sheet.of(request.args.get("setting", ""))
+    text = write_columns(sheet.kind.fit, columns_of(sheet.kind.fit, rows))
+    name = "".join(c if c.isalnum() else "-" for c in sheet.item.name.lower())
+    return Response(text, mimetype="text/csv", headers={"Content-Disposition": f'attachment; filename="{name}.csv"'})
 
 
 def _numbered(rows: list[dict[str, str]], messages: dict[str, str]) -> list[dict[str, str]]:
