@@ -59,7 +59,7 @@ def test_what_was_not_typed_is_assumed_and_said_so(demo):
     band = store.item(demo, 1, usecases.add_item(demo, 1, 1, facts("band", "New loop", {}), now=NOW))
     assert (badge_of(band, 0), badge_of(band, 5), band.strands) == ("not weighed", "measured", 2)
     assert badge_of(item_named(demo, "Bench"), 0) == "measured", "its own weight is in no curve"
-    assert badge_of(item_named(demo, "Curl machine", 3), 5) == "described"
+    assert badge_of(item_named(demo, "Curl machine", 3), 5) == "measured", "its cam was read at the pad"
 
 
 @pytest.mark.parametrize(
@@ -300,6 +300,14 @@ def test_a_sled_by_push_and_return_gives_its_weight_and_friction(demo):
     add_check(demo, 1, press.id, check, now=NOW)
     sheet = machine_sheet(demo, 1, press.id)
     assert (sheet.checks[0].predicted_n, sheet.checks[0].says) == (pytest.approx(252), "trust")
+
+
+def test_a_cam_s_radius_follows_from_the_weight_on_the_pin(demo):
+    """A round pulley of 12 cm under 40 kg pulls 47.07 N·m at every angle: 130.8 N at a pad of 36 cm."""
+    item = usecases.add_item(demo, 1, 1, facts("lying curl", "Round", {}), now=NOW)
+    rows = rows_of(*({"at": str(a), "force": "130.76", "arm": "36"} for a in (0, 50, 100)))
+    save_readings(demo, 1, item, parse_readings("stack", rows, "N"), {"read_kg": 40.0}, now=NOW)
+    assert machine_sheet(demo, 1, item).fits[""].tables["radius_m"] == pytest.approx((0.12,) * 3, abs=1e-4)
 
 
 def test_a_cam_has_a_table_for_each_dial_and_checks_against_its_own(demo):

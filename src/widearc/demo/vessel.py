@@ -101,11 +101,18 @@ def _eye(name: str, zone: str, height_m: float, side: str, holds_n: float = 4000
 
 
 def _stack(kind: str, name: str, zone: str, whole_kg: float, read: tuple[tuple[float, float], ...]) -> Made:
-    described = {"smallest_kg": 5.0, "largest_kg": whole_kg, "step_kg": 5.0, "ratio": 1.0, "friction": 0.06}
+    described = {
+        "smallest_kg": 5.0,
+        "largest_kg": whole_kg,
+        "step_kg": 5.0,
+        "ratio": 1.0,
+        "friction": 0.06,
+        "read_kg": 30.0,
+    }
     rows = tuple(MachineReading(at=at, force_n=force, arm_m=0.36, setting="1") for at, force in read)
     return Made(
         kind=kind, name=name, zone=zone, quantities=described,
-        sources={"ratio": Source.ASSUMED, "friction": Source.MEASURED}, machine_read=rows,
+        sources={"ratio": Source.ASSUMED, "friction": Source.MEASURED, "read_kg": Source.MEASURED}, machine_read=rows,
         settings=(("seat", "hole 4"),),
     )  # fmt: skip
 

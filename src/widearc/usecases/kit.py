@@ -34,7 +34,15 @@ from widearc.store.equipment import all_readings
 
 STATE_WORDS = {store.State.FREE: "free", store.State.TAKEN: "taken", store.State.BROKEN: "broken"}
 WEIGHTS = ("bar", "plate", "dumbbell", "kettlebell")
-_NOT_IN_A_CURVE = ("count", "own_kg", "depth_m")  # counted, or only for what holds
+_NOT_IN_A_CURVE = (
+    "count",
+    "own_kg",
+    "depth_m",
+    "smallest_kg",
+    "largest_kg",
+    "step_kg",
+    "read_kg",
+)  # counted, or only for what holds
 FURNITURE = ("bench", "box", "rack", "couch", "table")
 
 

@@ -144,6 +144,8 @@ def rows_from(fit: str, columns: Mapping[str, Sequence[Any]], setting: str = "")
 def _fit(fit: str, rows: Sequence[store.MachineReading], quantities: Mapping[str, float]) -> MachineFit:
     columns = columns_of(fit, rows)
     given = {"rail_deg": quantities["rail_deg"]} if fit == "sled" and quantities.get("rail_deg", 0) >= 1 else {}
+    if fit == "stack" and "read_kg" in quantities:
+        given = {"kg": quantities["read_kg"], "ratio": quantities.get("ratio", 1.0)}
     return fit_machine(fit, columns, given)
 
 

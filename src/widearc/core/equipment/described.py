@@ -109,7 +109,9 @@ _STACK = (
     _kg("step_kg", "one plate", 0.1, 50.0, usual=5.0),
     _RATIO,
     _FRICTION,
-)
+    _kg("read_kg", "weight on the pin while it was read", 1.0, 400.0, optional=True,
+        how="the pin's plate, when the pad was pulled: gives the cam's radius"),
+)  # fmt: skip
 _MACHINE_SETTINGS = ("seat", "backrest", "pad", "start", "dial")
 _LEVER = (
     _kg("arm_kg", "bare arm, weighed at the pad", 0.0, 200.0, usual=0.0,
