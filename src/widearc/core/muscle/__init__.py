@@ -1,0 +1,27 @@
+"""Muscles of the leg: lengths, moment arms, how they share a demand, and what trains them over their own length.
+
+Knows no exercise: angles and demands come in as arrays. Limits: sagittal plane; muscles of the side of the hip have no
+frontal path here. Source and licence of the paths: NOTICE.md.
+"""
+
+from widearc.core.muscle.data import GROUPS, HOLD_DEG
+from widearc.core.muscle.paths import FMAX_N, JOINTS, MUSCLES, Paths, paths, ranges_m, scale_of
+from widearc.core.muscle.sharing import share_n
+from widearc.core.muscle.trained import THIRDS, GroupUse, MuscleUse, muscle_use
+
+__all__ = [
+    "FMAX_N",
+    "GROUPS",
+    "HOLD_DEG",
+    "JOINTS",
+    "MUSCLES",
+    "THIRDS",
+    "GroupUse",
+    "MuscleUse",
+    "Paths",
+    "muscle_use",
+    "paths",
+    "ranges_m",
+    "scale_of",
+    "share_n",
+]
