@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import html
 import inspect
+import json
 import re
 
+import numpy as np
 import pytest
 
 from tests.conftest import NOW
@@ -345,3 +348,33 @@ def test_own_words_on_a_card_are_kept_undone_and_only_this_trainer_s(client, con
     assert client.post("/arc/card/goblet-squat/cues", data={"words": "x" * 3000}).status_code == 400
     away = client.post("/arc/card/goblet-squat/cues", data={"words": "a", "back": "//elsewhere/arc/"})
     assert away.headers["Location"].startswith("/arc/")
+
+
+def test_arc_draws_ribbons_along_the_joints_own_arcs(client):
+    """Knee of a leg extension: the ribbon spans the knee's real arc, and is widest where the demand is greatest."""
+    page = text(client.get("/arc/?exercise=leg-extension"))
+    script = json.loads(html.unescape(re.search(r'data-script="([^"]+)"', page).group(1)))
+    needle, dial = np.array(script["frames"]["needle_knee"]), np.array(script["frames"]["dial_knee"])
+    way = needle[:, 2:] - needle[:, :2]
+    turned = np.degrees(np.ptp(np.unwrap(np.arctan2(way[:, 1], way[:, 0]))))
+    assert turned == pytest.approx(95, abs=0.5), "from 100° to 5° of knee bend"
+    assert np.ptp(dial[:, 2]) < 0.01, "the thigh is held: the dial stands still and the shank is the needle"
+    wide = np.hypot(*way.T)
+    angle = [int(a.rstrip("°")) for a in script["joints"][0]["angle"]]
+    assert abs(angle[int(np.argmax(wide))] - 31) <= 3, "as wide as the demand, most at 31°"
+    assert "ribbon lies along" in page and 'data-dial="dial_knee"' in page
+
+
+def test_arc_shows_muscles_by_work_and_what_stands_out(client):
+    page = text(client.get("/arc/?exercise=romanian-deadlift"))
+    rows = re.findall(r'<tr><td>([a-z ]+)</td><td><svg class="wa-muscle"', page)
+    assert rows[0] == "long hamstrings" and "gluteus maximus" in rows[:2]
+    assert "Long hamstrings: " in page and "third of the muscle’s own length" in page
+    assert "Muscles over their own length" not in text(client.get("/arc/?exercise=abduction-machine"))
+
+
+@pytest.mark.parametrize("exercise", ["leg-extension", "back-squat-high", "hip-thrust", "seated-leg-curl"])
+def test_arc_draws_the_strength_curve_dashed_and_says_that_only_its_shape_is_known(client, exercise):
+    page = text(client.get(f"/arc/?exercise={exercise}"))
+    assert "wa-line-strength" in page and "needs a logged set" in page
+    assert "of the peak left in the last 15°" in page

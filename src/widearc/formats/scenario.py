@@ -33,6 +33,7 @@ from widearc.core.equipment import (
 )
 from widearc.core.errors import InputError
 from widearc.core.movement import Setup
+from widearc.core.muscle import GROUPS, JOINTS, muscle_use
 from widearc.core.statics import STEPS, Curve, audit, dynamic_nm, frontal_nm, grip_n, lumbar
 from widearc.core.strength import ACTIONS as STRENGTH_ACTIONS
 from widearc.core.strength import strength_nm
@@ -312,8 +313,25 @@ def curve_document(
             "force_n": _list(motion.path_force[row]),
         }
     document |= _derived(curve, row, style, tempo)
+    document |= _muscles(curve, row)
     check(document, "curve")
     return document
+
+
+def _muscles(curve: Curve, row: int) -> dict[str, Any]:
+    """Return tension and place in its own range of each muscle group, where a leg joint is asked something."""
+    demand = {j: curve.demand_nm[j][row] for j in JOINTS if j in curve.demand_nm}
+    if not demand:
+        return {}
+    angles = {j: curve.motion.angles[j][row] for j in JOINTS if j in curve.motion.angles}
+    use = muscle_use(angles, demand, curve.setup.body)
+    groups = {name: use.of(name) for name in GROUPS}
+    return {
+        "muscles": {
+            name: {"force_n": _list(g.force_n), "length_fraction": _list(g.fraction), "work_j": _number(g.work_j)}
+            for name, g in groups.items()
+        }
+    }
 
 
 def _derived(curve: Curve, row: int, style: RepStyle | None, tempo: Tempo | None) -> dict[str, Any]:

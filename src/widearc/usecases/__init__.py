@@ -3,7 +3,7 @@
 May import store, formats and core; knows no web page and prints nothing. Time comes in as `now`.
 """
 
-from widearc.usecases.arc import SECTION_WORDS, Arc, CardSection, arc, balances, card, card_scope, edit_card
+from widearc.usecases.arc import SECTION_WORDS, Arc, CardSection, arc, balances, card, card_scope, edit_card, muscles
 from widearc.usecases.bench import BandSheet, band_sheet, save_band
 from widearc.usecases.checks import check_document
 from widearc.usecases.client import change_client, new_client, remove_client
@@ -71,6 +71,7 @@ __all__ = [
     "kit_of",
     "mark",
     "mark_zone",
+    "muscles",
     "new_client",
     "new_place",
     "plan_import",

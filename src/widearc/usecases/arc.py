@@ -10,6 +10,7 @@ from widearc import store
 from widearc.core.catalogue import Exercise, exercise
 from widearc.core.dose import RepStyle, Tempo
 from widearc.core.errors import InputError, PostureError
+from widearc.core.muscle import JOINTS, MuscleUse, muscle_use
 from widearc.core.statics import (
     BodyDoubt,
     Curve,
@@ -23,6 +24,7 @@ from widearc.core.statics import (
 from widearc.formats import parse_scenario, parse_style
 
 LONGEST_WORDS = 2000
+LEAST_NM = 1.0  # less is nothing to share
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -75,6 +77,15 @@ def arc(document: Mapping[str, Any], load_errors: tuple[float, ...] = (), body: 
     if body is not None and found.demand_nm:
         doubt = dict(demand_error_nm(found, {**load_variants(setup, load_errors), **body_variants(setup, body)}))
     return Arc(exercise=entry, curve=found, fast=fast, style=style, tempo=tempo, error_nm=doubt)
+
+
+def muscles(found: Curve) -> MuscleUse | None:
+    """Return what a curve (one set-up) asks of the muscles; None where no leg joint is asked anything."""
+    demand = {j: found.demand_nm[j][0] for j in JOINTS if j in found.demand_nm}
+    if not demand or max(float(abs(d).max()) for d in demand.values()) < LEAST_NM:
+        return None
+    angles = {j: found.motion.angles[j][0] for j in JOINTS if j in found.motion.angles}
+    return muscle_use(angles, demand, found.setup.body)
 
 
 def balances(found: Curve) -> bool:

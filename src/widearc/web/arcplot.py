@@ -16,7 +16,8 @@ from widearc.core.arrays import Array
 from widearc.core.curve import STILL, Action
 from widearc.core.dose import Tempo
 from widearc.core.statics import Curve, frontal_nm, line_of_force
-from widearc.core.units import to_deg
+from widearc.core.strength import ACTIONS, strength_nm
+from widearc.core.units import to_deg, to_rad
 from widearc.web.charts import Tick
 from widearc.web.figure import FARTHEST_ARM_M
 from widearc.web.words import MINUS, whole
@@ -53,6 +54,8 @@ class Solo:
     axis: str
     unit: str = "N·m"
     halo: str = ""
+    strength: str = ""
+    near_straight: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -131,12 +134,39 @@ def _one(
         edge=_path(x, y),
         lowering=_path(x, zero - per_nm * lowering) if lowering is not None else "",
         fast=_path(x, zero - per_nm * fast) if fast is not None else "",
+        strength="" if still else _strength_path(found, joint, angle, demand, x, zero, per_nm),
+        near_straight=_near_straight(joint, angle, demand, still),
         halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
         x_ticks=_x_ticks(angle, x, still), y_ticks=_y_ticks(span, zero, per_nm),
         peak=f"most {whole(abs(demand[most]))} N·m at {at}",
         axis=f"start to end of the lift{ends}" if still else f"{name} {_turn_word(joint)}",
     )  # fmt: skip
     return plot, _cursor(found, joint, angle, x, demand, still)
+
+
+def _strength_path(found: Curve, joint: str, angle: Array, demand: Array, x: Array, zero: float, per_nm: float) -> str:
+    """Return the strength curve's shape at the demand's own peak: without a logged set its height says nothing."""
+    most = int(np.argmax(np.abs(demand)))
+    action = POSITIVE[joint] if demand[most] > 0 else NEGATIVE[joint]
+    if action is None or action.label not in ACTIONS or abs(demand[most]) < 1.0:
+        return ""
+    body = found.setup.body
+    shape = strength_nm(action.label, to_rad(angle), mass_kg=body.mass_kg, stature_m=body.stature_m, sex=body.sex.value)
+    return _path(x, zero - per_nm * demand[most] * shape / float(shape.max()))
+
+
+STRAIGHT_DEG = 15.0
+
+
+def _near_straight(joint: str, angle: Array, demand: Array, still: bool) -> str:
+    """Return what share of the peak is left in the last 15° before straight; empty where the lift stops short."""
+    if still or joint not in ("knee", "hip") or abs(angle).min() > STRAIGHT_DEG - 5:
+        return ""
+    last = np.abs(demand)[np.abs(angle) <= STRAIGHT_DEG]
+    peak = float(np.abs(demand).max())
+    if peak < 1.0 or not len(last):
+        return ""
+    return f"{whole(100 * float(last.max()) / peak)} % of the peak left in the last {STRAIGHT_DEG:.0f}° before straight"
 
 
 def _turn_word(joint: str) -> str:

@@ -13,6 +13,7 @@ from widearc.core.body import PORTS, Body
 from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Lever, Pendulum, Sled, SpringLoad
 from widearc.core.movement import place_of
 from widearc.core.statics import Curve, line_of_force
+from widearc.web.ribbon import Ribbon, ribbons
 from widearc.web.scene import Piece, scene
 
 WIDTH, HEIGHT, MARGIN = 226.0, 330.0, 10.0
@@ -58,14 +59,16 @@ class Figure:
     top: float
     frames: dict[str, list[list[float]]]
     joints: tuple[str, ...]
+    ribbons: tuple[Ribbon, ...] = ()
 
 
 def figure(
-    curve: Curve, *, width: float = WIDTH, height: float = HEIGHT, most_px: float = 150.0, lines: Sequence[str] = ()
-) -> Figure:
+    curve: Curve, *, width: float = WIDTH, height: float = HEIGHT, most_px: float = 150.0, lines: Sequence[str] = (),
+    arcs: bool = False,
+) -> Figure:  # fmt: skip
     """Return the figure of a single set-up's curve, fitted into width × height px, at most most_px a metre.
 
-    lines: joints whose line of force and moment arm are drawn.
+    lines: joints whose line of force and moment arm are drawn; arcs: with each joint's ribbon.
     """
     points = _points(curve)
     loads = _loads(curve, points)
@@ -90,7 +93,9 @@ def figure(
     for item in loads:
         key = item["key"]
         frames[key] = place.lines(item["a"], item["b"]) if item["line"] else place.dots(item["a"])
+    made = ribbons(curve, points, place.scale, frames, place) if arcs else ()
     return Figure(
+        ribbons=made,
         limbs=tuple(limbs),
         head=round(HEAD_RADIUS * curve.setup.body.stature_m * place.scale, 1),
         masses=tuple(

@@ -51,6 +51,7 @@ class MuscleUse:
             thirds_j=tuple(float(v) for v in self.thirds_j[members].sum(axis=0)),
             shortening_m=float(by_joint.sum()),
             most_m=float(self.change_m[members].max()),
+            travel=_travel(self.force_n[members].sum(axis=0), weight @ self.fraction[members]),
             opposed=two and largest > 0.005 and net < OPPOSED * largest,
         )
 
@@ -59,8 +60,8 @@ class MuscleUse:
 class GroupUse:
     """A muscle group's use: tension N and fraction of the range (samples,), work J, by thirds (long first) J.
 
-    shortening_m: mean of its muscles by strength, start less end; most_m: of the one that changes most; opposed:
-    lengthened at one joint and shortened at the other, so that it hardly changes.
+    shortening_m: mean of its muscles by strength, start less end; most_m: of the one that changes most; travel: share
+    of its range that it shortens by under its tension; opposed: lengthened at one joint and shortened at the other, so that it hardly changes.
     """
 
     group: str
@@ -70,7 +71,16 @@ class GroupUse:
     thirds_j: tuple[float, ...]
     shortening_m: float
     most_m: float
+    travel: float
     opposed: bool
+
+
+def _travel(force: Array, fraction: Array) -> float:
+    """Return how much of its range a group shortens by, weighted by tension: work over greatest tension and range."""
+    most = float(force.max())
+    if most <= 0:
+        return 0.0
+    return float(-(0.5 * (force[1:] + force[:-1]) * np.diff(fraction)).sum() / most)
 
 
 def muscle_use(angles: Mapping[str, Array], demand_nm: Mapping[str, Array], body: Body) -> MuscleUse:

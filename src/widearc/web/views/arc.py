@@ -12,13 +12,14 @@ from widearc import store, usecases
 from widearc.core.body import PORTS
 from widearc.core.catalogue import EXERCISES, Exercise, exercise
 from widearc.core.errors import InputError
+from widearc.core.muscle import sentences
 from widearc.core.statics import doubt_of
 from widearc.core.substitution import CAST, READ
 from widearc.formats import curve_document
 from widearc.formats.scenario import law_part
 from widearc.usecases.arc import Arc
 from widearc.usecases.kit import doubt_of_client, kit_of
-from widearc.web import arcform, arcplot
+from widearc.web import arcform, arcplot, muscleplot
 from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
 from widearc.web.figure import figure
@@ -94,8 +95,22 @@ def _drawn(found: Arc) -> dict[str, Any]:
     drawn = arcplot.curves(curve, found.fast, found.error_nm)
     width, height, most = FIGURE
     lines = [plot.joint for plot in drawn.plots if plot.joint in curve.demand_nm]
-    picture = figure(curve, width=width, height=height, most_px=most, lines=lines) if curve.motion.points else None
+    picture = (
+        figure(
+            curve,
+            width=width,
+            height=height,
+            most_px=most,
+            lines=lines,
+            arcs=curve.setup.exercise.family != "thigh spread",
+        )
+        if curve.motion.points
+        else None
+    )
+    use = usecases.muscles(curve)
     return {
+        "muscles": muscleplot.rows(use) if use is not None else (),
+        "muscle_words": sentences(use) if use is not None else (),
         "curves": drawn,
         "figure": picture,
         "lines": lines,

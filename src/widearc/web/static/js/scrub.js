@@ -9,6 +9,10 @@ function place(root, data, at) {
     const [x, y] = data.frames[element.dataset.dot][at];
     element.setAttribute("transform", "translate(" + x + " " + y + ")");
   }
+  for (const element of root.querySelectorAll("[data-dial]")) {
+    const [x, y, turn] = data.frames[element.dataset.dial][at];
+    element.setAttribute("transform", "translate(" + x + " " + y + ") rotate(" + turn + ")");
+  }
   for (const joint of data.joints) {
     const cursor = root.querySelector('[data-cursor="' + joint.name + '"]');
     if (cursor) {

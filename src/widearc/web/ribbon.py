@@ -1,0 +1,127 @@
+"""The arc: a ribbon along a joint's real arc of motion at the figure, its width the demand. Numbers to px; draws only.
+
+The dial is fixed to the segment that turns less in the room, the other segment is the needle. The ribbon stands on the
+outer side of the arc line; a demand of the opposite action stands on the inner side.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.curve import STILL
+from widearc.core.statics import Curve
+from widearc.core.units import to_deg
+from widearc.web.words import whole
+
+RADIUS, WIDEST = 0.5, 0.4  # of the shank: the arc line, and the greatest width, so that it ends before the foot
+ENDS = {"knee": (("hip", "knee"), ("ankle", "knee")), "hip": (("shoulder", "hip"), ("knee", "hip")),
+        "ankle": (("knee", "ankle"), ("toe", "ankle"))}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ribbon:
+    """A joint's ribbon, px round the joint's own place: the arc line, demand out and in, ticks, and its end labels."""
+
+    joint: str
+    arc: str
+    out: str
+    inward: str
+    edge: str
+    ticks: str
+    ends: tuple[tuple[str, str], tuple[str, str]]
+
+
+def ribbons(
+    curve: Curve, points: Mapping[str, Array], scale: float, frames: dict[str, list[list[float]]], place: Any
+) -> tuple[Ribbon, ...]:
+    """Return a ribbon for each joint of the side view that moves and is asked something; adds its frames.
+
+    points: m (2, samples); scale: px a metre. frames gain "dial_knee" (px, px, degrees) and so on. All ribbons have
+    the same px per N·m.
+    """
+    shank = curve.setup.body.shank_m * scale
+    joints = [j for j in ENDS if _moves(curve, j) and all(p in points for ends in ENDS[j] for p in ends)]
+    most = max((float(np.abs(curve.demand_nm[j][0]).max()) for j in joints), default=0.0)
+    if most < 1.0:
+        return ()
+    return tuple(_one(curve, j, points, RADIUS * shank, WIDEST * shank / most, frames, place) for j in joints)
+
+
+def _moves(curve: Curve, joint: str) -> bool:
+    return joint in curve.demand_nm and float(np.ptp(curve.motion.angles[joint][0])) >= STILL
+
+
+def _one(
+    curve: Curve, joint: str, points: Mapping[str, Array], radius: float, per_nm: float,
+    frames: dict[str, list[list[float]]], place: Any,
+) -> Ribbon:  # fmt: skip
+    first, second = (_turn(points[a] - points[b]) for a, b in ENDS[joint])
+    dial, needle = (first, second) if np.ptp(first) <= np.ptp(second) else (second, first)
+    turn = np.unwrap(needle - dial)
+    demand = curve.demand_nm[joint][0]
+    wide = per_nm * demand
+    centre = place.dots(points[joint])
+    frames[f"dial_{joint}"] = [[*xy, round(float(a), 2)] for xy, a in zip(centre, to_deg(dial), strict=True)]
+    bend = to_deg(curve.motion.angles[joint][0])
+    labels = []
+    for end in (0, -1):
+        key = f"end_{joint}_{'long' if end == 0 else 'short'}"
+        reach = radius + max(float(wide[end]), 0.0) + 12.0
+        at = dial + turn[end]
+        x, y = np.array(centre).T
+        frames[key] = [
+            [round(float(a), 1), round(float(b), 1)]
+            for a, b in zip(x + reach * np.cos(at), y + reach * np.sin(at) + 4, strict=True)
+        ]
+        labels.append((key, f"{whole(bend[end])}°"))
+    frames[f"needle_{joint}"] = [
+        [
+            round(float(v), 1)
+            for v in (cx + (radius - 5) * np.cos(a), cy + (radius - 5) * np.sin(a),
+                      cx + (radius + max(w, 0.0) + 5) * np.cos(a), cy + (radius + max(w, 0.0) + 5) * np.sin(a))
+        ]
+        for (cx, cy), a, w in zip(centre, dial + turn, wide, strict=True)
+    ]  # fmt: skip
+    return Ribbon(
+        joint=joint,
+        arc=_polar(turn, np.full(len(turn), radius)),
+        out=_between(turn, radius, np.maximum(wide, 0.0)) if (wide > 0.5).any() else "",
+        inward=_between(turn, radius, np.maximum(np.minimum(wide, 0.0), -0.8 * radius)) if (wide < -0.5).any() else "",
+        edge=_polar(turn, radius + np.maximum(wide, -0.8 * radius)),
+        ticks=_ticks(turn, bend, radius),
+        ends=(labels[0], labels[1]),
+    )
+
+
+def _turn(v: Array) -> Array:
+    """Return a direction's angle in px (rad, y down), unwrapped over the samples."""
+    return np.asarray(np.unwrap(np.arctan2(-v[1], v[0])))
+
+
+def _polar(angle: Array, reach: Array) -> str:
+    xy = zip(reach * np.cos(angle), reach * np.sin(angle), strict=True)
+    return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in xy)
+
+
+def _between(angle: Array, radius: float, wide: Array) -> str:
+    inner = _polar(angle[::-1], np.full(len(angle), radius))
+    return f"{_polar(angle, radius + wide)}L{inner[1:]}Z"
+
+
+def _ticks(turn: Array, bend: Array, radius: float) -> str:
+    """Return marks inward from the arc line at every 10°, longer at 30°."""
+    order = np.argsort(bend)
+    parts = []
+    for value in np.arange(np.ceil(bend.min() / 10) * 10, bend.max() + 1e-6, 10):
+        a = float(np.interp(value, bend[order], turn[order]))
+        long = 7.0 if abs(value % 30) < 1e-6 else 4.0
+        parts.append(
+            f"M{radius * np.cos(a):.1f} {radius * np.sin(a):.1f}L{(radius - long) * np.cos(a):.1f} "
+            f"{(radius - long) * np.sin(a):.1f}"
+        )
+    return "".join(parts)
