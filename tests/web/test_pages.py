@@ -350,9 +350,13 @@ def test_own_words_on_a_card_are_kept_undone_and_only_this_trainer_s(client, con
     assert away.headers["Location"].startswith("/arc/")
 
 
+def raw(response):
+    return response.get_data(as_text=True)
+
+
 def test_arc_draws_ribbons_along_the_joints_own_arcs(client):
     """Knee of a leg extension: the ribbon spans the knee's real arc, and is widest where the demand is greatest."""
-    page = text(client.get("/arc/?exercise=leg-extension"))
+    page = raw(client.get("/arc/?exercise=leg-extension"))
     script = json.loads(html.unescape(re.search(r'data-script="([^"]+)"', page).group(1)))
     needle, dial = np.array(script["frames"]["needle_knee"]), np.array(script["frames"]["dial_knee"])
     way = needle[:, 2:] - needle[:, :2]
@@ -366,15 +370,15 @@ def test_arc_draws_ribbons_along_the_joints_own_arcs(client):
 
 
 def test_arc_shows_muscles_by_work_and_what_stands_out(client):
-    page = text(client.get("/arc/?exercise=romanian-deadlift"))
+    page = raw(client.get("/arc/?exercise=romanian-deadlift"))
     rows = re.findall(r'<tr><td>([a-z ]+)</td><td><svg class="wa-muscle"', page)
     assert rows[0] == "long hamstrings" and "gluteus maximus" in rows[:2]
     assert "Long hamstrings: " in page and "third of the muscle’s own length" in page
-    assert "Muscles over their own length" not in text(client.get("/arc/?exercise=abduction-machine"))
+    assert "Muscles over their own length" not in raw(client.get("/arc/?exercise=abduction-machine"))
 
 
 @pytest.mark.parametrize("exercise", ["leg-extension", "back-squat-high", "hip-thrust", "seated-leg-curl"])
 def test_arc_draws_the_strength_curve_dashed_and_says_that_only_its_shape_is_known(client, exercise):
-    page = text(client.get(f"/arc/?exercise={exercise}"))
+    page = raw(client.get(f"/arc/?exercise={exercise}"))
     assert "wa-line-strength" in page and "needs a logged set" in page
     assert "of the peak left in the last 15°" in page

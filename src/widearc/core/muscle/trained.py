@@ -60,8 +60,9 @@ class MuscleUse:
 class GroupUse:
     """A muscle group's use: tension N and fraction of the range (samples,), work J, by thirds (long first) J.
 
-    shortening_m: mean of its muscles by strength, start less end; most_m: of the one that changes most; travel: share
-    of its range that it shortens by under its tension; opposed: lengthened at one joint and shortened at the other, so that it hardly changes.
+    shortening_m: mean of its muscles by strength, start less end; most_m: of the one that changes most; travel:
+    share of its range that it shortens by under its tension; opposed: lengthened at one joint and shortened at
+    the other, so that it hardly changes.
     """
 
     group: str
