@@ -16,7 +16,9 @@ pytestmark = pytest.mark.browser
 
 AXE = (Path(__file__).parents[1] / "vendor" / "axe.min.js").read_text(encoding="utf-8")
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
-PAGES = ["/room/1", "/arc/", "/arc/?exercise=hip-thrust-one-leg", "/swap", "/swap?pick=leg-extension-dumbbell",
+PAGES = ["/room/1", "/arc/", "/arc/?exercise=hip-thrust-one-leg",
+         "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dleg-extension",
+         "/swap", "/swap?pick=leg-extension-dumbbell",
          "/swap?client=3", "/kept", "/bench/",
          "/bench/band/15", "/bench/machine/35", "/bench/machine/1", "/bench/angles", "/bench/scale", "/room/3",
          "/room/1/look", "/room/1/edit", "/room/1/add", "/room/item/1", "/room/1/add?kind=anchor", "/clients/",

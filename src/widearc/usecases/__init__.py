@@ -3,6 +3,7 @@
 May import store, formats and core; knows no web page and prints nothing. Time comes in as `now`.
 """
 
+from widearc.core.muscle import MuscleUse
 from widearc.usecases.arc import SECTION_WORDS, Arc, CardSection, arc, balances, card, card_scope, edit_card, muscles
 from widearc.usecases.bench import BandSheet, band_sheet, save_band
 from widearc.usecases.checks import check_document
@@ -45,6 +46,7 @@ __all__ = [
     "CardSection",
     "ImportPlan",
     "ItemFacts",
+    "MuscleUse",
     "RoomView",
     "SheetError",
     "SwapAsk",

@@ -24,6 +24,12 @@ class Field:
     value: str
     hint: str = ""
     choices: tuple[tuple[str, str], ...] = ()
+    usual: str = ""
+
+    @property
+    def changed(self) -> bool:
+        """Return whether something other than the usual value was typed."""
+        return self.value != self.usual
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -343,7 +349,14 @@ def option_fields(entry: Exercise, source: Mapping[str, str], *, belted: bool = 
         choices = tuple((str(c), str(c).replace("-", " ")) for c in spec.choices)
         if spec.choices and not spec.also_number:
             fields.append(
-                Field(name=name, label=spec.label, unit="", value=typed or str(spec.default), choices=choices)
+                Field(
+                    name=name,
+                    label=spec.label,
+                    unit="",
+                    value=typed or str(spec.default),
+                    choices=choices,
+                    usual=str(spec.default),
+                )
             )
             continue
         default = spec.default if isinstance(spec.default, str) else f"{float(spec.default) / factor:.4g}"
@@ -352,7 +365,14 @@ def option_fields(entry: Exercise, source: Mapping[str, str], *, belted: bool = 
             ", or " + ", ".join(map(str, spec.choices)) if spec.choices else ""
         )
         fields.append(
-            Field(name=name, label=spec.label, unit=unit, value=default if typed is None else typed, hint=hint)
+            Field(
+                name=name,
+                label=spec.label,
+                unit=unit,
+                value=default if typed is None else typed,
+                hint=hint,
+                usual=default,
+            )
         )
     return [replace(f, hint=f.hint.replace("-", "−")) for f in fields]
 

@@ -4,26 +4,24 @@ from __future__ import annotations
 
 from itertools import groupby
 from typing import Any
+from urllib.parse import parse_qsl
 
 from flask import Blueprint, jsonify, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
 from widearc.core.body import PORTS
-from widearc.core.catalogue import EXERCISES, Exercise, exercise
+from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
 from widearc.core.muscle import sentences
-from widearc.core.statics import doubt_of
-from widearc.core.substitution import CAST, READ
 from widearc.formats import curve_document
-from widearc.formats.scenario import law_part
 from widearc.usecases.arc import Arc
-from widearc.usecases.kit import doubt_of_client, kit_of
-from widearc.web import arcform, arcplot, muscleplot
+from widearc.web import arcform, arcplot, muscleplot, overlay
+from widearc.web.asked import asked
 from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
 from widearc.web.figure import figure
-from widearc.web.forms import number
+from widearc.web.forms import back_or
 
 blueprint = Blueprint("arc", __name__, url_prefix="/arc")
 FIGURE = (430.0, 446.0, 300.0)
@@ -39,30 +37,20 @@ FAMILY_WORDS = {
 @blueprint.get("/")
 def show() -> ResponseReturnValue:
     """Show an exercise with the options, loads and tempo of the address."""
-    entry = exercise(request.args.get("exercise", "back-squat-high"), "exercise")
-    clients = store.clients(connection(), trainer())
-    client = next((c for c in clients if c.id == _client(clients)), None)
-    laws = _bands()
-    loads = arcform.typed_loads(request.args, entry)
-    fields = _fields(entry, loads)
-    problems: dict[str, str] = {}
-    document = _document(entry.id, client, problems, fields, loads, laws)
-    errors = tuple(_error(load, laws) for load in loads)
-    doubt = doubt_of_client(client) if client is not None else UNKNOWN
-    found = usecases.arc(document, errors, doubt) if not problems else None
-    if found is not None and found.refused:
-        problems[arcform.field_of(found.refused[0])] = sentence(found.refused[1])
-    if client is not None:
-        session["client"] = client.id
+    ask = asked(request.args)
+    entry, found = ask.entry, ask.found
+    if ask.client is not None:
+        session["client"] = ask.client.id
     values: dict[str, Any] = {
         "entry": entry,
         "groups": _groups(),
-        "clients": clients,
-        "client": client,
-        "fields": fields,
-        "loads": arcform.load_rows(loads, entry, laws, {p: PORTS[p].label for p in PORTS}),
+        "clients": ask.clients,
+        "client": ask.client,
+        "fields": ask.fields,
+        "loads": arcform.load_rows(ask.loads, entry, ask.laws, {p: PORTS[p].label for p in PORTS}),
         "kinds": arcform.kinds_for(entry),
-        "problems": problems,
+        "problems": ask.problems,
+        "pins": _pins(),
         "typed": {name: request.args.get(name, "") for name in ("lift", "lower")},
         "found": found,
         "card": usecases.card(connection(), trainer(), entry),
@@ -75,17 +63,6 @@ def show() -> ResponseReturnValue:
         values |= _drawn(found)
     template = "arc/_answer.html" if request.headers.get("X-Part") else "arc/show.html"
     return render_template(template, **values)
-
-
-UNKNOWN = doubt_of(mass_known=False, stature_known=False, thigh_taped=False)
-
-
-def _error(load: dict[str, str], laws: dict[str, arcform.BenchBand]) -> float:
-    """Return one standard error of a load of the form as a share: a weighed band's own, else as cast iron."""
-    if load["kind"] == "band":
-        known = laws.get(load.get("band", ""))
-        return known.error if known is not None else READ
-    return CAST
 
 
 def _drawn(found: Arc) -> dict[str, Any]:
@@ -130,66 +107,6 @@ def _drawn(found: Arc) -> dict[str, Any]:
     }
 
 
-def _fields(entry: Exercise, loads: list[dict[str, str]]) -> list[arcform.Field]:
-    ports = [load.get("port") or next(iter(entry.ports), "") for load in loads]
-    return arcform.option_fields(entry, request.args, belted="hip-belt" in ports)
-
-
-def _client(clients: tuple[store.ClientRow, ...]) -> int | None:
-    known = [c.id for c in clients]
-    asked = request.args.get("client", "")
-    if asked.isdigit() and int(asked) in known:
-        return int(asked)
-    last = session.get("client")
-    return last if last in known else (known[0] if known else None)
-
-
-def _bands() -> dict[str, arcform.BenchBand]:
-    """Return the measured bands of every place by id."""
-    laws: dict[str, arcform.BenchBand] = {}
-    for place in store.places(connection(), trainer()):
-        items = store.items(connection(), trainer(), place.id)
-        kit, _, _, _ = kit_of(connection(), trainer(), items, place.id)
-        backs = {item.key: item.back_share for item in items}
-        for band in kit.bands:
-            laws[band.id] = arcform.BenchBand(
-                law=law_part(band.law), name=f"{band.name}, {place.name}", back=backs[band.id], error=band.error
-            )
-    return laws
-
-
-def _document(
-    exercise_id: str, client: store.ClientRow | None, problems: dict[str, str], fields: list[arcform.Field],
-    loads: list[dict[str, str]], laws: dict[str, arcform.BenchBand],
-) -> dict[str, Any]:  # fmt: skip
-    """Return the scenario of the form; what cannot be read goes to `problems` at its field."""
-    entry = EXERCISES[exercise_id]
-    document: dict[str, Any] = {"format": "wide-arc/scenario", "version": 1, "exercise": exercise_id}
-    if client is not None:
-        document["body"] = {
-            "mass_kg": client.body.mass_kg, "stature_m": client.body.stature_m, "sex": client.body.sex.value,
-            **({"segments": dict(client.body.segments)} if client.body.segments else {}),
-        }  # fmt: skip
-        limits = client.limits
-        document["limits"] = {
-            "dorsiflexion_deg": limits.dorsiflexion_deg, "hip_flexion_deg": limits.hip_flexion_deg,
-            "knee_deg": limits.knee_deg, "no_axial_load": limits.no_axial_load,
-        }  # fmt: skip
-    try:
-        document["options"] = arcform.options_document(entry, fields)
-        document["loads"] = [arcform.load_document(load, i, entry, laws) for i, load in enumerate(loads)]
-        lift = request.args.get("lift", "").strip()
-        if lift:
-            lower = request.args.get("lower", "").strip() or lift
-            document["tempo"] = {
-                "lifting_s": number({"lift": lift}, "lift", 1.0, what="seconds, from 0.1 to 120"),
-                "lowering_s": number({"lower": lower}, "lower", 1.0, what="seconds, from 0.1 to 120"),
-            }
-    except InputError as error:
-        problems[error.where] = sentence(f"“{str(error.value)[:30]}” is not used: {error.allowed}")
-    return document
-
-
 def _groups() -> list[tuple[str, list[tuple[str, str]]]]:
     """Return the catalogue by kind of movement, in the order of the families."""
     order = list(dict.fromkeys(FAMILY_WORDS.values()))
@@ -200,23 +117,64 @@ def _groups() -> list[tuple[str, list[tuple[str, str]]]]:
     ]
 
 
+MOST_PINS = 5
+LETTERS = "ABCDE"
+
+
+def _pins() -> list[str]:
+    """Return the pinned addresses of this visitor, as queries."""
+    kept = session.get("pins", [])
+    return [pin for pin in kept if isinstance(pin, str)][:MOST_PINS]
+
+
+@blueprint.post("/pin")
+def pin() -> ResponseReturnValue:
+    """Pin an exercise as it is set up now, or take every pin away."""
+    query = request.form.get("query", "")[:4000]
+    if request.form.get("action") == "clear":
+        session["pins"] = []
+    elif request.form.get("action") == "pin" and query not in _pins():
+        session["pins"] = [*_pins(), query][-MOST_PINS:]
+    back = request.form.get("back", "")
+    return redirect(back_or(back if back.startswith("/arc/") else "", url_for("arc.show")))
+
+
+@blueprint.get("/compare")
+def compare() -> ResponseReturnValue:
+    """Compare up to five pinned exercises: one drawing, differences in words, who works."""
+    pins = request.args.getlist("pin") or _pins()
+    if not pins:
+        return render_template("arc/compare.html", shown=None, left_out=[], pins=[])
+    taken, left_out = [], []
+    for letter, query in zip(LETTERS, pins, strict=False):
+        source = dict(parse_qsl(query))
+        try:
+            ask = asked(source, doubt=False)
+        except InputError as error:
+            left_out.append((letter, "an address that is not used", sentence(str(error))))
+            continue
+        if ask.found is None or ask.found.curve is None or not ask.found.curve.demand_nm:
+            why = ask.found.problem if ask.found is not None else " ".join(ask.problems.values())
+            left_out.append((letter, ask.entry.name, sentence(why or "it has no curve at a leg joint")))
+            continue
+        taken.append(overlay.Pinned(letter=letter, words=ask.words, query=query, curve=ask.found.curve))
+    joint = request.args.get("joint", "")
+    own = request.args.get("scale") == "own"
+    shown = overlay.compared(taken, joint, own_peak=own) if taken else None
+    return render_template("arc/compare.html", shown=shown, left_out=left_out, pins=pins[:MOST_PINS], own=own)
+
+
 @blueprint.get("/<any(scenario, curve):what>.json")
 def document(what: str) -> ResponseReturnValue:
     """Give the address's scenario, or its curve, as a file for the command line."""
-    entry = exercise(request.args.get("exercise", "back-squat-high"), "exercise")
-    clients = store.clients(connection(), trainer())
-    client = next((c for c in clients if c.id == _client(clients)), None)
-    problems: dict[str, str] = {}
-    loads = arcform.typed_loads(request.args, entry)
-    fields = _fields(entry, loads)
-    made = _document(entry.id, client, problems, fields, loads, _bands())
-    found = usecases.arc(made) if not problems else None
+    ask = asked(request.args, doubt=False)
+    found = ask.found
     if found is None or found.curve is None:
         where, words = found.refused if found is not None and found.refused else ("exercise", "")
-        reason = words or (found.problem if found is not None else " ".join(problems.values()))
+        reason = words or (found.problem if found is not None else " ".join(ask.problems.values()))
         raise InputError(where, None, reason or "no curve")
     if what == "scenario":
-        return jsonify(made)
+        return jsonify(ask.document)
     return jsonify(curve_document(found.curve, style=found.style if found.tempo else None, tempo=found.tempo))
 
 

@@ -99,6 +99,10 @@ document.addEventListener("keydown", (event) => {
       field.focus();
     }
   }
+  if (event.key === "p") {
+    const pin = document.getElementById("pin");
+    if (pin) pin.click();
+  }
   if (event.key === "u") {
     const undo = document.getElementById("undo");
     if (undo) undo.click();

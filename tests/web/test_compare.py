@@ -1,0 +1,78 @@
+"""Pinned exercises compared: the address holds them, differences in words, who does the work."""
+
+from __future__ import annotations
+
+import re
+from urllib.parse import urlencode
+
+import pytest
+
+SQUAT = "exercise=back-squat-high&for=back-squat-high&l0=mass&l0-kg=60&l0-port=back-high"
+PRESS = "exercise=leg-press-45&for=leg-press-45&l0=sled&l0-kg=120"
+
+
+def raw(response):
+    return response.get_data(as_text=True)
+
+
+def compare(client, *pins, **more):
+    return client.get("/arc/compare?" + urlencode([("pin", p) for p in pins] + list(more.items())))
+
+
+def test_pins_are_kept_compared_and_taken_away(client):
+    assert "Nothing is pinned yet" in raw(client.get("/arc/compare"))
+    for query in (SQUAT, PRESS, PRESS):
+        client.post("/arc/pin", data={"action": "pin", "query": query, "back": "/arc/?" + query})
+    assert "Compare 2 pinned" in raw(client.get("/arc/")), "the same set-up is pinned once"
+    page = raw(client.get("/arc/compare"))
+    assert "Back squat, high bar, 60 kg on the traps" in page and "120 kg on the sled" in page
+    client.post("/arc/pin", data={"action": "clear"})
+    assert "Nothing is pinned yet" in raw(client.get("/arc/compare"))
+    away = client.post("/arc/pin", data={"action": "pin", "query": SQUAT, "back": "//elsewhere/arc/"})
+    assert away.headers["Location"].startswith("/arc/")
+
+
+def test_a_pin_against_itself_is_alike_and_a_heavier_one_says_by_how_much(client):
+    heavier = SQUAT.replace("l0-kg=60", "l0-kg=120")
+    page = raw(compare(client, SQUAT, SQUAT.replace("for=", "x=1&for="), heavier))
+    assert "Against A: Alike all the way. Hip asks the same work." in page
+    over = [int(v) for v in re.findall(r"(\d+) % over", page)]
+    assert over and all(15 < v < 60 for v in over), "60 kg more on a body that carries itself too is not double"
+    assert page.count('class="wa-pin-line') == 3
+
+
+def test_each_to_its_own_peak_reaches_a_hundred(client):
+    page = raw(compare(client, SQUAT, PRESS, scale="own"))
+    values = [
+        int(v)
+        for v in re.findall(r'<td class="wa-num">(\d+)</td>', page.split("Table of values")[1].split("</details>")[0])
+    ]
+    assert max(values) in (99, 100) and "% of its peak" in page
+
+
+@pytest.mark.parametrize("joint", ["hip", "knee", "ankle"])
+def test_each_joint_can_be_looked_at(client, joint):
+    page = raw(compare(client, SQUAT, PRESS, joint=joint))
+    assert f"<b>{joint}</b>" in page and f"{joint} bend" in page
+
+
+def test_what_cannot_be_computed_is_said_with_its_letter(client):
+    page = compare(client, SQUAT, "exercise=unicycle", "exercise=hamstring-stretch", PRESS + "&o-knee_from_deg=999",
+                   "exercise=leg-extension")  # fmt: skip
+    text = raw(page)
+    assert page.status_code == 200
+    assert "<b>B</b> an address" in text and "<b>C</b> Hamstring stretch" in text.replace("stretch, ", "stretch")
+    assert "<b>D</b>" in text and "999" in text
+    assert text.count('class="wa-pin-line') == 2 and 'class="wa-pin-line wa-pin-E"' in text
+    only = raw(compare(client, "exercise=unicycle"))
+    assert "<b>A</b> an address" in only
+
+
+def test_who_works_is_said(client):
+    hinge = "exercise=romanian-deadlift&for=romanian-deadlift&l0=mass&l0-kg=60&l0-port=hands"
+    page = raw(compare(client, SQUAT, hinge))
+    assert re.search(r"B against A, one leg and rep: long hamstrings does? \d+ J more, vasti \d+ J less", page)
+    shares = dict(
+        re.findall(r"<tr><td>([a-z ]+)</td><td class=\"wa-num\">\d+</td><td class=\"wa-num\">(\d+)</td>", page)
+    )
+    assert int(shares["long hamstrings"]) > 40
