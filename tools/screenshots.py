@@ -19,6 +19,9 @@ NOW = "2026-11-24T14:06:00+00:00"
 FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
          "--disable-component-update", "--disable-sync"]  # fmt: skip
 DESK, PHONE = (1280, 800), (390, 844)
+COMPARED = (
+    "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dromanian-deadlift&pin=exercise%3Dhip-thrust&joint=hip"
+)
 VIEWS = (
     ("room", "/room/1", DESK, "light"),
     ("room-phone", "/room/1", PHONE, "light"),
@@ -30,6 +33,8 @@ VIEWS = (
     ("arc", "/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1", DESK, "light"),
     ("arc-dark", "/arc/?exercise=hack-squat&client=1", DESK, "dark"),
     ("arc-phone", "/arc/?exercise=hip-thrust&client=1", PHONE, "light"),
+    ("compare", COMPARED, DESK, "light"),
+    ("claims", "/claims/thrust-or-squat", DESK, "light"),
     ("swap", "/swap", DESK, "light"),
     ("swap-dark", "/swap?pick=leg-extension-dumbbell", DESK, "dark"),
     ("swap-phone", "/swap?pick=goblet-squat", PHONE, "light"),

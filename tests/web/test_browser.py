@@ -22,7 +22,8 @@ PAGES = ["/room/1", "/arc/", "/arc/?exercise=hip-thrust-one-leg",
          "/swap?client=3", "/kept", "/bench/",
          "/bench/band/15", "/bench/machine/35", "/bench/machine/1", "/bench/angles", "/bench/scale", "/room/3",
          "/room/1/look", "/room/1/edit", "/room/1/add", "/room/item/1", "/room/1/add?kind=anchor", "/clients/",
-         "/clients/3", "/exchange/", "/method/", "/method/look", "/formats/", "/nothing"]  # fmt: skip
+         "/clients/3", "/exchange/", "/claims/", "/claims/lunge-lean",
+         "/method/", "/method/look", "/formats/", "/nothing"]  # fmt: skip
 
 
 def number(text: str) -> int:

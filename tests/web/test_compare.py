@@ -76,3 +76,18 @@ def test_who_works_is_said(client):
         re.findall(r"<tr><td>([a-z ]+)</td><td class=\"wa-num\">\d+</td><td class=\"wa-num\">(\d+)</td>", page)
     )
     assert int(shares["long hamstrings"]) > 40
+
+
+def test_each_claim_has_its_page_and_keeps_what_is_typed(client):
+    listed = raw(client.get("/claims/"))
+    from widearc.usecases.claims import CLAIMS
+
+    for found in CLAIMS.values():
+        assert f'href="/claims/{found.id}"' in listed
+        page = client.get(f"/claims/{found.id}")
+        assert page.status_code == 200 and found.title in raw(page).replace("&#39;", "'")
+    bad = raw(client.get("/claims/squat-hamstrings?kg=heavy&deep=999"))
+    assert "“heavy” is not used" in bad and 'value="heavy"' in bad and "999 ° is not used" in bad
+    changed = raw(client.get("/claims/squat-hamstrings?kg=120&joint=knee"))
+    assert 'value="120"' in changed and "<b>knee</b>" in changed
+    assert client.get("/claims/flat-earth").status_code == 400

@@ -99,9 +99,12 @@ def _moves(curve: Curve, joint: str) -> bool:
 
 
 def _action(pins: Sequence[Pinned], joint: str) -> Action:
-    """Return the action that the first curve asks of the joint most."""
+    """Return the action of the joint that the first exercise is for, else what its curve asks most."""
     if not pins:
         return Action.KE
+    for action in pins[0].curve.setup.exercise.prime:
+        if action.joint == joint:
+            return action
     demand = pins[0].curve.demand_nm[joint][0]
     most = demand[int(np.argmax(np.abs(demand)))]
     return POSITIVE[joint] if most >= 0 else NEGATIVE[joint] or POSITIVE[joint]
