@@ -2,20 +2,25 @@
 
 from __future__ import annotations
 
+import gzip
 import resource
 import subprocess
 import sys
 import time
 from collections.abc import Callable
+from pathlib import Path
 
 import mujoco
 import numpy as np
+from scipy.optimize import lsq_linear
 
+import widearc.web
 from widearc import store
 from widearc.core.body import Limits
 from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import Band, FreeMass, LinearLaw, Load, Sled
 from widearc.core.movement import Setup
+from widearc.core.muscle import FMAX_N, JOINTS, paths, share_n
 from widearc.core.statics import curve, curves_in_parts
 from widearc.core.substitution import Memo
 from widearc.demo import load_demo
@@ -83,6 +88,8 @@ def main() -> None:
         alone = best_of(lambda s=single: curve(s, strict=False), 20)
         print(f"{label:36}{1 / per_curve:>10,.0f}{engine / per_curve:>8.1f}{1000 * alone:>15.2f}")
     bench_memory()
+    bench_muscles()
+    bench_scripts()
     bench_swap()
     print(f"peak memory of this run: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:,.0f} MB")
 
@@ -104,6 +111,39 @@ def bench_memory() -> None:
         [sys.executable, "-c", code], capture_output=True, text=True, check=True
     ).stdout.split()
     print(f"20,000 set-ups with all demands kept, in {parts} parts: peak {peak} MB")
+
+
+def bench_muscles(curves: int = 10_000) -> None:
+    """Print the load sharing of many curves beside SciPy's bounded least squares on a few of the same samples."""
+    setup = Setup(exercise=EXERCISES["back-squat-high"], loads=[FreeMass(kg=np.linspace(5, 90, 100)[:, None],
+                                                                      port="back-high")])  # fmt: skip
+    found = curve(setup, lowering=False)
+    angles = {j: found.motion.angles[j].ravel() for j in JOINTS}
+    demand = np.array([found.demand_nm[j].ravel() for j in JOINTS])
+    arm = paths(angles).arm_m
+    start = time.perf_counter()
+    for _ in range(curves // 100):
+        share_n(arm, demand)
+    ours = (time.perf_counter() - start) / curves
+    start = time.perf_counter()
+    for s in range(0, demand.shape[1], demand.shape[1] // 40):
+        # the constraint as a heavy row: what a general solver does with one posture
+        rows = np.vstack((1e4 * arm[:, :, s].T, np.diag(1.0 / FMAX_N)))
+        lsq_linear(rows, np.concatenate((-1e4 * demand[:, s], np.zeros(len(FMAX_N)))), bounds=(0.0, np.inf))
+    general = (time.perf_counter() - start) / 40 * 101
+    print(f"load sharing, {curves} curves: {1 / ours:,.0f} curves/s; a general solver {1 / general:,.1f}: "
+          f"{general / ours:,.0f} times")  # fmt: skip
+
+
+def bench_scripts() -> None:
+    """Print the page's scripts, gzipped: own at most 60 kB, vendored at most 110 kB."""
+    folder = Path(widearc.web.__file__).parent / "static"
+    for words, files, most in (
+        ("own", folder.glob("js/*.js"), 60),
+        ("vendored", folder.glob("vendor/**/*.js"), 110),
+    ):
+        size = sum(len(gzip.compress(f.read_bytes())) for f in files) / 1000
+        print(f"scripts, {words}: {size:.1f} kB gzipped of {most} allowed")
 
 
 def bench_swap() -> None:

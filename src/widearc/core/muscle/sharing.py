@@ -43,8 +43,8 @@ def _solved(arm: Array, demand: Array) -> Array:
     ridge = 1e-12 * np.eye(joints)
     for _ in range(STEPS):
         a, d, at = arm[open_], demand[open_] / UNIT, lam[open_]
-        pull = np.maximum(np.einsum("smj,sj->sm", a, at), 0.0)
-        gradient = np.einsum("smj,sm->sj", a, weight * pull) + d
+        pull = np.maximum(_each(a, at), 0.0)
+        gradient = ((weight * pull)[:, None, :] @ a)[:, 0] + d
         left = np.abs(gradient).max(axis=1) * UNIT > TOLERANCE * scale[open_]
         if not left.any():
             break
@@ -52,19 +52,24 @@ def _solved(arm: Array, demand: Array) -> Array:
         active = weight * (pull > 0)
         # where nothing pulls yet, every muscle counts: the first step must have a slope
         active = np.where(active.any(axis=1, keepdims=True), active, weight)
-        hessian = np.einsum("smj,sm,smk->sjk", a, active, a)
+        hessian = (a * active[:, :, None]).transpose(0, 2, 1) @ a
         hessian = hessian + ridge * np.trace(hessian, axis1=1, axis2=2)[:, None, None] + 1e-15 * np.eye(joints)
         step = -np.linalg.solve(hessian, gradient[..., None])[..., 0]
         lam[open_] = at + _length(a, d, at, step, gradient, weight)[:, None] * step
-    pull = np.maximum(np.einsum("smj,sj->sm", arm, lam), 0.0)
+    pull = np.maximum(_each(arm, lam), 0.0)
     return np.asarray(weight * pull * UNIT)
+
+
+def _each(arm: Array, lam: Array) -> Array:
+    """Return r·λ of every muscle, (samples, muscles)."""
+    return np.asarray((arm @ lam[:, :, None])[..., 0])
 
 
 def _length(a: Array, d: Array, at: Array, step: Array, gradient: Array, weight: Array) -> Array:
     """Return how far to go along each step, (samples,): halved until the dual falls enough (Armijo)."""
 
     def dual(lam: Array) -> Array:
-        pull = np.maximum(np.einsum("smj,sj->sm", a, lam), 0.0)
+        pull = np.maximum(_each(a, lam), 0.0)
         return np.asarray(0.5 * (weight * pull**2).sum(axis=1) + (lam * d).sum(axis=1))
 
     here = dual(at)
