@@ -6,6 +6,7 @@ import re
 import struct
 import zlib
 from pathlib import Path
+from xml.etree import ElementTree
 
 import pytest
 from playwright.sync_api import expect
@@ -295,3 +296,26 @@ def test_a_place_from_nothing_to_a_ranking(watched, served, con, size):
     page.goto(f"{served}/swap?exercise=back-squat-high&kg=40&depth=85")
     expect(page.locator("#row-goblet-squat")).to_contain_text("kettlebell 20 kg")
     assert [i.name for i in store.items(con, 1, 4)] == ["Kettlebell 20", "Crate 40"]
+
+
+def test_drawings_are_saved_as_svg_and_png_and_values_as_csv(watched, served):
+    page = watched
+    page.goto(f"{served}/arc/?exercise=goblet-squat")
+    page.locator("#saves > summary").click()
+    with page.expect_download() as saved:
+        page.get_by_role("button", name="Knee as SVG").click()
+    text = Path(saved.value.path()).read_text(encoding="utf-8")
+    assert saved.value.suggested_filename == "goblet-squat-knee.svg"
+    root = ElementTree.fromstring(text)
+    assert root.tag.endswith("svg") and "class=" not in text and "style=" not in text
+    filled = [e for e in root.iter() if e.tag.endswith("path") and e.get("fill", "").startswith("rgb(11, 89, 92")]
+    assert filled, "the actual's teal is in the file itself"
+    for name in ("Figure", "Knee"):
+        with page.expect_download() as saved:
+            page.get_by_role("button", name=f"{name} as PNG").click()
+        data = Path(saved.value.path()).read_bytes()
+        assert data[:8] == PNG[:8] and len(data) > 4000
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="Values as CSV").click()
+    lines = Path(saved.value.path()).read_text(encoding="utf-8").splitlines()
+    assert "knee" in lines[0] and len(lines) > 5

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import csv
+import io
 from itertools import groupby
 from typing import Any
 from urllib.parse import parse_qsl
 
-from flask import Blueprint, jsonify, redirect, render_template, request, session, url_for
+from flask import Blueprint, Response, jsonify, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
@@ -22,6 +24,7 @@ from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
 from widearc.web.figure import figure
 from widearc.web.forms import back_or
+from widearc.web.words import MINUS
 
 blueprint = Blueprint("arc", __name__, url_prefix="/arc")
 FIGURE = (430.0, 446.0, 300.0)
@@ -176,6 +179,22 @@ def document(what: str) -> ResponseReturnValue:
     if what == "scenario":
         return jsonify(ask.document)
     return jsonify(curve_document(found.curve, style=found.style if found.tempo else None, tempo=found.tempo))
+
+
+@blueprint.get("/values.csv")
+def values() -> ResponseReturnValue:
+    """Send the table of values of the address as CSV."""
+    ask = asked(request.args, doubt=False)
+    found = ask.found
+    if found is None or found.curve is None:
+        raise InputError("exercise", ask.entry.id, "a set-up that has a curve")
+    drawn = arcplot.curves(found.curve, found.fast)
+    out = io.StringIO()
+    writer = csv.writer(out, lineterminator="\n")
+    writer.writerow(drawn.columns)
+    writer.writerows([cell.replace(MINUS, "-") for cell in row] for row in drawn.table)
+    headers = {"Content-Disposition": f'attachment; filename="{ask.entry.id}.csv"'}
+    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
 
 
 @blueprint.post("/card/<exercise_id>/<section>")
