@@ -319,3 +319,26 @@ def test_drawings_are_saved_as_svg_and_png_and_values_as_csv(watched, served):
         page.get_by_role("link", name="Values as CSV").click()
     lines = Path(saved.value.path()).read_text(encoding="utf-8").splitlines()
     assert "knee" in lines[0] and len(lines) > 5
+
+
+def test_space_plays_the_rep_and_stops_it(watched, served):
+    page = watched
+    page.goto(
+        f"{served}/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=16&l0-port=goblet&lift=0.6&lower=0.6"
+    )
+    slider = page.locator('[data-cursor="knee"]')
+    slider.focus()
+    page.keyboard.press("Home")
+    page.keyboard.press(" ")
+    seen = set()
+    for _ in range(16):
+        seen.add(int(slider.get_attribute("aria-valuenow")))
+        page.wait_for_timeout(100)
+    assert len(seen) >= 5, "the rep is seen on its way"
+    assert int(slider.get_attribute("aria-valuenow")) == max(seen), "and ends where it began"
+    page.keyboard.press(" ")
+    page.wait_for_timeout(300)
+    page.keyboard.press("ArrowRight")
+    here = slider.get_attribute("aria-valuenow")
+    page.wait_for_timeout(300)
+    assert slider.get_attribute("aria-valuenow") == here, "any other key stops it"

@@ -100,6 +100,7 @@ def _drawn(found: Arc) -> dict[str, Any]:
             "joints": drawn.script,
             "frames": picture.frames if picture else {},
             "n": len(curve.motion.position),
+            "tempo": [found.tempo.lifting_s, found.tempo.lowering_s] if found.tempo else [2.0, 2.0],
         },
         "path_words": arcplot.path_words(curve),
         "tempo_words": arcplot.tempo_words(found.tempo, found.fast, curve),

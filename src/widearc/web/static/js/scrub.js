@@ -42,6 +42,7 @@ document.addEventListener("alpine:init", () => {
   window.Alpine.data("scrub", () => ({
     data: null,
     at: 0,
+    playing: false,
     init() {
       this.data = JSON.parse(this.$root.dataset.script);
       this.at = Number(this.$root.dataset.start);
@@ -62,6 +63,7 @@ document.addEventListener("alpine:init", () => {
     drag(event) {
       if (event.type === "pointermove" && event.buttons !== 1) return;
       const svg = event.currentTarget;
+      this.playing = false;
       if (event.type === "pointerdown") {
         svg.setPointerCapture(event.pointerId);
         const cursor = svg.querySelector("[role=slider]");
@@ -71,7 +73,27 @@ document.addEventListener("alpine:init", () => {
       const x = (event.clientX - box.left) * svg.viewBox.baseVal.width / box.width;
       this.go(nearest(this.joint(event).x, x));
     },
+    // plays the rep at its tempo, lowering included; any other key or a drag stops it
+    play() {
+      if (this.playing) { this.playing = false; return; }
+      this.playing = true;
+      const last = this.data.n - 1;
+      const [lift, lower] = this.data.tempo || [2, 2];
+      const calm = window.matchMedia("(prefers-reduced-motion: reduce)").matches;
+      const start = performance.now() - (this.at < last ? this.at / last * lift : 0) * 1000;
+      const frame = (now) => {
+        if (!this.playing) return;
+        const t = (now - start) / 1000;
+        if (t >= lift + lower) { this.playing = false; this.go(0); return; }
+        const share = t < lift ? t / lift : 1 - (t - lift) / lower;
+        this.go(Math.round(share * last / (calm ? 10 : 1)) * (calm ? 10 : 1));
+        window.requestAnimationFrame(frame);
+      };
+      window.requestAnimationFrame(frame);
+    },
     key(event) {
+      if (event.key === " ") { this.play(); event.preventDefault(); return; }
+      this.playing = false;
       const joint = this.joint(event);
       // right and up go towards the shortened end, one degree a press, ten with shift
       const turn = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
