@@ -91,3 +91,25 @@ def test_each_claim_has_its_page_and_keeps_what_is_typed(client):
     changed = raw(client.get("/claims/squat-hamstrings?kg=120&joint=knee"))
     assert 'value="120"' in changed and "<b>knee</b>" in changed
     assert client.get("/claims/flat-earth").status_code == 400
+
+
+def test_a_set_is_logged_on_arc_and_tells_the_effort_there(client):
+    query = "exercise=leg-extension&client=1"
+    assert "sticking point" not in raw(client.get("/arc/?" + query))
+    form = {"query": query, "reps": "8", "reserve": "2", "side": "both", "formula": "epley"}
+    for change, says in (
+        ({"reps": "many"}, "“many” is not used"),
+        ({"reserve": "99"}, "99 is not kept"),
+        ({"side": "x"}, "x is not kept"),
+    ):
+        bad = client.post("/arc/set", data=form | change)
+        assert bad.status_code == 422 and says in raw(bad) and next(iter(change.values())) in raw(bad)
+    assert client.post("/arc/set", data=form).status_code == 302
+    page = raw(client.get("/arc/?" + query))
+    assert "sticking point at" in page and "75 ±" in page and "effort, % of the limit" in page
+    sheet = raw(client.get("/clients/1"))
+    assert "8 reps with 2 in reserve" in sheet and "knee extension" in sheet
+    client.post("/clients/set/1/remove")
+    assert "No set is logged" in raw(client.get("/clients/1"))
+    assert client.post("/clients/set/1/remove").status_code == 404
+    assert client.post("/arc/set", data=form | {"query": "exercise=hamstring-stretch"}).status_code == 400

@@ -35,6 +35,13 @@ from widearc.store.equipment import (
 )
 from widearc.store.errors import StoreError
 from widearc.store.places import PlaceFacts, PlaceRow, add_place, place, places, remove_place, set_place
+from widearc.store.strength import (
+    StrengthSet,
+    add_strength_set,
+    remove_strength_set,
+    strength_set_client,
+    strength_sets,
+)
 from widearc.store.trainers import local_trainer
 
 __all__ = [
@@ -53,10 +60,12 @@ __all__ = [
     "Setting",
     "State",
     "StoreError",
+    "StrengthSet",
     "add_client",
     "add_decision",
     "add_item",
     "add_place",
+    "add_strength_set",
     "card_edits",
     "client",
     "clients",
@@ -75,6 +84,7 @@ __all__ = [
     "remove_client",
     "remove_item",
     "remove_place",
+    "remove_strength_set",
     "replace_machine_readings",
     "replace_readings",
     "replace_settings",
@@ -87,6 +97,8 @@ __all__ = [
     "set_seen",
     "set_state",
     "settings",
+    "strength_set_client",
+    "strength_sets",
     "transaction",
     "undo",
 ]

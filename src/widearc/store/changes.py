@@ -17,7 +17,7 @@ from widearc.store.errors import MissingError
 
 TRACKED = (
     "client", "client_sore", "place", "equipment", "quantity", "band", "reading", "machine_reading", "setting",
-    "decision", "decision_piece", "decision_option", "card_edit",
+    "decision", "decision_piece", "decision_option", "card_edit", "strength_set", "strength_scale",
 )  # fmt: skip
 KEPT_CHANGES = 300  # a trainer: older ones are forgotten
 

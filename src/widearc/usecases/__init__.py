@@ -29,6 +29,7 @@ from widearc.usecases.room import (
     take_back,
 )
 from widearc.usecases.sheet import SheetError
+from widearc.usecases.strength import Effort, efforts, log_set, remove_set, strength_of
 from widearc.usecases.swap import (
     SwapAsk,
     SwapView,
@@ -44,6 +45,7 @@ __all__ = [
     "Arc",
     "BandSheet",
     "CardSection",
+    "Effort",
     "ImportPlan",
     "ItemFacts",
     "MuscleUse",
@@ -67,10 +69,12 @@ __all__ = [
     "decide",
     "duplicate_item",
     "edit_card",
+    "efforts",
     "export_kit",
     "import_kit",
     "keep_settings",
     "kit_of",
+    "log_set",
     "mark",
     "mark_zone",
     "muscles",
@@ -80,9 +84,11 @@ __all__ = [
     "remove_client",
     "remove_item",
     "remove_place",
+    "remove_set",
     "room",
     "save_band",
     "see",
+    "strength_of",
     "swap_view",
     "take_back",
     "wantable",

@@ -6,7 +6,7 @@ no mechanics.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -18,6 +18,7 @@ from widearc.core.dose import Tempo
 from widearc.core.statics import Curve, frontal_nm, line_of_force
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import to_deg, to_rad
+from widearc.usecases import Effort
 from widearc.web.charts import Tick
 from widearc.web.figure import FARTHEST_ARM_M
 from widearc.web.words import MINUS, whole
@@ -56,6 +57,7 @@ class Solo:
     halo: str = ""
     strength: str = ""
     near_straight: str = ""
+    effort: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -68,8 +70,11 @@ class Curves:
     columns: tuple[str, ...]
 
 
-def curves(found: Curve, fast: Mapping[str, Array], error: Mapping[str, Array] | None = None) -> Curves:
-    """Return an exercise's plots, every one with the same px per N·m; error: one standard error of the demands."""
+def curves(
+    found: Curve, fast: Mapping[str, Array], error: Mapping[str, Array] | None = None, efforts: Sequence[Effort] = ()
+) -> Curves:
+    """Return an exercise's plots, every one with the same px per N·m; error: one standard error of the demands;
+    efforts: where a client's strength is known."""
     doubt = {name: value[0] for name, value in (error or {}).items()}
     frontal = frontal_nm(found.setup, found.motion)
     demand = {name: value[0] for name, value in found.demand_nm.items()}
@@ -84,8 +89,9 @@ def curves(found: Curve, fast: Mapping[str, Array], error: Mapping[str, Array] |
     plots, script = [], []
     for joint, span in zip(order, spans, strict=True):
         plot, cursor = _one(
-            found, joint, demand[joint], lowering.get(joint), moving.get(joint), doubt.get(joint), span, per_nm
-        )
+            found, joint, demand[joint], lowering.get(joint), moving.get(joint), doubt.get(joint), span, per_nm,
+            [e for e in efforts if e.joint == joint and e.known],
+        )  # fmt: skip
         plots.append(plot)
         script.append(cursor)
     if not order:
@@ -109,7 +115,7 @@ def _span(values: list[Array]) -> tuple[float, float]:
 
 def _one(
     found: Curve, joint: str, demand: Array, lowering: Array | None, fast: Array | None, doubt: Array | None,
-    span: tuple[float, float], per_nm: float,
+    span: tuple[float, float], per_nm: float, efforts: Sequence[Effort],
 ) -> tuple[Solo, dict[str, Any]]:  # fmt: skip
     motion = found.motion
     angle = to_deg(motion.angles[joint][0]) if joint in motion.angles else np.zeros(len(demand))
@@ -134,7 +140,8 @@ def _one(
         edge=_path(x, y),
         lowering=_path(x, zero - per_nm * lowering) if lowering is not None else "",
         fast=_path(x, zero - per_nm * fast) if fast is not None else "",
-        strength="" if still else _strength_path(found, joint, angle, demand, x, zero, per_nm),
+        strength="" if still or efforts else _strength_path(found, joint, angle, demand, x, zero, per_nm),
+        effort=_effort_path(x, efforts[0]) if efforts else "",
         near_straight=_near_straight(joint, angle, demand, still),
         halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
         x_ticks=_x_ticks(angle, x, still), y_ticks=_y_ticks(span, zero, per_nm),
@@ -156,6 +163,14 @@ def _strength_path(found: Curve, joint: str, angle: Array, demand: Array, x: Arr
 
 
 STRAIGHT_DEG = 15.0
+
+
+EFFORT_TALL, EFFORT_BASE = 44.0, 52.0
+
+
+def _effort_path(x: Array, effort: Effort) -> str:
+    """Return the effort along the range over a base line of its own, the limit 44 px high, cut there."""
+    return _path(x, EFFORT_BASE - EFFORT_TALL * np.minimum(effort.share, 1.0))
 
 
 def _near_straight(joint: str, angle: Array, demand: Array, still: bool) -> str:

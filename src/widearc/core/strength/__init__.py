@@ -1,5 +1,26 @@
-"""What a person can produce against joint angle: default isometric strength curves."""
+"""What a person can produce against joint angle: default isometric strength curves, scaled from sets that were done."""
 
 from widearc.core.strength.curves import ACTIONS, strength_nm
+from widearc.core.strength.scale import (
+    FORMULAS,
+    MOST_REPS,
+    Scale,
+    can_predict,
+    current,
+    effort_of_reps,
+    reps_left_words,
+    scales_of_set,
+)
 
-__all__ = ["ACTIONS", "strength_nm"]
+__all__ = [
+    "ACTIONS",
+    "FORMULAS",
+    "MOST_REPS",
+    "Scale",
+    "can_predict",
+    "current",
+    "effort_of_reps",
+    "reps_left_words",
+    "scales_of_set",
+    "strength_nm",
+]

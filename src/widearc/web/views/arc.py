@@ -23,7 +23,7 @@ from widearc.web.asked import asked
 from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
 from widearc.web.figure import figure
-from widearc.web.forms import back_or
+from widearc.web.forms import back_or, integer
 from widearc.web.words import MINUS
 
 blueprint = Blueprint("arc", __name__, url_prefix="/arc")
@@ -54,6 +54,8 @@ def show() -> ResponseReturnValue:
         "kinds": arcform.kinds_for(entry),
         "problems": ask.problems,
         "pins": _pins(),
+        "set_typed": {"reps": "8", "reserve": "2", "side": "both", "formula": "epley"},
+        "set_problems": {},
         "typed": {name: request.args.get(name, "") for name in ("lift", "lower")},
         "found": found,
         "card": usecases.card(connection(), trainer(), entry),
@@ -63,16 +65,17 @@ def show() -> ResponseReturnValue:
         "query": request.query_string.decode(),
     }
     if found is not None and found.curve is not None:
-        values |= _drawn(found)
+        known = usecases.strength_of(connection(), trainer(), ask.client.id) if ask.client is not None else {}
+        values |= _drawn(found, usecases.efforts(found.curve, known))
     template = "arc/_answer.html" if request.headers.get("X-Part") else "arc/show.html"
     return render_template(template, **values)
 
 
-def _drawn(found: Arc) -> dict[str, Any]:
+def _drawn(found: Arc, efforts: tuple[usecases.Effort, ...]) -> dict[str, Any]:
     """Return figure, plots, script and words of a curve."""
     curve = found.curve
     assert curve is not None
-    drawn = arcplot.curves(curve, found.fast, found.error_nm)
+    drawn = arcplot.curves(curve, found.fast, found.error_nm, efforts)
     width, height, most = FIGURE
     lines = [plot.joint for plot in drawn.plots if plot.joint in curve.demand_nm]
     picture = (
@@ -89,6 +92,7 @@ def _drawn(found: Arc) -> dict[str, Any]:
     )
     use = usecases.muscles(curve)
     return {
+        "efforts": efforts,
         "muscles": muscleplot.rows(use) if use is not None else (),
         "muscle_words": sentences(use) if use is not None else (),
         "curves": drawn,
@@ -119,6 +123,36 @@ def _groups() -> list[tuple[str, list[tuple[str, str]]]]:
         (words, [(e.id, e.name) for e in entries])
         for words, entries in groupby(listed, key=lambda e: FAMILY_WORDS[e.family])
     ]
+
+
+@blueprint.post("/set")
+def log_set() -> ResponseReturnValue:
+    """Keep a set that a client did of the exercise as it is set up; what is wrong is shown at its field."""
+    form = request.form
+    ask = asked(dict(parse_qsl(form.get("query", "")[:4000])), doubt=False)
+    if ask.client is None or ask.found is None or ask.found.curve is None:
+        raise InputError("set", ask.entry.id, "an exercise that is set up, and a client")
+    typed = {name: form.get(name, "") for name in ("reps", "reserve", "side", "formula")}
+    messages: dict[str, str] = {}
+    counts = {}
+    for name in ("reps", "reserve"):
+        try:
+            counts[name] = integer(typed, name, 0, what="a whole number of reps")
+        except InputError as error:
+            messages[name] = sentence(f"“{str(error.value)[:20]}” is not used: {error.allowed}")
+    try:
+        if messages:
+            raise usecases.SheetError(messages)
+        usecases.log_set(
+            connection(), trainer(), ask.client.id, ask.found.curve, ask.words, side=typed["side"],
+            formula=typed["formula"], now=now(), **counts,
+        )  # fmt: skip
+    except usecases.SheetError as error:
+        page = render_template(
+            "arc/set.html", ask=ask, typed=typed, messages=error.messages | messages, query=form.get("query", "")
+        )
+        return page, 422
+    return redirect(url_for("arc.show") + "?" + form.get("query", ""))
 
 
 MOST_PINS = 5

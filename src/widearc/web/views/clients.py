@@ -58,6 +58,8 @@ def _sheet(
     page = render_template(
         "clients/sheet.html", row=row, typed=typed, messages=messages, measured=measured or {}, choices=CHOICES,
         change=store.last_change(connection(), trainer(), "clients"),
+        sets=store.strength_sets(connection(), trainer(), row.id) if row else (),
+        strength=usecases.strength_of(connection(), trainer(), row.id) if row else {},
     )  # fmt: skip
     return page, 422 if messages else 200
 
@@ -173,3 +175,10 @@ def remove(client_id: int) -> ResponseReturnValue:
     """Remove a client; undo brings everything back."""
     usecases.remove_client(connection(), trainer(), client_id, now=now())
     return redirect(url_for("clients.listed"))
+
+
+@blueprint.post("/set/<int:set_id>/remove")
+def remove_set(set_id: int) -> ResponseReturnValue:
+    """Remove a logged set; undo brings it back."""
+    client_id = usecases.remove_set(connection(), trainer(), set_id, now=now())
+    return redirect(url_for("clients.show", client_id=client_id))

@@ -1,0 +1,155 @@
+"""A client's strength from sets that were done, and the effort of an exercise by it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc import store
+from widearc.core.arrays import Array
+from widearc.core.errors import InputError
+from widearc.core.statics import Curve
+from widearc.core.strength import (
+    ACTIONS,
+    FORMULAS,
+    Scale,
+    can_predict,
+    current,
+    reps_left_words,
+    scales_of_set,
+    strength_nm,
+)
+from widearc.core.units import to_deg
+from widearc.store.errors import MissingError
+from widearc.usecases.sheet import SheetError
+
+ACTIONS_OF = {
+    "hip": ("hip_extension", "hip_flexion"), "knee": ("knee_extension", "knee_flexion"),
+    "ankle": ("plantarflexion", "dorsiflexion"),
+}  # fmt: skip
+SIDES = ("both", "left", "right")
+
+
+def _asked(curve: Curve) -> tuple[dict[str, Array], dict[str, Array]]:
+    """Return demand (positive in the action's sense) and usual strength by action, N·m (samples,)."""
+    body = curve.setup.body
+    demand: dict[str, Array] = {}
+    usual: dict[str, Array] = {}
+    for joint, actions in ACTIONS_OF.items():
+        if joint not in curve.demand_nm:
+            continue
+        for sign, action in zip((1.0, -1.0), actions, strict=True):
+            part = np.maximum(sign * curve.demand_nm[joint][0], 0.0)
+            if action in ACTIONS and float(part.max()) > 0:
+                demand[action] = part
+                usual[action] = strength_nm(
+                    action, curve.motion.angles[joint][0], mass_kg=body.mass_kg, stature_m=body.stature_m,
+                    sex=body.sex.value,
+                )  # fmt: skip
+    return demand, usual
+
+
+def log_set(
+    con: store.Connection, trainer_id: int, client_id: int, curve: Curve, words: str, *, reps: int, reserve: int,
+    side: str, formula: str, now: str,
+) -> None:  # fmt: skip
+    """Keep a set of a client, recorded for undo. SheetError at the field; nothing is kept then."""
+    messages: dict[str, str] = {}
+    if not 1 <= reps <= 100:
+        messages["reps"] = f"{reps} is not kept: from 1 to 100"
+    if not 0 <= reserve <= 20:
+        messages["reserve"] = f"{reserve} is not kept: from 0 to 20"
+    if side not in SIDES:
+        messages["side"] = f"{side[:10]} is not kept: both, left or right"
+    if formula not in FORMULAS:
+        messages["formula"] = f"{formula[:10]} is not kept: one of {', '.join(FORMULAS)}"
+    scales: tuple[Scale, ...] = ()
+    if not messages:
+        try:
+            demand, usual = _asked(curve)
+            scales = scales_of_set(demand, usual, reps=reps, reserve=reserve, formula=formula)
+        except InputError as error:
+            messages["reps"] = f"{error.value} is not kept: {error.allowed}"
+    if messages:
+        raise SheetError(messages)
+    row = store.StrengthSet(
+        client_id=client_id, logged_at=now, exercise=curve.setup.exercise.id, words=words[:300], side=side, reps=reps,
+        reserve=reserve, formula=formula, scales=scales,
+    )  # fmt: skip
+    said = f"set of {curve.setup.exercise.name.lower()} kept"
+    with store.recorded(con, trainer_id, scope="clients", kind="set", words=said, now=now):
+        store.add_strength_set(con, trainer_id, row)
+
+
+def remove_set(con: store.Connection, trainer_id: int, set_id: int, *, now: str) -> int:
+    """Remove a set, recorded for undo; return its client. MissingError if it is not there."""
+    client = store.strength_set_client(con, trainer_id, set_id)
+    if client is None:
+        raise MissingError("that set does not exist here")
+    with store.recorded(con, trainer_id, scope="clients", kind="set", words="set removed", now=now):
+        store.remove_strength_set(con, trainer_id, set_id)
+    return client
+
+
+def strength_of(con: store.Connection, trainer_id: int, client_id: int) -> Mapping[str, Scale]:
+    """Return what is known of each action of a client; where the sides differ, the weaker one: it sets the reps."""
+    sets = store.strength_sets(con, trainer_id, client_id)
+    sides = [
+        current([scale for row in sets if row.side in ("both", side) for scale in row.scales])
+        for side in ("left", "right")
+    ]
+    known = dict(sides[0])
+    for action, scale in sides[1].items():
+        if action not in known or scale.kappa < known[action].kappa:
+            known[action] = scale
+    return known
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Effort:
+    """The effort of one action along the range: share of the limit (samples,); NaN-free. words: the hardest place.
+
+    known: whether a number may be said; strength_nm: the scaled curve (samples,).
+    """
+
+    action: str
+    joint: str
+    share: Array
+    strength_nm: Array
+    known: bool
+    words: str
+
+
+def efforts(curve: Curve, known: Mapping[str, Scale]) -> tuple[Effort, ...]:
+    """Return the effort of every action that a curve asks and of which a set is logged, the greatest first."""
+    demand, usual = _asked(curve)
+    found = []
+    for joint, actions in ACTIONS_OF.items():
+        for action in actions:
+            scale = known.get(action)
+            if scale is None or action not in demand or float(demand[action].max()) < 5.0:
+                continue
+            strength = scale.kappa * usual[action]
+            share = demand[action] / strength
+            most = int(np.argmax(share))
+            near = can_predict(scale, float(demand[action].max()))
+            at = to_deg(curve.motion.angles[joint][0])[most]
+            found.append(
+                Effort(action=action, joint=joint, share=share, strength_nm=strength, known=near,
+                       words=_words(action, float(share[most]), float(at), scale, near=near))
+            )  # fmt: skip
+    return tuple(sorted(found, key=lambda e: -float(e.share.max())))
+
+
+def _words(action: str, effort: float, at_deg: float, scale: Scale, *, near: bool) -> str:
+    name = action.replace("_", " ")
+    if not near:
+        return f"{name}: too far from the logged set to say an effort"
+    where = f"sticking point at {at_deg:.0f}°"
+    bound = "at most " if scale.at_least else ""
+    if effort >= 1.0:
+        return f"{name}: above the estimate at {at_deg:.0f}°"
+    error = max(1, round(100 * effort * scale.error_share))
+    return f"{name}: {bound}{100 * effort:.0f} ± {error:.0f} % of the limit, {where}; {reps_left_words(effort)}"
