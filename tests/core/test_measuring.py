@@ -279,3 +279,23 @@ def test_a_body_that_was_not_asked_is_less_sure():
     base = curve(setup, lowering=False)
     small, large = (demand_error_nm(base, body_variants(setup, d))["hip"].max() for d in (known, guessed))
     assert large > 3 * small > 0
+
+
+def test_places_of_a_squat_lie_where_geometry_puts_them():
+    """Thighs level: hip and knee at one height. The ankle's limit: where the shank law first reaches it."""
+    from widearc.core.body import Limits
+    from widearc.core.equipment import FreeMass
+    from widearc.core.statics import knee_past_toes_m, places
+
+    found = curve(Setup(exercise=EXERCISES["back-squat-high"], body=Body(), limits=Limits(dorsiflexion_deg=34, hip_flexion_deg=155),
+                        options={"knee_from_deg": 128.0},
+                        loads=(FreeMass(kg=40, port="back-high"),)), lowering=False)  # fmt: skip
+    marks = {p.name: p.sample for p in places(found)}
+    hip, knee = (found.motion.full(found.motion.points[p])[1][0] for p in ("hip", "knee"))
+    level = marks["thighs level"]
+    assert hip[level - 1] <= knee[level - 1] and hip[level] >= knee[level]
+    bend = np.degrees(found.motion.angles["knee"][0][marks["ankle limit"]])
+    assert bend == pytest.approx((34 - 5) / 0.33, abs=2.0), "shank = 5° + 0.33 · knee, held at 34°"
+    assert 0 < knee_past_toes_m(found) < 0.15
+    sat = curve(Setup(exercise=EXERCISES["leg-extension"], body=Body()), lowering=False)
+    assert places(sat) == () and knee_past_toes_m(sat) is None

@@ -15,7 +15,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.curve import STILL, Action
 from widearc.core.dose import Tempo
-from widearc.core.statics import Curve, frontal_nm, line_of_force
+from widearc.core.statics import Curve, frontal_nm, knee_past_toes_m, line_of_force, places
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import to_deg, to_rad
 from widearc.usecases import Effort
@@ -58,6 +58,7 @@ class Solo:
     strength: str = ""
     near_straight: str = ""
     effort: str = ""
+    places: tuple[tuple[float, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -142,6 +143,7 @@ def _one(
         fast=_path(x, zero - per_nm * fast) if fast is not None else "",
         strength="" if still or efforts else _strength_path(found, joint, angle, demand, x, zero, per_nm),
         effort=_effort_path(x, efforts[0]) if efforts else "",
+        places=tuple((round(float(x[p.sample]), 1), p.name) for p in places(found) if joint in p.joints and not still),
         near_straight=_near_straight(joint, angle, demand, still),
         halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
         x_ticks=_x_ticks(angle, x, still), y_ticks=_y_ticks(span, zero, per_nm),
@@ -297,6 +299,19 @@ def path_words(found: Curve) -> str:
     force, travel = motion.path_force[0], float(np.max(np.abs(motion.path_travel[0])))
     ends = f"{whole(force[0])} N at the start, {whole(force[-1])} N at the end"
     return f"{ends} of {whole(100 * travel)} cm of travel, whole machine"
+
+
+def posture_words(found: Curve) -> str:
+    """Return in words where the thighs are level, and how far the knee goes past the toes; empty for other lifts."""
+    said = []
+    for place in places(found):
+        bend = to_deg(found.motion.angles["knee"][0])[place.sample] if "knee" in found.motion.angles else 0.0
+        said.append(f"{place.name} at {whole(bend)}° of knee bend")
+    ahead = knee_past_toes_m(found)
+    if ahead is not None:
+        cm = whole(100 * abs(ahead))
+        said.append(f"knee {cm} cm {'past' if ahead > 0 else 'behind'} the toes at most")
+    return ", ".join(said)
 
 
 def tempo_words(tempo: Tempo | None, fast: Mapping[str, Array], found: Curve) -> str:

@@ -13,7 +13,7 @@ from widearc.core.curve import STILL, Action
 from widearc.core.errors import TargetError
 from widearc.core.matching import compare, target_of
 from widearc.core.muscle import GROUPS, NAMES, positive_work_j
-from widearc.core.statics import Curve
+from widearc.core.statics import Curve, lumbar
 from widearc.core.substitution import sentence
 from widearc.core.units import to_deg
 from widearc.web.arcplot import NEGATIVE, POSITIVE
@@ -57,6 +57,7 @@ class Row:
     split: str
     work: str
     against: str
+    spine: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -160,6 +161,7 @@ def _row(pin: Pinned, first: Pinned) -> Row:
         peak=f"{main} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
         split=" : ".join(whole(100 * mean.get(j, 0.0) / total) if total > 0 else "–" for j in JOINTS),
         work=whole(work), against="" if pin is first else _against(first.curve, curve),
+        spine="" if pin is first else _spine(first.curve, curve),
     )  # fmt: skip
 
 
@@ -170,6 +172,17 @@ def _against(first: Curve, other: Curve) -> str:
     except TargetError:
         return ""
     return sentence(target, compare(target, other.motion.angles, other.demand_nm, 1), other)
+
+
+def _spine(first: Curve, other: Curve) -> str:
+    """Return the low back's moment beside the first one's, a ratio only: the estimate says no more."""
+    here, there = lumbar(first.setup, first.motion), lumbar(other.setup, other.motion)
+    if here is None or there is None:
+        return ""
+    ratio = float(np.abs(there.moment_nm[0]).max()) / max(float(np.abs(here.moment_nm[0]).max()), 1e-9)
+    if abs(ratio - 1.0) < 0.03:
+        return "Low back: asked as much as in A"
+    return f"Low back: asked {whole(100 * abs(ratio - 1))} % {'more' if ratio > 1 else 'less'} than in A"
 
 
 def _muscles(uses: Sequence[usecases.MuscleUse | None]) -> tuple[tuple[str, tuple[str, ...]], ...]:

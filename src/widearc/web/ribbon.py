@@ -14,7 +14,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.curve import STILL
-from widearc.core.statics import Curve
+from widearc.core.statics import Curve, places
 from widearc.core.units import to_deg
 from widearc.web.words import whole
 
@@ -34,6 +34,7 @@ class Ribbon:
     edge: str
     ticks: str
     ends: tuple[tuple[str, str], tuple[str, str]]
+    places: str
 
 
 def ribbons(
@@ -95,6 +96,11 @@ def _one(
         edge=_polar(turn, radius + np.maximum(wide, -0.8 * radius)),
         ticks=_ticks(turn, bend, radius),
         ends=(labels[0], labels[1]),
+        places="".join(
+            _across(float(turn[p.sample]), radius, float(max(wide[p.sample], 0.0)))
+            for p in places(curve)
+            if joint in p.joints
+        ),
     )
 
 
@@ -111,6 +117,13 @@ def _polar(angle: Array, reach: Array) -> str:
 def _between(angle: Array, radius: float, wide: Array) -> str:
     inner = _polar(angle[::-1], np.full(len(angle), radius))
     return f"{_polar(angle, radius + wide)}L{inner[1:]}Z"
+
+
+def _across(angle: float, radius: float, wide: float) -> str:
+    """Return a mark across the ribbon, a little longer than it is wide."""
+    c, s = np.cos(angle), np.sin(angle)
+    near, far = radius - 3.0, radius + wide + 7.0
+    return f"M{near * c:.1f} {near * s:.1f}L{far * c:.1f} {far * s:.1f}"
 
 
 def _ticks(turn: Array, bend: Array, radius: float) -> str:

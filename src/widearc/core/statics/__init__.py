@@ -13,6 +13,7 @@ from widearc.core.statics.doubt import (
 from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent, lifted
 from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.lines import LineOfForce, line_of_force
+from widearc.core.statics.places import Place, knee_past_toes_m, places
 from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
 
 __all__ = [
@@ -23,6 +24,7 @@ __all__ = [
     "Curve",
     "LineOfForce",
     "Lumbar",
+    "Place",
     "audit",
     "body_variants",
     "curve",
@@ -35,9 +37,11 @@ __all__ = [
     "frontal_nm",
     "grip_n",
     "inertia_percent",
+    "knee_past_toes_m",
     "lifted",
     "line_of_force",
     "load_variants",
     "lumbar",
+    "places",
     "variant_curve",
 ]

@@ -16,6 +16,8 @@ from widearc.core.body import PORTS
 from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
 from widearc.core.muscle import sentences
+from widearc.core.statics import Curve, grip_n
+from widearc.core.units import G
 from widearc.formats import curve_document
 from widearc.usecases.arc import Arc
 from widearc.web import arcform, arcplot, muscleplot, overlay
@@ -24,7 +26,7 @@ from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
 from widearc.web.figure import figure
 from widearc.web.forms import back_or, integer
-from widearc.web.words import MINUS
+from widearc.web.words import MINUS, whole
 
 blueprint = Blueprint("arc", __name__, url_prefix="/arc")
 FIGURE = (430.0, 446.0, 300.0)
@@ -107,12 +109,20 @@ def _drawn(found: Arc, efforts: tuple[usecases.Effort, ...]) -> dict[str, Any]:
             "tempo": [found.tempo.lifting_s, found.tempo.lowering_s] if found.tempo else [2.0, 2.0],
         },
         "path_words": arcplot.path_words(curve),
+        "posture_words": arcplot.posture_words(curve),
+        "hand_words": _hand_words(curve),
         "tempo_words": arcplot.tempo_words(found.tempo, found.fast, curve),
         "notices": [n.text for n in curve.motion.notices if n.where[0]],
         "assumptions": curve.motion.assumptions,
         "balances": bool(usecases.balances(curve)),
         "joint_names": arcplot.NAMES,
     }
+
+
+def _hand_words(curve: Curve) -> str:
+    """Return what one hand holds at most, in kg; empty where the hands are free."""
+    force = grip_n(curve.setup, curve.motion)
+    return "" if force is None else f"each hand holds up to {whole(float(force[0].max()) / G)} kg"
 
 
 def _groups() -> list[tuple[str, list[tuple[str, str]]]]:
