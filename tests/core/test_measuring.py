@@ -287,9 +287,11 @@ def test_places_of_a_squat_lie_where_geometry_puts_them():
     from widearc.core.equipment import FreeMass
     from widearc.core.statics import knee_past_toes_m, places
 
-    found = curve(Setup(exercise=EXERCISES["back-squat-high"], body=Body(), limits=Limits(dorsiflexion_deg=34, hip_flexion_deg=155),
-                        options={"knee_from_deg": 128.0},
-                        loads=(FreeMass(kg=40, port="back-high"),)), lowering=False)  # fmt: skip
+    setup = Setup(
+        exercise=EXERCISES["back-squat-high"], body=Body(), limits=Limits(dorsiflexion_deg=34, hip_flexion_deg=155),
+        options={"knee_from_deg": 128.0}, loads=(FreeMass(kg=40, port="back-high"),),
+    )  # fmt: skip
+    found = curve(setup, lowering=False)
     marks = {p.name: p.sample for p in places(found)}
     hip, knee = (found.motion.full(found.motion.points[p])[1][0] for p in ("hip", "knee"))
     level = marks["thighs level"]
