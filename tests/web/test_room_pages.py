@@ -330,3 +330,11 @@ def test_two_hundred_items_render_in_time(client, con):
         times.append(time.perf_counter() - start)
     assert "200 of 200 things are free" in text(page)
     assert min(times) <= 0.150
+
+
+def test_a_school_s_shape_is_wanted_and_drawn_as_intended(client):
+    page = text(client.get("/swap?place=1&client=1&shape=squeeze"))
+    assert "heavier where shortened</summary>" in page and "intended: leg press, heavier where shortened" in page
+    assert "shape=squeeze" in page, "the links keep it"
+    bad = client.get("/swap?place=1&client=1&shape=banana")
+    assert bad.status_code == 200 and "“banana” is not used" in text(bad)

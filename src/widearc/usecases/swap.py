@@ -11,6 +11,7 @@ from widearc.core.catalogue import EXERCISES, Exercise, exercise
 from widearc.core.curve import Action
 from widearc.core.equipment import FreeMass, Load, Sled
 from widearc.core.errors import InputError, PostureError
+from widearc.core.intent import Shape
 from widearc.core.movement import Setup
 from widearc.core.statics import Curve, curve
 from widearc.core.substitution import Candidate, Memo, Ranking, SledPress, notes_for, search
@@ -25,7 +26,7 @@ HEAVIEST_KG = 500.0
 class SwapAsk:
     """What the trainer asks: exercise, load kg, deepest knee bend in degrees, sets × reps, client, place.
 
-    show_all: also what a packed place hides.
+    show_all: also what a packed place hides. shape: how the demand is wanted over the range.
     """
 
     place_id: int
@@ -36,6 +37,7 @@ class SwapAsk:
     sets: int = 3
     reps: int = 10
     show_all: bool = False
+    shape: Shape = Shape.ORIGINAL
 
     def __post_init__(self) -> None:
         """Check what was typed; InputError names the field."""
@@ -139,6 +141,7 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
             names=names,
             memo=memo,
             body_doubt=doubt_of_client(who),
+            shape=ask.shape,
         )
     except (PostureError, ValueError) as error:
         if isinstance(error, InputError):

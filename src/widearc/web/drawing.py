@@ -9,7 +9,8 @@ from weakref import WeakKeyDictionary
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.curve import STILL, Action
+from widearc.core.curve import CENTRES_DEG, STILL, Action
+from widearc.core.intent import SHAPES, Shape
 from widearc.core.matching import Target
 from widearc.core.statics import Curve
 from widearc.core.substitution import Candidate
@@ -39,9 +40,19 @@ def pair(target: Target, index: int, wanted: Curve, candidate: Candidate) -> tup
     action = target.actions[index]
     angles = grid([target.bins[index], candidate.comparison.bins[index][0]], action)
     intended = _line(wanted, action, angles)
+    if target.shape is not Shape.ORIGINAL:
+        intended = _laid_out(target.bins[index], angles)
     own = candidate.curve
     actual = nothing(angles) if is_held(own, action) else _line(own, action, angles)
     return action, intended, actual
+
+
+def _laid_out(bins: Array, angles: Array) -> Line:
+    """Return a wanted demand that no exercise has, over the grid; nowhere outside its range."""
+    used = np.flatnonzero(bins > 0)
+    low, high = CENTRES_DEG[used[0]] - 0.5, CENTRES_DEG[used[-1]] + 0.5
+    value = np.interp(angles, CENTRES_DEG[used], bins[used])
+    return Line(angle_deg=angles, value=np.where((angles < low) | (angles > high), np.nan, value))
 
 
 def is_held(curve: Curve, action: Action) -> bool:
@@ -100,7 +111,10 @@ def drawing_of(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
 def _drawing(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
     order = sorted(range(len(target.actions)), key=lambda i: i != main_joint(target))
     pairs = [pair(target, i, wanted, candidate) for i in order]
-    names = (wanted.setup.exercise.name.lower(), candidate.exercise.name.lower())
+    asked = wanted.setup.exercise.name.lower()
+    if target.shape is not Shape.ORIGINAL:
+        asked = f"{asked}, {SHAPES[target.shape]}"
+    names = (asked, candidate.exercise.name.lower())
     drawn = plots(pairs, names, [_doubt(candidate, action, actual) for action, _, actual in pairs])
     motion = candidate.curve.motion
     script: dict[str, Any] = {"joints": []}

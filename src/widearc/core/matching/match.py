@@ -12,9 +12,12 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from widearc.core.arrays import Array
+from widearc.core.body import Body
 from widearc.core.curve import CENTRES_DEG, STILL, Action, on_grid
 from widearc.core.errors import TargetError
+from widearc.core.intent import Shape, shaped
 from widearc.core.statics import Curve
+from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import DEG
 
 REACH_SHARE = 0.10  # of the candidate's own peak: less does not count as reached
@@ -22,10 +25,14 @@ REACH_SHARE = 0.10  # of the candidate's own peak: less does not count as reache
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Target:
-    """The loading that is wanted: per prime action its bins on the 1° grid (N·m over each degree, (220,))."""
+    """The loading that is wanted: per prime action its bins on the 1° grid (N·m over each degree, (220,)).
+
+    shape: how it was laid out, if not as the curve it came from.
+    """
 
     actions: tuple[Action, ...]
     bins: tuple[Array, ...]
+    shape: Shape = Shape.ORIGINAL
     key: bytes = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
@@ -67,6 +74,31 @@ def target_of(curve: Curve, row: int = 0) -> Target:
     if not actions:
         raise TargetError(f"{curve.setup.exercise.name} asks for no work of its prime joints here: nothing to match")
     return Target(actions=tuple(actions), bins=tuple(bins))
+
+
+def reshaped(target: Target, shape: Shape, body: Body) -> Target:
+    """Return a target with the same ranges and mean demands in another shape; body: for the usual strength curves.
+
+    Raises InputError for a shape along a strength that is not known (abduction, adduction).
+    """
+    if shape is Shape.ORIGINAL:
+        return target
+    return Target(
+        actions=target.actions,
+        shape=shape,
+        bins=tuple(
+            shaped(b, a.direction, shape, _usual_strength(a, body))
+            for a, b in zip(target.actions, target.bins, strict=True)
+        ),
+    )
+
+
+def _usual_strength(action: Action, body: Body) -> Array | None:
+    if action.label not in ACTIONS:
+        return None
+    return strength_nm(
+        action.label, CENTRES_DEG * DEG, mass_kg=body.mass_kg, stature_m=body.stature_m, sex=body.sex.value
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)

@@ -9,7 +9,8 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.equipment import Band
-from widearc.core.matching import Comparison, Target, compare, target_of
+from widearc.core.intent import Shape
+from widearc.core.matching import Comparison, Target, compare, reshaped, target_of
 from widearc.core.statics import BodyDoubt, Curve, body_variants, load_variants, variant_curve
 from widearc.core.substitution.kit import Kit, Piece
 
@@ -30,13 +31,13 @@ class WantedDoubt:
     targets: Mapping[str, Target]
 
 
-def wanted_doubt(wanted: Curve, body: BodyDoubt) -> WantedDoubt:
+def wanted_doubt(wanted: Curve, body: BodyDoubt, shape: Shape = Shape.ORIGINAL) -> WantedDoubt:
     """Return the wanted curve's targets for the body one standard error away; a source that fails is left out."""
     found = {}
     for source, setup in body_variants(wanted.setup, body).items():
         moved = variant_curve(setup)
         if moved is not None:
-            found[source] = target_of(moved)
+            found[source] = reshaped(target_of(moved), shape, wanted.setup.body)
     return WantedDoubt(body=body, targets=found)
 
 

@@ -9,7 +9,8 @@ import numpy as np
 
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import EXERCISES, Exercise
-from widearc.core.matching import Comparison, Target, compare, target_of
+from widearc.core.intent import Shape
+from widearc.core.matching import Comparison, Target, compare, reshaped, target_of
 from widearc.core.statics import BodyDoubt, Curve
 from widearc.core.substitution.admission import Excluded, Rules, held, left_out, step_by_step, taken_words
 from widearc.core.substitution.doubt import Doubt, WantedDoubt, doubt_about, load_errors, wanted_doubt
@@ -71,18 +72,22 @@ def search(
     names: Mapping[str, str] | None = None,
     memo: Memo | None = None,
     body_doubt: BodyDoubt = USUAL_DOUBT,
+    shape: Shape = Shape.ORIGINAL,
 ) -> Ranking:
     """Return every catalogue exercise ranked against a wanted curve, in what is free of a kit.
 
     wanted: one set-up with its load. taken: ids of items in use or broken. limit: how many candidates
     at most. names: a word for the state of a taken item ("taken", "broken"). memo keeps what was
-    computed for the next request. body_doubt: how sure the client's body is. The order is the same for
+    computed for the next request. body_doubt: how sure the client's body is. shape: how the
+    wanted demand is laid out, with its ranges and means kept. The order is the same for
     the same request: by match in whole percents, and where those are equal, by failing safely alone,
     then steadiness, then name.
     """
     memo = memo or Memo()
-    target = target_of(wanted)
-    asked = memo.once(("wanted", target.key, body, limits, body_doubt), lambda: wanted_doubt(wanted, body_doubt))
+    target = reshaped(target_of(wanted), shape, body)
+    asked = memo.once(
+        ("wanted", target.key, body, limits, body_doubt, shape), lambda: wanted_doubt(wanted, body_doubt, shape)
+    )
     free = kit.without(taken)
     knee = to_deg(wanted.motion.angles["knee"][0])
     knee_range = Range(from_deg=float(knee[0]), to_deg=float(knee[-1]))

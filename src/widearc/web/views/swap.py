@@ -10,6 +10,7 @@ from flask.typing import ResponseReturnValue
 from widearc import store, usecases
 from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
+from widearc.core.intent import HOLDS, SHAPES, Shape
 from widearc.core.substitution import Candidate
 from widearc.usecases.client import GOAL_SETS
 from widearc.usecases.room import scope
@@ -83,7 +84,15 @@ def _ask(source: Any, *, lenient: bool = False) -> SwapAsk:
         sets=integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
         reps=integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
         show_all=source.get("all") == "1",
+        shape=_shape(source.get("shape", Shape.ORIGINAL.value)),
     )
+
+
+def _shape(text: str) -> Shape:
+    try:
+        return Shape(text)
+    except ValueError:
+        raise InputError("shape", text, "one of " + ", ".join(s.value for s in Shape)) from None
 
 
 def _last(name: str, known: list[int]) -> int:
@@ -113,6 +122,8 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
     }
     if ask.show_all:
         query["all"] = "1"
+    if ask.shape is not Shape.ORIGINAL:
+        query["shape"] = ask.shape.value
     chosen = candidate_of(view, pick)
     values: dict[str, Any] = {
         "view": view,
@@ -120,6 +131,8 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "typed": {name: request.args.get(name, query[name]) for name in FIELDS},
         "problems": problems,
         "wantable": usecases.wantable(),
+        "shapes": [(s.value, words, HOLDS[s]) for s, words in SHAPES.items()],
+        "shape_words": SHAPES[ask.shape],
         "wanted_name": _wanted_name(view),
         "asks_depth": asks_depth(EXERCISES[ask.exercise]),
         "back": url_for("swap.show", **query, pick=chosen.exercise.id if chosen else None),
