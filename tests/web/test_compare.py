@@ -24,6 +24,7 @@ def test_pins_are_kept_compared_and_taken_away(client):
     for query in (SQUAT, PRESS, PRESS):
         client.post("/arc/pin", data={"action": "pin", "query": query, "back": "/arc/?" + query})
     assert "Compare 2 pinned" in raw(client.get("/arc/")), "the same set-up is pinned once"
+    assert "Against A, Back squat, high bar, 60 kg on the traps: " in raw(client.get("/arc/?" + PRESS))
     page = raw(client.get("/arc/compare"))
     assert "Back squat, high bar, 60 kg on the traps" in page and "120 kg on the sled" in page
     client.post("/arc/pin", data={"action": "clear"})
@@ -39,6 +40,13 @@ def test_a_pin_against_itself_is_alike_and_a_heavier_one_says_by_how_much(client
     over = [int(v) for v in re.findall(r"(\d+) % over", page)]
     assert over and all(15 < v < 60 for v in over), "60 kg more on a body that carries itself too is not double"
     assert page.count('class="wa-pin-line') == 3
+
+
+def test_the_compared_values_go_out_as_csv(client):
+    sent = client.get("/arc/compare.csv?" + urlencode([("pin", SQUAT), ("pin", PRESS), ("joint", "knee")]))
+    lines = raw(sent).splitlines()
+    assert sent.mimetype == "text/csv" and lines[0] == '"knee bend, degrees","A, N*m","B, N*m"'
+    assert re.fullmatch(r"110,\d+,", lines[1]), "the press does not go so deep: an empty cell"
 
 
 def test_each_to_its_own_peak_reaches_a_hundred(client):

@@ -160,12 +160,12 @@ def _row(pin: Pinned, first: Pinned) -> Row:
         letter=pin.letter, words=pin.words, query=pin.query,
         peak=f"{main} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
         split=" : ".join(whole(100 * mean.get(j, 0.0) / total) if total > 0 else "–" for j in JOINTS),
-        work=whole(work), against="" if pin is first else _against(first.curve, curve),
+        work=whole(work), against="" if pin is first else against(first.curve, curve),
         spine="" if pin is first else _spine(first.curve, curve),
     )  # fmt: skip
 
 
-def _against(first: Curve, other: Curve) -> str:
+def against(first: Curve, other: Curve) -> str:
     """Return how a curve differs from the first, over the first one's prime joints, with angles."""
     try:
         target = target_of(first)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+from collections.abc import Sequence
 from itertools import groupby
 from typing import Any
 from urllib.parse import parse_qsl
@@ -69,6 +70,7 @@ def show() -> ResponseReturnValue:
     if found is not None and found.curve is not None:
         known = usecases.strength_of(connection(), trainer(), ask.client.id) if ask.client is not None else {}
         values |= _drawn(found, usecases.efforts(found.curve, known))
+        values["against"] = _against_first_pin(found.curve)
     template = "arc/_answer.html" if request.headers.get("X-Part") else "arc/show.html"
     return render_template(template, **values)
 
@@ -175,6 +177,21 @@ def _pins() -> list[str]:
     return [pin for pin in kept if isinstance(pin, str)][:MOST_PINS]
 
 
+def _against_first_pin(curve: Curve) -> str:
+    """Return how a curve differs from pin A, in a sentence; empty without a pin or where they cannot be compared."""
+    pins = _pins()
+    if not pins:
+        return ""
+    try:
+        first = asked(dict(parse_qsl(pins[0])), doubt=False)
+    except InputError:
+        return ""
+    if first.found is None or first.found.curve is None or not curve.demand_nm or not first.found.curve.demand_nm:
+        return ""
+    words = overlay.against(first.found.curve, curve)
+    return f"Against A, {first.words}: {words}" if words else ""
+
+
 @blueprint.post("/pin")
 def pin() -> ResponseReturnValue:
     """Pin an exercise as it is set up now, or take every pin away."""
@@ -188,8 +205,9 @@ def pin() -> ResponseReturnValue:
 
 
 @blueprint.get("/compare")
-def compare() -> ResponseReturnValue:
-    """Compare up to five pinned exercises: one drawing, differences in words, who works."""
+@blueprint.get("/compare.<any(csv):form>")
+def compare(form: str = "") -> ResponseReturnValue:
+    """Compare up to five pinned exercises: one drawing, differences in words, who works; or its values as CSV."""
     pins = request.args.getlist("pin") or _pins()
     if not pins:
         return render_template("arc/compare.html", shown=None, left_out=[], pins=[])
@@ -209,6 +227,10 @@ def compare() -> ResponseReturnValue:
     joint = request.args.get("joint", "")
     own = request.args.get("scale") == "own"
     shown = overlay.compared(taken, joint, own_peak=own) if taken else None
+    if form and shown is not None:
+        unit = "% of its peak" if own else "N*m"
+        head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, {unit}" for d in shown.drawn)]
+        return _csv("compare", [head, *shown.table])
     return render_template("arc/compare.html", shown=shown, left_out=left_out, pins=pins[:MOST_PINS], own=own)
 
 
@@ -234,11 +256,15 @@ def values() -> ResponseReturnValue:
     if found is None or found.curve is None:
         raise InputError("exercise", ask.entry.id, "a set-up that has a curve")
     drawn = arcplot.curves(found.curve, found.fast)
+    return _csv(ask.entry.id, [drawn.columns, *drawn.table])
+
+
+def _csv(name: str, rows: list[Sequence[str]]) -> Response:
+    """Return rows of text as a CSV file: plain numbers, an empty cell where there is none."""
     out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\n")
-    writer.writerow(drawn.columns)
-    writer.writerows([cell.replace(MINUS, "-") for cell in row] for row in drawn.table)
-    headers = {"Content-Disposition": f'attachment; filename="{ask.entry.id}.csv"'}
+    plain = ([cell.replace(MINUS, "-").rstrip("°").replace("–", "") for cell in row] for row in rows)
+    csv.writer(out, lineterminator="\n").writerows(plain)
+    headers = {"Content-Disposition": f'attachment; filename="{name}.csv"'}
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
 
 
