@@ -543,11 +543,8 @@ def _front(c: Curve) -> float:
 
 
 def _hand(*, same: bool) -> str:
-    side = (
-        str(EXERCISES["one-leg-romanian-deadlift"].options["side"].default)
-        if ("side" in EXERCISES["one-leg-romanian-deadlift"].options)
-        else "right"
-    )
+    """Return the port of the hand on the working leg's side, or on the other."""
+    side = str(EXERCISES["one-leg-romanian-deadlift"].options["side"].default)
     other = "left" if side == "right" else "right"
     return f"hand-{side if same else other}"
 
