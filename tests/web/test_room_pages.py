@@ -338,3 +338,20 @@ def test_a_school_s_shape_is_wanted_and_drawn_as_intended(client):
     assert "shape=squeeze" in page, "the links keep it"
     bad = client.get("/swap?place=1&client=1&shape=banana")
     assert bad.status_code == 200 and "“banana” is not used" in text(bad)
+
+
+@pytest.mark.parametrize("odd", ["²", "9" * 5000, "٣", "-1", " 1 "])
+def test_a_number_that_only_looks_like_one_is_no_server_error(client, con, odd):
+    """Superscripts count as digits to Python's isdigit, and it refuses whole numbers of thousands of digits."""
+    assert client.get("/arc/", query_string={"client": odd}).status_code == 200
+    assert (
+        client.get("/arc/", query_string={"exercise": "goblet-squat", "for": "goblet-squat", "drop": odd}).status_code
+        == 200
+    )
+    assert client.get("/exchange/", query_string={"place": odd}).status_code == 200
+    press = named(con, "Sled press")
+    form = {"action": "settings", "s-name": ["pad"], "s-words": ["two turns"], "s-client": [odd]}
+    assert client.post(f"/room/item/{press.id}", data=form).status_code in (302, 422)
+    box = named(con, "Box 52")
+    client.post(f"/room/item/{box.id}", data={"name": f"Box {odd[:3]}", "height_m": "52"})
+    assert client.post(f"/room/item/{box.id}", data={"action": "duplicate"}).status_code == 302

@@ -18,7 +18,7 @@ from widearc.core.equipment import Band, FreeMass, LinearLaw, Sled, Spring, Stac
 from widearc.core.errors import InputError, PostureError, UnknownNameError
 from widearc.core.movement import Setup
 from widearc.core.muscle import MUSCLES, paths, positive_work_j
-from widearc.core.statics import Curve, curve, frontal_nm, lumbar
+from widearc.core.statics import Curve, curve, frontal_nm, joint_work_j, low_back_ratio, mean_split, share_near_straight
 from widearc.core.units import DEG, to_deg
 from widearc.usecases.arc import muscles
 
@@ -103,9 +103,7 @@ def _work(c: Curve, group: str) -> float:
 
 
 def _split(c: Curve) -> str:
-    mean = {j: float(np.maximum(c.demand_nm[j][0], 0.0).mean()) for j in ("hip", "knee", "ankle") if j in c.demand_nm}
-    total = sum(mean.values())
-    return " : ".join(f"{100 * mean.get(j, 0.0) / total:.0f}" for j in ("hip", "knee", "ankle"))
+    return " : ".join(f"{100 * share:.0f}" for share in mean_split(c, extension=True).values())
 
 
 def _more(there: float, here: float) -> str:
@@ -466,8 +464,8 @@ CLAIMS: Mapping[str, Claim] = {
                 ("Reverse lunge", _setup("reverse-lunge", *_mass(v["kg"], "hands"))),
             ),
             says=lambda c, v: (
-                f"The front leg does {_joint_work(c[1]):.0f} J a rep in the lunge and {_joint_work(c[0]):.0f} J in the "
-                "static one, where the rear leg keeps a share."
+                f"The front leg does {joint_work_j(c[1]):.0f} J a rep in the lunge and {joint_work_j(c[0]):.0f} J in "
+                "the static one, where the rear leg keeps a share."
             ),
         ),
         Claim(
@@ -484,8 +482,8 @@ CLAIMS: Mapping[str, Claim] = {
                 ("Front squat", _squat(v, "front-squat", "front-rack")),
             ),
             says=lambda c, v: (
-                f"At the lowest lumbar joint the front squat asks {_more(_lumbar(c[1]), _lumbar(c[0]))} than the low "
-                "bar, by a single-muscle estimate; only the ratio means anything."
+                f"At the lowest lumbar joint the front squat asks {_more(low_back_ratio(c[0], c[1]) or 1.0, 1.0)} "
+                "than the low bar, by a single-muscle estimate; only the ratio means anything."
             ),
         ),
         Claim(
@@ -585,18 +583,7 @@ def _at(c: Curve, joint: str, degrees: float) -> float:
 
 
 def _end(c: Curve) -> float:
-    angle = to_deg(c.motion.angles["knee"][0])
-    demand = np.abs(c.demand_nm["knee"][0])
-    return float(100 * demand[angle <= 15.0].max() / demand.max())
-
-
-def _joint_work(c: Curve) -> float:
-    return float(sum(-np.trapezoid(d[0], c.motion.angles[j][0]) for j, d in c.demand_nm.items()))
-
-
-def _lumbar(c: Curve) -> float:
-    found = lumbar(c.setup, c.motion)
-    return float("nan") if found is None else float(np.abs(found.moment_nm[0]).max())
+    return 100 * (share_near_straight(c, "knee") or 0.0)
 
 
 def _spring_words(v: Values) -> str:

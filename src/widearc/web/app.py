@@ -92,7 +92,7 @@ def create_app(
         formats.blueprint,
     ):
         app.register_blueprint(blueprint)
-    for name in ("whole", "kg", "percent", "percent_up", "centimetres", "clock", "day", "item_words"):
+    for name in ("whole", "kg", "percent", "percent_up", "kgf", "centimetres", "clock", "day", "item_words"):
         app.template_filter(name)(getattr(words, name))
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app

@@ -9,7 +9,7 @@ from typing import Any
 from widearc.core.catalogue import Exercise, OptionSpec
 from widearc.core.errors import InputError
 from widearc.core.substitution import READ
-from widearc.web.forms import number
+from widearc.web.forms import known_id, number
 
 MOST_LOADS = 6
 
@@ -183,8 +183,9 @@ def typed_loads(source: Mapping[str, str], entry: Exercise) -> list[dict[str, st
             keys = [key for key, *_ in LOADS[kind][1]]
             loads.append({"kind": kind, **{k: source[f"l{index}-{k}"] for k in keys if f"l{index}-{k}" in source}})
     drop = source.get("drop", "")
-    if drop.isdigit() and int(drop) < len(loads):
-        loads.pop(int(drop))
+    gone = known_id(drop, range(len(loads)))
+    if gone is not None:
+        loads.pop(gone)
     add = source.get("add", "")
     if add in dict(kinds_for(entry)) and len(loads) < MOST_LOADS:
         loads.append({"kind": add})

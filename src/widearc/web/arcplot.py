@@ -15,7 +15,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.curve import STILL, Action
 from widearc.core.dose import Tempo
-from widearc.core.statics import Curve, frontal_nm, knee_past_toes_m, line_of_force, places
+from widearc.core.statics import Curve, frontal_nm, knee_past_toes_m, line_of_force, places, share_near_straight
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import to_deg, to_rad
 from widearc.usecases import Effort
@@ -144,7 +144,7 @@ def _one(
         strength="" if still or efforts else _strength_path(found, joint, angle, demand, x, zero, per_nm),
         effort=_effort_path(x, efforts[0]) if efforts else "",
         places=tuple((round(float(x[p.sample]), 1), p.name) for p in places(found) if joint in p.joints and not still),
-        near_straight=_near_straight(joint, angle, demand, still),
+        near_straight=_near_straight(found, joint, still),
         halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
         x_ticks=_x_ticks(angle, x, still), y_ticks=_y_ticks(span, zero, per_nm),
         peak=f"most {whole(abs(demand[most]))} N·m at {at}",
@@ -164,9 +164,6 @@ def _strength_path(found: Curve, joint: str, angle: Array, demand: Array, x: Arr
     return _path(x, zero - per_nm * demand[most] * shape / float(shape.max()))
 
 
-STRAIGHT_DEG = 15.0
-
-
 EFFORT_TALL, EFFORT_BASE = 44.0, 52.0
 
 
@@ -175,15 +172,10 @@ def _effort_path(x: Array, effort: Effort) -> str:
     return _path(x, EFFORT_BASE - EFFORT_TALL * np.minimum(effort.share, 1.0))
 
 
-def _near_straight(joint: str, angle: Array, demand: Array, still: bool) -> str:
-    """Return what share of the peak is left in the last 15° before straight; empty where the lift stops short."""
-    if still or joint not in ("knee", "hip") or abs(angle).min() > STRAIGHT_DEG - 5:
-        return ""
-    last = np.abs(demand)[np.abs(angle) <= STRAIGHT_DEG]
-    peak = float(np.abs(demand).max())
-    if peak < 1.0 or not len(last):
-        return ""
-    return f"{whole(100 * float(last.max()) / peak)} % of the peak left in the last {STRAIGHT_DEG:.0f}° before straight"
+def _near_straight(found: Curve, joint: str, still: bool) -> str:
+    """Return in words what is left of the peak before a straight knee or hip; empty where the lift stops short."""
+    share = None if still or joint not in ("knee", "hip") else share_near_straight(found, joint)
+    return "" if share is None else f"{whole(100 * share)} % of the peak left in the last 15° before straight"
 
 
 def _turn_word(joint: str) -> str:

@@ -20,7 +20,7 @@ from widearc.usecases.kit import doubt_of_client, kit_of
 from widearc.web import arcform
 from widearc.web.db import connection, trainer
 from widearc.web.errors import sentence
-from widearc.web.forms import number
+from widearc.web.forms import known_id, number
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -99,9 +99,9 @@ def _error(load: dict[str, str], laws: dict[str, arcform.BenchBand]) -> float:
 
 def _client(source: Mapping[str, str], clients: tuple[store.ClientRow, ...]) -> int | None:
     known = [c.id for c in clients]
-    wanted = source.get("client", "")
-    if wanted.isdigit() and int(wanted) in known:
-        return int(wanted)
+    asked_for = known_id(source.get("client", ""), known)
+    if asked_for is not None:
+        return asked_for
     last = session.get("client")
     return last if last in known else (known[0] if known else None)
 

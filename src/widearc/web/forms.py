@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from widearc.core.errors import InputError
 
@@ -47,3 +47,8 @@ def back_or(text: str, otherwise: str) -> str:
     """Return the page a form came from, if it is one of ours, else another address."""
     # one slash only: two would name another host
     return text if text.startswith("/") and not text.startswith(("//", "/\\")) else otherwise
+
+
+def known_id(text: str, known: Iterable[int]) -> int | None:
+    """Return the one of `known` that a text names, None for any other text."""
+    return next((i for i in known if str(i) == text.strip()), None)

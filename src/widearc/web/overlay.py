@@ -13,7 +13,7 @@ from widearc.core.curve import STILL, Action
 from widearc.core.errors import TargetError
 from widearc.core.matching import compare, target_of
 from widearc.core.muscle import GROUPS, NAMES, positive_work_j
-from widearc.core.statics import Curve, lumbar
+from widearc.core.statics import Curve, joint_work_j, low_back_ratio, mean_split
 from widearc.core.substitution import sentence
 from widearc.core.units import to_deg
 from widearc.web.arcplot import NEGATIVE, POSITIVE
@@ -150,17 +150,14 @@ def _drawn(letter: str, x: Array, y: Array) -> Drawn:
 def _row(pin: Pinned, first: Pinned) -> Row:
     curve = pin.curve
     demand = {j: curve.demand_nm[j][0] for j in JOINTS if j in curve.demand_nm}
-    mean = {j: float(np.abs(d).mean()) for j, d in demand.items()}
-    total = sum(mean.values())
-    main = max(mean, key=lambda j: mean[j])
+    main = max(demand, key=lambda j: float(np.abs(demand[j]).mean()))
     most = int(np.argmax(np.abs(demand[main])))
     bend = to_deg(curve.motion.angles[main][0])[most]
-    work = sum(-float(np.trapezoid(d, curve.motion.angles[j][0])) for j, d in demand.items())
     return Row(
         letter=pin.letter, words=pin.words, query=pin.query,
         peak=f"{main} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
-        split=" : ".join(whole(100 * mean.get(j, 0.0) / total) if total > 0 else "–" for j in JOINTS),
-        work=whole(work), against="" if pin is first else against(first.curve, curve),
+        split=" : ".join(whole(100 * share) for share in mean_split(curve).values()),
+        work=whole(joint_work_j(curve)), against="" if pin is first else against(first.curve, curve),
         spine="" if pin is first else _spine(first.curve, curve),
     )  # fmt: skip
 
@@ -176,10 +173,9 @@ def against(first: Curve, other: Curve) -> str:
 
 def _spine(first: Curve, other: Curve) -> str:
     """Return the low back's moment beside the first one's, a ratio only: the estimate says no more."""
-    here, there = lumbar(first.setup, first.motion), lumbar(other.setup, other.motion)
-    if here is None or there is None:
+    ratio = low_back_ratio(first, other)
+    if ratio is None:
         return ""
-    ratio = float(np.abs(there.moment_nm[0]).max()) / max(float(np.abs(here.moment_nm[0]).max()), 1e-9)
     if abs(ratio - 1.0) < 0.03:
         return "Low back: asked as much as in A"
     return f"Low back: asked {whole(100 * abs(ratio - 1))} % {'more' if ratio > 1 else 'less'} than in A"

@@ -7,6 +7,7 @@ from datetime import UTC, datetime
 from widearc.core.body import PORTS
 from widearc.core.equipment import Band, kind_of
 from widearc.core.substitution import Candidate, Piece
+from widearc.core.units import FORCE_N
 from widearc.store import ItemRow
 
 MINUS = "\N{MINUS SIGN}"
@@ -25,6 +26,11 @@ def kg(value: float) -> str:
 def percent(share: float) -> str:
     """Return a share as whole percent, without the sign."""
     return whole(100 * share)
+
+
+def kgf(newton: float) -> str:
+    """Return a pull in whole kilograms of force, as a hanging scale reads it."""
+    return whole(newton / FORCE_N["kgf"])
 
 
 def percent_up(share: float) -> str:

@@ -73,3 +73,12 @@ def trust(predicted_n: float, error_n: float, read_n: float) -> tuple[float, str
     if abs(read_n - predicted_n) <= 2.0 * float(np.hypot(own, error_n)) or abs(off) <= 0.05:
         return off, "trust"
     return off, "read again" if abs(off) <= 0.10 else "weigh anew"
+
+
+def scale_verdict(known_kg: float, reads_kg: float) -> tuple[float, str]:
+    """Return how far a scale is off by a known weight (share, positive: reads too much) and what that says.
+
+    "true" within 1 %, "fits" within 3 % (readings are taken to err by 2 %), else "off" (common practice, no source).
+    """
+    off = reads_kg / known_kg - 1.0
+    return off, "true" if abs(off) <= 0.01 else "fits" if abs(off) <= 0.03 else "off"

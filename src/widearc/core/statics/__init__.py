@@ -15,6 +15,7 @@ from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.lines import LineOfForce, line_of_force
 from widearc.core.statics.places import Place, knee_past_toes_m, places
 from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
+from widearc.core.statics.summary import joint_work_j, low_back_ratio, mean_split, share_near_straight
 
 __all__ = [
     "OCCUPATIONAL_N",
@@ -37,11 +38,15 @@ __all__ = [
     "frontal_nm",
     "grip_n",
     "inertia_percent",
+    "joint_work_j",
     "knee_past_toes_m",
     "lifted",
     "line_of_force",
     "load_variants",
+    "low_back_ratio",
     "lumbar",
+    "mean_split",
     "places",
+    "share_near_straight",
     "variant_curve",
 ]

@@ -12,6 +12,7 @@ from widearc import store, usecases
 from widearc.core.errors import InputError
 from widearc.formats import load_json
 from widearc.web.db import connection, now, trainer
+from widearc.web.forms import known_id
 
 blueprint = Blueprint("exchange", __name__, url_prefix="/exchange")
 
@@ -24,8 +25,9 @@ def show() -> ResponseReturnValue:
 
 def _place(text: str) -> store.PlaceRow | None:
     places = {p.id: p for p in store.places(connection(), trainer())}
-    if text.isdigit() and int(text) in places:
-        return places[int(text)]
+    named = known_id(text, places)
+    if named is not None:
+        return places[named]
     return places.get(session.get("place", 0)) or next(iter(places.values()), None)
 
 

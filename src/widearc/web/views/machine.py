@@ -9,7 +9,7 @@ from flask.typing import ResponseReturnValue
 
 from widearc import store
 from widearc.core.body import MeasuredAngle, bend_by_levels, bend_by_points, bend_by_tape
-from widearc.core.equipment import FITS, rail_angle_deg, shim_bend_deg, wedge_relief_deg
+from widearc.core.equipment import FITS, rail_angle_deg, scale_verdict, shim_bend_deg, wedge_relief_deg
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N
 from widearc.formats import read_columns, write_columns
@@ -270,12 +270,11 @@ def scale() -> ResponseReturnValue:
 
 
 def _scale_words(known: float, reads: float) -> str:
-    off = reads / known - 1.0
-    if abs(off) <= 0.01:
+    off, verdict = scale_verdict(known, reads)
+    if verdict == "true":
         return "It reads true to within 1 %: trust it."
-    way = "too much" if off > 0 else "too little"
-    words = f"It reads {100 * abs(off):.0f} % {way}."
-    if abs(off) <= 0.03:
+    words = f"It reads {100 * abs(off):.0f} % {'too much' if off > 0 else 'too little'}."
+    if verdict == "fits":
         return f"{words} Readings are taken to err by 2 %, so this still fits."
     fix = f"divide what it reads by {reads / known:.2f}"
     return f"{words} Take another scale, or {fix} before typing; check it once more with another weight."

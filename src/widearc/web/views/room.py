@@ -13,7 +13,7 @@ from widearc.core.equipment import KINDS, ItemKind, Source, kind_of
 from widearc.usecases.room import CROWDING, HOLDS, PEOPLE, SIDES
 from widearc.web.db import connection, now, trainer
 from widearc.web.elevation import elevation
-from widearc.web.forms import back_or, optional
+from widearc.web.forms import back_or, known_id, optional
 
 blueprint = Blueprint("room", __name__)
 GROUPS = tuple(dict.fromkeys(kind.group for kind in KINDS.values()))
@@ -234,8 +234,9 @@ def change(item_id: int) -> ResponseReturnValue:
 def _settings(place: store.PlaceRow, row: store.ItemRow) -> ResponseReturnValue:
     form = request.form
     typed = list(zip(form.getlist("s-name"), form.getlist("s-words"), form.getlist("s-client"), strict=False))
+    known = [client.id for client in store.clients(connection(), trainer())]
     rows = [
-        store.Setting(name=" ".join(n.split()), words=" ".join(w.split()), client_id=int(c) if c.isdigit() else None)
+        store.Setting(name=" ".join(n.split()), words=" ".join(w.split()), client_id=_client(c, known))
         for n, w, c in typed
         if w.strip()
     ]
@@ -245,6 +246,11 @@ def _settings(place: store.PlaceRow, row: store.ItemRow) -> ResponseReturnValue:
         filled = [t for t in typed if t[1].strip()]
         return _item_sheet(place, kind_of(row.kind), row, _typed(row), error.messages, filled)
     return redirect(url_for("room.item", item_id=row.id))
+
+
+def _client(text: str, known: list[int]) -> int | None:
+    """Return a setting's client: None for everyone, 0 (which nobody has) for a text that names none."""
+    return None if not text else known_id(text, known) or 0
 
 
 # a place
