@@ -613,7 +613,8 @@ def worked_out(found: Claim, values: Values) -> ClaimView:
     full = {p.name: float(values.get(p.name, p.default)) for p in found.params}
     for p in found.params:
         if not p.low <= full[p.name] <= p.high:
-            raise InputError(p.name, f"{full[p.name]:g} {p.unit}", f"from {p.low:g} to {p.high:g} {p.unit}")
+            unit = p.unit if p.unit == "°" else f" {p.unit}"
+            raise InputError(p.name, f"{full[p.name]:g}{unit}", f"from {p.low:g} to {p.high:g}{unit}")
     if found.cases is None or found.says is None:
         return ClaimView(claim=found, values=full, curves=(), answer="")
     try:

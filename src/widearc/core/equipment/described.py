@@ -270,7 +270,7 @@ def kind_of(name: str, where: str = "kind") -> ItemKind:
 
 def check_quantity(quantity: Quantity, value: float, where: str) -> float:
     """Return a value (SI) within the quantity's range; InputError names `where`, in the unit it is typed in."""
-    unit = f" {quantity.unit}" if quantity.unit else ""
+    unit = quantity.unit if quantity.unit in ("", "°") else f" {quantity.unit}"
     low, high = quantity.shown(quantity.low), quantity.shown(quantity.high)
     slack = 1e-9 * max(1.0, abs(quantity.high))
     if not math.isfinite(value) or not quantity.low - slack <= value <= quantity.high + slack:
