@@ -6,6 +6,7 @@ the place as a JSON pointer (or a row), the value, and what is allowed.
 
 from widearc.formats.documents import FORMATS, check, load_json, schema
 from widearc.formats.exercises import exercises_document
+from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.kitfile import KitFile, KitItem, kit_document, parse_kit_file
 from widearc.formats.readings import (
     ReadingRow,
@@ -29,10 +30,12 @@ __all__ = [
     "curve_document",
     "exercises_document",
     "fit_document",
+    "intent_part",
     "kit_document",
     "load_json",
     "machine_document",
     "parse_body",
+    "parse_intent",
     "parse_kit_file",
     "parse_limits",
     "parse_scenario",

@@ -8,8 +8,11 @@ from typing import Any
 
 import numpy as np
 
+from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG
+from widearc.core.dose import RepStyle, Tempo
 from widearc.core.equipment import Band, FreeMass, Load, Sled
+from widearc.core.intent import Intent
 from widearc.core.movement import Setup
 from widearc.core.substitution import (
     Anchor,
@@ -24,14 +27,19 @@ from widearc.core.substitution import (
     Weight,
 )
 from widearc.formats.documents import check
-from widearc.formats.scenario import law_part, parse_law, parse_setup
+from widearc.formats.intent import parse_intent
+from widearc.formats.scenario import law_part, parse_body, parse_law, parse_limits, parse_setup, parse_style
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class SwapRequest:
-    """A parsed wide-arc/swap-request."""
+    """A parsed wide-arc/swap-request: wanted is a set-up, done in a style at a tempo, or an intent."""
 
-    wanted: Setup
+    wanted: Setup | Intent
+    style: RepStyle
+    tempo: Tempo
+    body: Body
+    limits: Limits
     kit: Kit
     taken: frozenset[str]
     rules: Rules
@@ -44,10 +52,23 @@ def parse_swap_request(document: Any) -> SwapRequest:
     target = document["target"]
     body = document.get("body", target.get("body", {}))
     limits = document.get("limits", target.get("limits", {}))
-    wanted, _ = parse_setup(target, body, limits, "/target")
+    wanted: Setup | Intent
+    if "actions" in target:
+        wanted = parse_intent(target, "/target")
+        own, allowed = parse_body(body), parse_limits(limits)
+        style, tempo = wanted.style, wanted.tempo
+    else:
+        wanted, _ = parse_setup(target, body, limits, "/target")
+        own, allowed = wanted.body, wanted.limits
+        style, said = parse_style(target)
+        tempo = said or Tempo()
     rules = document.get("rules", {})
     return SwapRequest(
         wanted=wanted,
+        style=style,
+        tempo=tempo,
+        body=own,
+        limits=allowed,
         kit=parse_kit(document["kit"]),
         taken=frozenset(document.get("taken", [])),
         rules=Rules(to_shoulders_kg=rules.get("to_shoulders_kg"), alone=rules.get("alone", False)),
@@ -123,11 +144,11 @@ def _candidate(ranking: Ranking, item: Candidate) -> dict[str, Any]:
         ],
         "set_up": item.row.place,
         "loads": [load_part(load) for load in item.curve.setup.loads],
-        "match": round(item.match, 6),
+        "match": round(item.match, 6) if ranking.target.has_level else None,
         "match_error": round(item.doubt.match, 6),
         "shape": round(item.shape, 6),
         "reach": round(item.reach, 6),
-        "level": round(item.level, 6),
+        "level": round(item.level, 6) if ranking.target.has_level else None,
         "joints": [_joint(ranking, item, index) for index in range(len(ranking.target.actions))],
         "equal_effort_reps": None,
         "sentence": item.sentence,

@@ -11,7 +11,7 @@ from widearc.core.catalogue import EXERCISES, Exercise, exercise
 from widearc.core.curve import Action
 from widearc.core.equipment import FreeMass, Load, Sled
 from widearc.core.errors import InputError, PostureError
-from widearc.core.intent import Shape
+from widearc.core.intent import Intent, Shape
 from widearc.core.movement import Setup
 from widearc.core.statics import Curve, curve
 from widearc.core.substitution import Candidate, Memo, Ranking, SledPress, notes_for, search
@@ -213,15 +213,16 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
     """Return the wide-arc/swap document for a wide-arc/swap-request; `clock` gives seconds for elapsed_ms."""
     request = parse_swap_request(document)
     start = clock()
-    wanted = curve(request.wanted, lowering=False)
-    setup = request.wanted
+    asked = request.wanted if isinstance(request.wanted, Intent) else curve(request.wanted, lowering=False)
     ranking = search(
-        wanted,
+        asked,
         request.kit,
-        body=setup.body,
-        limits=setup.limits,
+        body=request.body,
+        limits=request.limits,
         rules=request.rules,
         taken=request.taken,
         limit=request.limit,
+        style=request.style,
+        tempo=request.tempo,
     )
     return swap_document(ranking, 1000.0 * (clock() - start))

@@ -2,5 +2,6 @@
 
 from widearc.core.dose.dose import Tempo, dose_on_grid
 from widearc.core.dose.style import RepStyle, StyleKind
+from widearc.core.dose.weight import style_weight
 
-__all__ = ["RepStyle", "StyleKind", "Tempo", "dose_on_grid"]
+__all__ = ["RepStyle", "StyleKind", "Tempo", "dose_on_grid", "style_weight"]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import Enum
 
 from widearc.core.errors import InputError
@@ -54,6 +54,30 @@ class RepStyle:
             self._need("to_deg", -60.0, 180.0)
         if self.end not in ("lengthened", "shortened"):
             raise InputError("/style/end", self.end, "lengthened or shortened")
+
+    def moved(self, ends_deg: tuple[float, float], other_deg: tuple[float, float]) -> RepStyle:
+        """Return the style with its angles laid from one joint's range (degrees) on another's, passed together."""
+
+        def there(angle: float | None) -> float | None:
+            if angle is None:
+                return None
+            share = (angle - ends_deg[0]) / (ends_deg[1] - ends_deg[0])
+            return other_deg[0] + share * (other_deg[1] - other_deg[0])
+
+        return replace(self, at_deg=there(self.at_deg), from_deg=there(self.from_deg), to_deg=there(self.to_deg))
+
+    @property
+    def sentence(self) -> str:
+        """Return the style with what it needs, as a trainer writes it down."""
+        if self.kind in (StyleKind.PAUSE, StyleKind.HOLD):
+            return f"{self.kind.words} of {self.seconds:g} s at {self.at_deg:.0f}°"
+        if self.kind is StyleKind.SLOW_LOWERING:
+            return f"lowering in {self.seconds:g} s"
+        if self.kind is StyleKind.ONE_AND_A_QUARTER:
+            return f"one-and-a-quarter at the {self.end} end"
+        if self.kind is StyleKind.PARTIALS:
+            return f"partials from {self.from_deg:.0f}° to {self.to_deg:.0f}°"
+        return self.kind.words
 
     def _need(self, name: str, low: float, high: float) -> None:
         value = getattr(self, name)

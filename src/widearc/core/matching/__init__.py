@@ -1,5 +1,5 @@
 """How alike two loadings are across the range of motion: match, shape, reach, level."""
 
-from widearc.core.matching.match import Comparison, Target, compare, reshaped, target_of
+from widearc.core.matching.match import Comparison, Target, compare, reshaped, styled, target_of, target_of_intent
 
-__all__ = ["Comparison", "Target", "compare", "reshaped", "target_of"]
+__all__ = ["Comparison", "Target", "compare", "reshaped", "styled", "target_of", "target_of_intent"]

@@ -7,15 +7,16 @@ ranges: work in common over work in either.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body
 from widearc.core.curve import CENTRES_DEG, STILL, Action, on_grid
+from widearc.core.dose import RepStyle, Tempo, style_weight
 from widearc.core.errors import TargetError
-from widearc.core.intent import Shape, shaped
+from widearc.core.intent import Intent, Shape, shaped
 from widearc.core.statics import Curve
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import DEG
@@ -27,18 +28,23 @@ REACH_SHARE = 0.10  # of the candidate's own peak: less does not count as reache
 class Target:
     """The loading that is wanted: per prime action its bins on the 1° grid (N·m over each degree, (220,)).
 
-    shape: how it was laid out, if not as the curve it came from.
+    shape: how it was laid out, if not as the curve it came from. has_level: whether it says how much, or only where;
+    without a level only the shape of a candidate counts. weights: time at each degree over a plain rep's, (220,) each,
+    where a rep style is wanted: the bins hold demand times these. tempo: of a rep.
     """
 
     actions: tuple[Action, ...]
     bins: tuple[Array, ...]
     shape: Shape = Shape.ORIGINAL
+    has_level: bool = True
+    weights: tuple[Array, ...] = ()
+    tempo: Tempo = field(default_factory=Tempo)
     key: bytes = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
         """Make a key that is equal for equal targets, to keep answers by."""
         parts = (a.label.encode() + b.tobytes() for a, b in zip(self.actions, self.bins, strict=True))
-        object.__setattr__(self, "key", b"".join(parts))
+        object.__setattr__(self, "key", b"".join(parts) + bytes([self.has_level]))
 
     @property
     def work_j(self) -> float:
@@ -50,6 +56,13 @@ class Target:
         used = CENTRES_DEG[self.bins[index] > 0]
         ends = float(used.min() - 0.5), float(used.max() + 0.5)
         return ends[::-1] if self.actions[index].direction < 0 else ends
+
+    def at_level_of(self, compared: Comparison) -> Target:
+        """Return the target brought to the work of a candidate (one row) where it has no level of its own."""
+        level = float(compared.level[0])
+        if self.has_level or level <= 0:
+            return self
+        return replace(self, bins=tuple(b * level for b in self.bins))
 
     def long_third_share(self, index: int) -> float:
         """Return the share of the work done in the lengthened third of the range."""
@@ -74,6 +87,37 @@ def target_of(curve: Curve, row: int = 0) -> Target:
     if not actions:
         raise TargetError(f"{curve.setup.exercise.name} asks for no work of its prime joints here: nothing to match")
     return Target(actions=tuple(actions), bins=tuple(bins))
+
+
+def target_of_intent(intent: Intent, body: Body) -> Target:
+    """Return the target of a wanted loading for a body: demand times how long its rep style holds each degree.
+
+    Without a level both joints weigh the same per degree.
+    """
+    weights = tuple(intent.weights(part) for part in intent.parts)
+    bins = tuple(part.demand_nm(body) * w for part, w in zip(intent.parts, weights, strict=True))
+    for part, b in zip(intent.parts, bins, strict=True):
+        if b.sum() <= 0:
+            raise TargetError(f"nothing is left of the wanted {part.action.words}: its partials lie outside its range")
+    return Target(
+        actions=tuple(part.action for part in intent.parts), bins=bins, has_level=intent.has_level, weights=weights,
+        tempo=intent.tempo,
+    )  # fmt: skip
+
+
+def styled(target: Target, style: RepStyle, tempo: Tempo) -> Target:
+    """Return a target with its demand weighted by how long a rep style holds each degree, in the plain rep's unit.
+
+    Angles of the style are those of the first prime joint; the other passes its own range with it.
+    """
+    if style == RepStyle():
+        return target if tempo == target.tempo else replace(target, tempo=tempo)
+    ends = [target.range_deg(i) for i in range(len(target.actions))]
+    weights = tuple(style_weight(style if i == 0 else style.moved(ends[0], e), tempo, e) for i, e in enumerate(ends))
+    bins = tuple(b * w for b, w in zip(target.bins, weights, strict=True))
+    if not all(b.sum() > 0 for b in bins):
+        raise TargetError("nothing is left of what is wanted: the partials lie outside its range")
+    return replace(target, bins=bins, weights=weights, tempo=tempo)
 
 
 def reshaped(target: Target, shape: Shape, body: Body) -> Target:
@@ -118,6 +162,10 @@ class Comparison:
     peak_deg: tuple[Array, ...]
     load_centre_deg: tuple[Array, ...]
     long_third_share: tuple[Array, ...]
+
+    def score(self, target: Target) -> Array:
+        """Return what candidates are ranked by, (set-ups,): the match, or the shape where no level is wanted."""
+        return self.match if target.has_level else self.shape
 
 
 def compare(target: Target, angles: Mapping[str, Array], demand: Mapping[str, Array], rows: int) -> Comparison:

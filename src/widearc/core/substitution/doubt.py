@@ -61,7 +61,7 @@ def doubt_about(
 
     Each load moves the stand-in; the body moves stand-in and target together, so that what both share cancels.
     """
-    here = float(compared.match[0])
+    here = float(compared.score(target)[0])
     squares = {name: np.zeros(values.shape[-1]) for name, values in own.demand_nm.items()}
     spread = 0.0
     variants = {**load_variants(own.setup, errors), **body_variants(own.setup, wanted.body)}
@@ -71,7 +71,7 @@ def doubt_about(
         if moved is None or asked.actions != target.actions:
             continue
         there = compare(asked, moved.motion.angles, moved.demand_nm, 1)
-        spread += (float(there.match[0]) - here) ** 2
+        spread += (float(there.score(asked)[0]) - here) ** 2
         for name in squares:
             squares[name] += (moved.demand_nm[name][0] - own.demand_nm[name][0]) ** 2
     return Doubt(match=float(np.sqrt(spread)), demand_nm={name: np.sqrt(total) for name, total in squares.items()})

@@ -12,8 +12,8 @@ from widearc.core.units import G
 SAME = 0.05  # a peak that differs by less is called the same
 
 
-def notes_for(own: Curve, wanted: Curve, rules: Rules) -> tuple[str, ...]:
-    """Return sentences on a stand-in (one set-up) beside what was wanted (one set-up), for this client.
+def notes_for(own: Curve, wanted: Curve | None, rules: Rules) -> tuple[str, ...]:
+    """Return sentences on a stand-in beside what was wanted (one set-up each; None: an intent), for this client.
 
     A sore joint is given its peak demand beside the wanted exercise's; the low back only whether the
     load presses on the spine.
@@ -38,13 +38,16 @@ def _one_leg(own: Curve) -> bool:
     return own.motion.legs == 1 or own.setup.exercise.family == "split"
 
 
-def _sore(joint: str, side: str, own: Curve, wanted: Curve) -> str:
+def _sore(joint: str, side: str, own: Curve, wanted: Curve | None) -> str:
     which = "both" if side == "both" else side
     if joint == "low back":
         presses = any(PORTS[getattr(x, "port", "sole")].axial for x in own.setup.loads if hasattr(x, "port"))
         return f"Sore low back: the load {'presses' if presses else 'does not press'} on the spine."
     name = f"Sore {which} {joint}{'s' if which == 'both' else ''}"
-    there, before = _peak(own, joint), _peak(wanted, joint)
+    there = _peak(own, joint)
+    if wanted is None:
+        return f"{name}: {there:.0f} N·m at most."
+    before = _peak(wanted, joint)
     if there < 1.0:
         return f"{name}: hardly loaded here."
     if before < 1.0:

@@ -83,7 +83,10 @@ class PreparedBatch:
         return iron + tuple(piece for piece in chosen.pieces if piece.kind not in ("bar", "plate"))
 
     def match(self, target: Target) -> Array:
-        """Return every row's match with the target, 0 to 1: (S + Q - D) / (S + Q + D); the last few are kept."""
+        """Return every row's match with the target, 0 to 1: (S + Q - D) / (S + Q + D); the last few are kept.
+
+        Where the target has no level, each row is first brought to its work: the shape.
+        """
         if target.key not in self._matches:
             self._matches[target.key] = self._match(target)
             while len(self._matches) > KEPT_TARGETS:
@@ -92,12 +95,15 @@ class PreparedBatch:
 
     def _match(self, target: Target) -> Array:
         asked = sum(float(b.sum()) for b in target.bins)
-        given: Array = np.zeros(len(self.batch.rows))
         apart: Array = np.zeros(len(self.batch.rows))
-        for action, wanted in zip(target.actions, target.bins, strict=True):
-            own = self.bins(action)
-            given = given + own.sum(axis=1)
-            apart = apart + np.abs(own - wanted).sum(axis=1)
+        owns = [self.bins(action) for action in target.actions]
+        given = np.asarray(sum(own.sum(axis=1) for own in owns))
+        factor = np.ones(len(given))
+        if not target.has_level:
+            factor = np.divide(asked, given, out=np.zeros_like(given), where=given > 0)
+            given = given * factor
+        for own, wanted in zip(owns, target.bins, strict=True):
+            apart = apart + np.abs(own * factor[:, None] - wanted).sum(axis=1)
         return np.asarray((asked + given - apart) / (asked + given + apart))
 
     def exact(self, row: int, body: Body, limits: Limits) -> Curve:

@@ -9,20 +9,22 @@ import numpy as np
 
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import EXERCISES, Exercise
-from widearc.core.intent import Shape
-from widearc.core.matching import Comparison, Target, compare, reshaped, target_of
+from widearc.core.dose import RepStyle, Tempo
+from widearc.core.intent import Intent, Shape
+from widearc.core.matching import Comparison, Target, compare
 from widearc.core.statics import BodyDoubt, Curve
 from widearc.core.substitution.admission import Excluded, Rules, held, left_out, step_by_step, taken_words
-from widearc.core.substitution.doubt import Doubt, WantedDoubt, doubt_about, load_errors, wanted_doubt
+from widearc.core.substitution.doubt import Doubt, WantedDoubt, doubt_about, load_errors
 from widearc.core.substitution.kit import BandStock, Kit, Piece, Weight
 from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch
 from widearc.core.substitution.reasons import sentence
-from widearc.core.substitution.setups import Range, Row
-from widearc.core.units import to_deg
+from widearc.core.substitution.setups import Row
+from widearc.core.substitution.wanted import wanted_of
 
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
 NO_RULES = Rules()
 USUAL_DOUBT = BodyDoubt()
+PLAIN, USUAL_TEMPO = RepStyle(), Tempo()
 KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
@@ -31,9 +33,9 @@ _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 class Candidate:
     """The best set-up found for one exercise, with its numbers; shares 0 to 1.
 
-    comparison holds one row; step is the next heavier set-up's mean demand over this one's, less 1
-    (None: nothing heavier here). doubt: how sure match and
-    demands are. bins: the target's and its own are in `comparison.bins`.
+    match: the shape where the target has no level. comparison holds one row; step is the next heavier set-up's mean
+    demand over this one's, less 1 (None: nothing heavier here). doubt: how sure match and demands are. bins: the
+    target's and its own are in `comparison.bins`.
     """
 
     exercise: Exercise
@@ -61,7 +63,7 @@ class Ranking:
 
 
 def search(
-    wanted: Curve,
+    asked: Curve | Intent,
     kit: Kit,
     *,
     body: Body,
@@ -73,25 +75,24 @@ def search(
     memo: Memo | None = None,
     body_doubt: BodyDoubt = USUAL_DOUBT,
     shape: Shape = Shape.ORIGINAL,
+    style: RepStyle = PLAIN,
+    tempo: Tempo = USUAL_TEMPO,
 ) -> Ranking:
-    """Return every catalogue exercise ranked against a wanted curve, in what is free of a kit.
+    """Return every catalogue exercise ranked against a wanted curve or intent, in what is free of a kit.
 
-    wanted: one set-up with its load. taken: ids of items in use or broken. limit: how many candidates
-    at most. names: a word for the state of a taken item ("taken", "broken"). memo keeps what was
-    computed for the next request. body_doubt: how sure the client's body is. shape: how the
-    wanted demand is laid out, with its ranges and means kept. The order is the same for
-    the same request: by match in whole percents, and where those are equal, by failing safely alone,
-    then steadiness, then name.
+    asked: one set-up with its load, or an intent; where an intent has no level, candidates are ranked by shape.
+    taken: ids of items in use or broken. limit: how many candidates at most. names: a word for the state of a taken
+    item ("taken", "broken"). memo keeps what was computed for the next request. body_doubt: how sure the client's body
+    is. shape: how the wanted demand is laid out, with its ranges and means kept. style and tempo: how the wanted
+    exercise is done (an intent has its own). The order is the same for the same request: by match in whole percents,
+    and where those are equal, by failing safely alone, then steadiness, then name.
     """
     memo = memo or Memo()
-    target = reshaped(target_of(wanted), shape, body)
-    asked = memo.once(
-        ("wanted", target.key, body, limits, body_doubt, shape), lambda: wanted_doubt(wanted, body_doubt, shape)
-    )
+    wanted = wanted_of(asked, body, shape, style, tempo)
+    target = wanted.target
+    doubt = memo.once(("wanted", target.key, body, limits, body_doubt, shape), lambda: wanted.doubt(body_doubt))
     free = kit.without(taken)
-    knee = to_deg(wanted.motion.angles["knee"][0])
-    knee_range = Range(from_deg=float(knee[0]), to_deg=float(knee[-1]))
-    scope = memo.scope(kit.signature(), body, limits, rules.to_shoulders_kg, knee_range)
+    scope = memo.scope(kit.signature(), body, limits, rules.to_shoulders_kg, wanted.knee)
     found: list[Candidate] = []
     excluded: list[Excluded] = []
     tried = 0
@@ -99,14 +100,14 @@ def search(
         if not exercise.has_curve or exercise.family == "plain path":
             continue  # nothing of the body's to compare
         out: Excluded | None
-        if exercise.id == wanted.setup.exercise.id:
+        if wanted.exercise is not None and exercise.id == wanted.exercise.id:
             out = _excluded_original(exercise, kit, taken, names or {})
         else:
             out = left_out(exercise, kit, limits, rules, taken, names or {})
         if out is not None:
             excluded.append(out)
             continue
-        prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, knee_range, scope)
+        prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, wanted.knee, scope)
         tried += prepared.tried
         best = _best_of(prepared, target, taken, free, rules)
         if best is None:
@@ -118,7 +119,7 @@ def search(
                 excluded.append(Excluded(exercise=exercise, reason=reason))
             else:
                 pieces = part.pieces_of(row, taken, free)
-                found.append(_candidate(part, row, body, limits, target, pieces, asked, kit))
+                found.append(_candidate(part, row, body, limits, target, pieces, doubt, kit))
     ordered = step_by_step(_ordered(found), rules)
     return Ranking(target=target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
 
@@ -166,12 +167,12 @@ def _made(
         pieces=pieces,
         curve=exact,
         comparison=compared,
-        match=float(compared.match[0]),
+        match=float(compared.score(target)[0]),
         shape=float(compared.shape[0]),
         reach=float(compared.reach[0]),
         level=float(compared.level[0]),
         step=part.step(row, target),
-        sentence=sentence(target, compared, exact),
+        sentence=sentence(target.at_level_of(compared), compared, exact),
         doubt=doubt_about(exact, compared, target, asked, load_errors(exact, pieces, kit)),
     )
 
