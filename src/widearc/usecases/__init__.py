@@ -9,6 +9,8 @@ from widearc.usecases.bench import BandSheet, band_sheet, save_band
 from widearc.usecases.checks import check_document
 from widearc.usecases.client import change_client, new_client, remove_client
 from widearc.usecases.exchange import ImportPlan, export_kit, import_kit, plan_import
+from widearc.usecases.intents import SCOPE as INTENTS
+from widearc.usecases.intents import intent_of_curve, intent_words, keep_intent, remove_intent
 from widearc.usecases.kit import kit_of
 from widearc.usecases.room import (
     ItemFacts,
@@ -41,6 +43,7 @@ from widearc.usecases.swap import (
 )
 
 __all__ = [
+    "INTENTS",
     "SECTION_WORDS",
     "Arc",
     "BandSheet",
@@ -72,6 +75,9 @@ __all__ = [
     "efforts",
     "export_kit",
     "import_kit",
+    "intent_of_curve",
+    "intent_words",
+    "keep_intent",
     "keep_settings",
     "kit_of",
     "log_set",
@@ -82,6 +88,7 @@ __all__ = [
     "new_place",
     "plan_import",
     "remove_client",
+    "remove_intent",
     "remove_item",
     "remove_place",
     "remove_set",

@@ -16,6 +16,7 @@ from widearc.core.movement import Setup
 from widearc.core.statics import Curve, curve
 from widearc.core.substitution import Candidate, Memo, Ranking, SledPress, notes_for, search
 from widearc.formats import parse_swap_request, swap_document
+from widearc.usecases.intents import intent_words
 from widearc.usecases.kit import doubt_of_client, kit_of, press_of, rules_of
 from widearc.usecases.room import RoomView, room, scope
 
@@ -26,7 +27,8 @@ HEAVIEST_KG = 500.0
 class SwapAsk:
     """What the trainer asks: exercise, load kg, deepest knee bend in degrees, sets × reps, client, place.
 
-    show_all: also what a packed place hides. shape: how the demand is wanted over the range.
+    show_all: also what a packed place hides. shape: how the demand is wanted over the range. intent: what is wanted
+    by itself; then exercise, load and depth are not asked.
     """
 
     place_id: int
@@ -38,6 +40,7 @@ class SwapAsk:
     reps: int = 10
     show_all: bool = False
     shape: Shape = Shape.ORIGINAL
+    intent: Intent | None = None
 
     def __post_init__(self) -> None:
         """Check what was typed; InputError names the field."""
@@ -129,10 +132,12 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
     press = kit.presses[0] if kit.presses else _press_elsewhere(con, trainer_id, seen)
     wanted, ranking, problem = None, None, ""
     try:
-        wanted = curve(wanted_setup(ask, who, press), lowering=False)
+        wanted = None if ask.intent is not None else curve(wanted_setup(ask, who, press), lowering=False)
+        asked = wanted if wanted is not None else ask.intent
+        assert asked is not None
         rules = rules_of(seen.place, who, show_all=ask.show_all)
         ranking = search(
-            wanted,
+            asked,
             kit,
             body=who.body,
             limits=who.limits,
@@ -172,8 +177,6 @@ def candidate_of(view: SwapView, exercise_id: str | None) -> Candidate | None:
 
 def client_notes(view: SwapView, chosen: Candidate) -> tuple[str, ...]:
     """Return what the chosen stand-in means for the client, in sentences."""
-    if view.wanted is None:
-        return ()
     return notes_for(chosen.curve, view.wanted, rules_of(view.room.place, view.client))
 
 
@@ -190,8 +193,8 @@ def decide(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, me
         place_id=ask.place_id,
         client_id=ask.client_id,
         decided_at=now,
-        wanted_exercise=ask.exercise,
-        wanted_kg=ask.kg,
+        wanted_exercise=ask.exercise if ask.intent is None else intent_words(ask.intent),
+        wanted_kg=ask.kg if ask.intent is None else 0.0,
         sets=ask.sets,
         reps=ask.reps,
         exercise=chosen,

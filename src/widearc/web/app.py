@@ -16,7 +16,7 @@ from flask_wtf.csrf import CSRFProtect
 from widearc.core.substitution import Memo
 from widearc.web import db, errors, words
 from widearc.web.gaugedesk import GaugeDesk
-from widearc.web.views import arc, bench, claims, clients, exchange, formats, gauge, machine, method, room, swap
+from widearc.web.views import arc, bench, claims, clients, exchange, formats, gauge, intent, machine, method, room, swap
 
 CSP = {
     "default-src": "'none'",
@@ -87,6 +87,7 @@ def create_app(
         clients.blueprint,
         gauge.blueprint,
         arc.blueprint,
+        intent.blueprint,
         swap.blueprint,
         method.blueprint,
         formats.blueprint,

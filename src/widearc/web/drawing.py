@@ -35,13 +35,14 @@ class Drawing:
     start: int
 
 
-def pair(target: Target, index: int, wanted: Curve, candidate: Candidate) -> tuple[Action, Line, Line]:
+def pair(target: Target, index: int, wanted: Curve | None, candidate: Candidate) -> tuple[Action, Line, Line]:
     """Return the action with intended and actual line over their common grid."""
     action = target.actions[index]
     angles = grid([target.bins[index], candidate.comparison.bins[index][0]], action)
-    intended = _line(wanted, action, angles)
-    if target.shape is not Shape.ORIGINAL:
-        intended = _laid_out(target.bins[index], angles)
+    if wanted is None or target.shape is not Shape.ORIGINAL or target.weights:
+        intended = _laid_out(target.at_level_of(candidate.comparison).bins[index], angles)
+    else:
+        intended = _line(wanted, action, angles)
     own = candidate.curve
     actual = nothing(angles) if is_held(own, action) else _line(own, action, angles)
     return action, intended, actual
@@ -75,7 +76,7 @@ def _doubt(candidate: Candidate, action: Action, actual: Line) -> Array | None:
     return np.asarray(np.interp(actual.angle_deg, theta[order], error[order]))
 
 
-def strip_of(target: Target, wanted: Curve, candidate: Candidate) -> Areas:
+def strip_of(target: Target, wanted: Curve | None, candidate: Candidate) -> Areas:
     """Return the candidate's strip on the target's main joint, over the wanted range; drawn once a candidate."""
     if candidate not in _STRIPS:
         _STRIPS[candidate] = _strip(target, wanted, candidate)
@@ -86,7 +87,7 @@ def strip_of(target: Target, wanted: Curve, candidate: Candidate) -> Areas:
 _STRIPS: WeakKeyDictionary[Candidate, Areas] = WeakKeyDictionary()
 
 
-def _strip(target: Target, wanted: Curve, candidate: Candidate) -> Areas:
+def _strip(target: Target, wanted: Curve | None, candidate: Candidate) -> Areas:
     main = main_joint(target)
     _, intended, actual = pair(target, main, wanted, candidate)
     return strip(intended, actual, target.range_deg(main))
@@ -101,17 +102,17 @@ def main_joint(target: Target) -> int:
 _DRAWINGS: WeakKeyDictionary[Candidate, Drawing] = WeakKeyDictionary()
 
 
-def drawing_of(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
+def drawing_of(target: Target, wanted: Curve | None, candidate: Candidate) -> Drawing:
     """Return the drawing of a candidate against the wanted curve; drawn once a candidate."""
     if candidate not in _DRAWINGS:
         _DRAWINGS[candidate] = _drawing(target, wanted, candidate)
     return _DRAWINGS[candidate]
 
 
-def _drawing(target: Target, wanted: Curve, candidate: Candidate) -> Drawing:
+def _drawing(target: Target, wanted: Curve | None, candidate: Candidate) -> Drawing:
     order = sorted(range(len(target.actions)), key=lambda i: i != main_joint(target))
     pairs = [pair(target, i, wanted, candidate) for i in order]
-    asked = wanted.setup.exercise.name.lower()
+    asked = "as wanted" if wanted is None else wanted.setup.exercise.name.lower()
     if target.shape is not Shape.ORIGINAL:
         asked = f"{asked}, {SHAPES[target.shape]}"
     names = (asked, candidate.exercise.name.lower())

@@ -8,9 +8,10 @@ from flask import Blueprint, current_app, redirect, render_template, request, se
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
+from widearc.core.body import Body
 from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
-from widearc.core.intent import HOLDS, SHAPES, Shape
+from widearc.core.intent import HOLDS, SHAPES, Intent, Shape
 from widearc.core.substitution import Candidate
 from widearc.usecases.client import GOAL_SETS
 from widearc.usecases.room import scope
@@ -19,6 +20,7 @@ from widearc.web.db import connection, now, trainer
 from widearc.web.drawing import drawing_of, main_joint, strip_of
 from widearc.web.errors import sentence
 from widearc.web.forms import integer, number
+from widearc.web.intentform import address, intent_of
 from widearc.web.words import load_words, piece_words
 
 blueprint = Blueprint("swap", __name__)
@@ -73,6 +75,7 @@ def _ask(source: Any, *, lenient: bool = False) -> SwapAsk:
         if not lenient:
             raise
         place, client = _last("place", places), _last("client", clients)
+    intent = _intent(source.get("want", ""), client)
     goal = next(c.goal for c in store.clients(connection(), trainer()) if c.id == client) if client in clients else None
     sets, reps = GOAL_SETS.get(goal or "muscle", (3, 10))
     return SwapAsk(
@@ -81,11 +84,19 @@ def _ask(source: Any, *, lenient: bool = False) -> SwapAsk:
         exercise=source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default),
         kg=number(source, "kg", 120.0, what="kilograms, from 0 to 500"),
         depth_deg=number(source, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
-        sets=integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
-        reps=integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
+        sets=intent.sets if intent else integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
+        reps=intent.reps if intent else integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
         show_all=source.get("all") == "1",
         shape=_shape(source.get("shape", Shape.ORIGINAL.value)),
+        intent=intent,
     )
+
+
+def _intent(want: str, client_id: int) -> Intent | None:
+    if not want:
+        return None
+    who = next((c for c in store.clients(connection(), trainer()) if c.id == client_id), None)
+    return intent_of(want, who.body if who is not None else Body())
 
 
 def _shape(text: str) -> Shape:
@@ -124,6 +135,8 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         query["all"] = "1"
     if ask.shape is not Shape.ORIGINAL:
         query["shape"] = ask.shape.value
+    if ask.intent is not None:
+        query |= {"want": address(ask.intent, view.client.body), "sets": ask.intent.sets, "reps": ask.intent.reps}
     chosen = candidate_of(view, pick)
     values: dict[str, Any] = {
         "view": view,
@@ -132,13 +145,15 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "problems": problems,
         "wantable": usecases.wantable(),
         "shapes": [(s.value, words, HOLDS[s]) for s, words in SHAPES.items()],
+        "feel": ask.intent is not None and ask.intent.by_feel,
+        "has_level": ranking is None or ranking.target.has_level,
         "shape_words": SHAPES[ask.shape],
         "wanted_name": _wanted_name(view),
         "asks_depth": asks_depth(EXERCISES[ask.exercise]),
         "back": url_for("swap.show", **query, pick=chosen.exercise.id if chosen else None),
         "chosen": chosen,
     }
-    if ranking is None or view.wanted is None:
+    if ranking is None:
         return values
     target, wanted = ranking.target, view.wanted
     main = main_joint(target)
@@ -169,6 +184,8 @@ def _known(view: SwapView, chosen: Candidate) -> str:
 
 
 def _wanted_name(view: SwapView) -> str:
+    if view.ask.intent is not None:
+        return usecases.intent_words(view.ask.intent)
     item = EXERCISES[view.ask.exercise]
     if item.family == "sled press" and view.press is not None:
         return f"{item.name.lower()} {view.press.rail_deg:.0f}°"

@@ -40,6 +40,28 @@ async function show(url, remember, options) {
   }
 }
 
+// Says what was changed, with an undo that goes back to the address before.
+function tell(words) {
+  const trail = document.getElementById("trail");
+  if (!trail) return;
+  trail.textContent = words + " ";
+  const button = document.createElement("button");
+  button.type = "button";
+  button.className = "wa-word";
+  button.textContent = "Undo";
+  button.addEventListener("click", () => window.history.back());
+  trail.append(button);
+}
+
+function labelOf(field) {
+  const label = field.labels && field.labels[0];
+  return label ? label.textContent.trim() : field.name;
+}
+
+window.addEventListener("popstate", () => {
+  if (document.querySelector("form[data-trail]")) show(window.location.href);
+});
+
 function addressOf(form, submitter) {
   const query = new URLSearchParams(new FormData(form, submitter || null));
   return form.getAttribute("action") + "?" + query.toString();
@@ -56,7 +78,14 @@ function move(step) {
 
 document.addEventListener("change", (event) => {
   const form = event.target.form;
-  if (form && form.hasAttribute("data-live")) show(addressOf(form), addressOf(form));
+  if (!form || !form.hasAttribute("data-live")) return;
+  const other = event.target.dataset.clears && form.elements[event.target.dataset.clears];
+  if (other) other.value = "";
+  if (!form.hasAttribute("data-trail")) { show(addressOf(form), addressOf(form)); return; }
+  // here every change is a step of its own: the browser's back, or Undo, takes it back
+  const address = addressOf(form);
+  const words = labelOf(event.target) + " changed.";
+  show(address).then(() => { window.history.pushState(null, "", address); tell(words); });
 });
 document.addEventListener("submit", (event) => {
   const form = event.target;
@@ -104,7 +133,7 @@ document.addEventListener("keydown", (event) => {
     if (pin) pin.click();
   }
   if (event.key === "u") {
-    const undo = document.getElementById("undo");
+    const undo = document.querySelector("#trail button") || document.getElementById("undo");
     if (undo) undo.click();
   }
   if (event.key === "j" || event.key === "k") {

@@ -1,0 +1,119 @@
+// Handles on a drawing: a drag or an arrow key changes the field of the same name; the server draws anew.
+// px to a field's value is the drawing's own scale, sent with the handle. Computes no mechanics.
+
+let drag = null;
+
+function fieldOf(name) { return document.getElementById(name); }
+
+function tidy(value, step) {
+  const places = step < 1 ? 1 : 0;
+  return Number((Math.round(value / step) * step).toFixed(places)).toString();
+}
+
+function held(value, handle) {
+  return Math.max(Number(handle.getAttribute("aria-valuemin")), Math.min(Number(handle.getAttribute("aria-valuemax")), value));
+}
+
+function put(field, value) {
+  field.value = value;
+  const other = field.dataset.clears && field.form.elements[field.dataset.clears];
+  if (other) other.value = "";
+}
+
+// one request at a time: what was dragged meanwhile goes with the next
+async function redraw() {
+  if (!drag || drag.busy) { if (drag) drag.again = true; return; }
+  drag.busy = true;
+  const form = document.getElementById(drag.form);
+  const headers = { "X-Part": "answer", "X-Drag": "1", "X-Scale": drag.scale, "X-Was": drag.before.split("?")[1] || "" };
+  await window.show(window.addressOf(form), null, { headers: headers });
+  if (!drag) return;
+  drag.busy = false;
+  if (drag.again) { drag.again = false; redraw(); }
+}
+
+function begin(handle, x, y) {
+  const svg = handle.ownerSVGElement;
+  const box = svg.getBoundingClientRect();
+  const names = handle.dataset.handle.split(" ");
+  drag = {
+    names: names, form: fieldOf(names[0]).form.id, start: names.map((name) => Number(fieldOf(name).value) || 0),
+    before: window.location.pathname + window.location.search, x: x, y: y, id: handle.id,
+    scale: svg.dataset.scale || "", per: svg.viewBox.baseVal.width / box.width, moved: false,
+    px: handle.dataset.px.split(" ").map(Number), dx: handle.dataset.dx.split(" ").map(Number), dy: handle.dataset.dy.split(" ").map(Number),
+    step: Number(handle.dataset.step), label: handle.dataset.label, unit: handle.dataset.unit,
+  };
+}
+
+function finish(keep) {
+  if (!drag) return;
+  const done = drag;
+  drag = null;
+  if (!done.moved && keep) return;
+  if (!keep) done.names.forEach((name, i) => put(fieldOf(name), String(done.start[i])));
+  const form = document.getElementById(done.form);
+  const address = keep ? window.addressOf(form) : done.before;
+  const now = done.names.map((name) => fieldOf(name).value);
+  window.show(address, null).then(() => {
+    if (!keep) return;
+    window.history.pushState(null, "", address);
+    const unit = done.unit ? " " + done.unit : "";
+    window.tell(done.unit || done.names.length === 1 && !document.querySelector("input[name=feel]:checked")
+      ? done.label + ": " + done.start.join(", ") + " to " + now.join(", ") + unit + "." : done.label + " changed.");
+    const again = document.getElementById(done.id);
+    if (again) again.focus({ preventScroll: true });
+  });
+}
+
+document.addEventListener("pointerdown", (event) => {
+  const handle = event.target.closest && event.target.closest("[data-handle]");
+  if (!handle || event.button !== 0) return;
+  event.preventDefault();
+  handle.focus({ preventScroll: true });
+  begin(handle, event.clientX, event.clientY);
+});
+document.addEventListener("pointermove", (event) => {
+  if (!drag) return;
+  const handle = document.getElementById(drag.id);
+  if (!handle) return;
+  const mx = (event.clientX - drag.x) * drag.per, my = (event.clientY - drag.y) * drag.per;
+  if (Math.abs(mx) + Math.abs(my) < 2 && !drag.moved) return;
+  drag.moved = true;
+  let changed = false;
+  drag.names.forEach((name, i) => {
+    const along = mx * drag.dx[i] + my * drag.dy[i];
+    const value = tidy(held(drag.start[i] + along / drag.px[i], handle), drag.step);
+    const field = fieldOf(name);
+    if (field && field.value !== value) { put(field, value); changed = true; }
+  });
+  if (changed) redraw();
+});
+document.addEventListener("pointerup", () => finish(true));
+document.addEventListener("pointercancel", () => finish(false));
+document.addEventListener("keydown", (event) => {
+  if (event.key === "Escape" && drag) { finish(false); return; }
+  const handle = event.target.closest && event.target.closest("[data-handle]");
+  if (!handle) return;
+  const names = handle.dataset.handle.split(" ");
+  const turns = { ArrowRight: [0, 1], ArrowLeft: [0, -1], ArrowUp: [names.length - 1, 1], ArrowDown: [names.length - 1, -1] };
+  const turn = turns[event.key];
+  if (event.key === "Escape" && handle.dataset.was) {
+    names.forEach((name, i) => put(fieldOf(name), handle.dataset.was.split(" ")[i]));
+  } else if (turn) {
+    const field = fieldOf(names[turn[0]]);
+    const step = Number(handle.dataset.step) * (event.shiftKey ? 10 : 1);
+    put(field, tidy(held((Number(field.value) || 0) + turn[1] * step, handle), Number(handle.dataset.step)));
+  } else return;
+  event.preventDefault();
+  event.stopPropagation();
+  const before = handle.dataset.was || names.map((name) => handle.getAttribute("aria-valuenow")).join(" ");
+  const label = handle.dataset.label, id = handle.id, unit = handle.dataset.unit;
+  const form = fieldOf(names[0]).form;
+  const address = window.addressOf(form);
+  window.show(address, null).then(() => {
+    window.history.pushState(null, "", address);
+    const again = document.getElementById(id);
+    if (again) { again.focus({ preventScroll: true }); again.dataset.was = before; }
+    window.tell(unit ? label + ": " + again.getAttribute("aria-valuetext") + "." : label + " changed.");
+  });
+});
