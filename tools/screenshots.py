@@ -33,6 +33,7 @@ VIEWS = (
     ("arc", "/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1", DESK, "light"),
     ("arc-dark", "/arc/?exercise=hack-squat&client=1", DESK, "dark"),
     ("arc-phone", "/arc/?exercise=hip-thrust&client=1", PHONE, "light"),
+    ("intent", "/intent/", DESK, "light"),
     ("compare", COMPARED, DESK, "light"),
     ("claims", "/claims/thrust-or-squat", DESK, "light"),
     ("swap", "/swap", DESK, "light"),

@@ -370,11 +370,11 @@ def test_arc_draws_ribbons_along_the_joints_own_arcs(client):
 
 
 def test_arc_shows_muscles_by_work_and_what_stands_out(client):
-    page = raw(client.get("/arc/?exercise=romanian-deadlift"))
+    page = raw(client.get("/arc/?exercise=romanian-deadlift&view=muscles"))
     rows = re.findall(r'<tr><td>([a-z ]+)</td><td><svg class="wa-muscle"', page)
     assert rows[0] == "long hamstrings" and "gluteus maximus" in rows[:2]
     assert "Long hamstrings: " in page and "third of the muscle’s own length" in page
-    assert "Muscles over their own length" not in raw(client.get("/arc/?exercise=abduction-machine"))
+    assert "Muscles over their own length" not in raw(client.get("/arc/?exercise=abduction-machine&view=muscles"))
 
 
 @pytest.mark.parametrize("exercise", ["leg-extension", "back-squat-high", "hip-thrust", "seated-leg-curl"])

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from widearc import store
-from widearc.demo.vessel import CLIENTS, PLACES
+from widearc.demo.vessel import CLIENTS, INTENTS, PLACES
 
 
 def load_demo(con: store.Connection, *, now: str) -> None:
@@ -14,6 +14,8 @@ def load_demo(con: store.Connection, *, now: str) -> None:
     with store.transaction(con):
         for facts in CLIENTS:
             store.add_client(con, trainer, facts)
+        for name, intent in INTENTS:
+            store.put_intent(con, trainer, name, intent, now=now)
         for place_facts, items in PLACES:
             place = store.add_place(con, trainer, place_facts)
             for made in items:

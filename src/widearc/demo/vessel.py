@@ -8,7 +8,9 @@ from types import MappingProxyType
 from typing import Any
 
 from widearc.core.body import Sex
+from widearc.core.curve import Action
 from widearc.core.equipment import Source
+from widearc.core.intent import Intent, Shape, WantedAction
 from widearc.store import ClientFacts, MachineReading, PlaceFacts
 
 CLIENTS: tuple[ClientFacts, ...] = (
@@ -183,3 +185,24 @@ PLACES: tuple[tuple[PlaceFacts, tuple[Made, ...]], ...] = (
         _HARBOUR,
     ),
 )  # fmt: skip
+
+INTENTS = (
+    (
+        "Knee, heavy where lengthened",
+        Intent(
+            parts=(
+                WantedAction(
+                    action=Action.KE, from_deg=95, to_deg=10,
+                    handles=((0.0, 120.0), (0.25, 125.0), (0.5, 110.0), (0.75, 80.0), (1.0, 40.0)),
+                ),
+            ),
+            sets=3, reps=10,
+        ),
+    ),
+    (
+        "Hip, heavy where shortened",
+        Intent(parts=(WantedAction(action=Action.HE, from_deg=80, to_deg=0, shape=Shape.SQUEEZE, mean_nm=90.0),), sets=3,
+               reps=12),
+    ),
+)  # fmt: skip
+"""Wanted loadings that the demo's trainer kept (invented)."""

@@ -11,7 +11,10 @@ from widearc.store.connection import Connection
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DecisionRow:
-    """One decision. wanted_kg: the load that was planned; match, shape, reach, level as shares."""
+    """One decision. wanted_kg: the load that was planned; match, shape, reach, level as shares.
+
+    strip: intended and actual N·m on the main joint, even steps over the wanted range, lengthened first.
+    """
 
     place_id: int
     client_id: int
@@ -29,6 +32,7 @@ class DecisionRow:
     level: float
     pieces: tuple[Piece, ...] = ()
     options: Mapping[str, float]
+    strip: tuple[tuple[float, float], ...] = ()
     id: int = 0
     place: str = ""
     client: str = ""
@@ -70,6 +74,11 @@ def add_decision(con: Connection, trainer_id: int, row: DecisionRow) -> int:
         "INSERT INTO decision_option (decision_id, name, trainer_id, value) VALUES (?, ?, ?, ?)",
         [(decision_id, name, trainer_id, float(value)) for name, value in row.options.items()],
     )
+    con.executemany(
+        """INSERT INTO decision_strip (decision_id, position, trainer_id, intended_nm, actual_nm)
+           VALUES (?, ?, ?, ?, ?)""",
+        [(decision_id, i, trainer_id, t, c) for i, (t, c) in enumerate(row.strip)],
+    )
     return decision_id
 
 
@@ -82,8 +91,24 @@ def decisions(con: Connection, trainer_id: int, *, most: int = 100) -> tuple[Dec
             WHERE d.trainer_id = ? ORDER BY d.id DESC LIMIT ?""",
         (trainer_id, most),
     ).fetchall()
-    pieces = _children(con, trainer_id, [row["id"] for row in rows])
-    return tuple(DecisionRow(**dict(row), pieces=pieces.get(row["id"], ()), options={}) for row in rows)
+    ids = [row["id"] for row in rows]
+    pieces, strips = _children(con, trainer_id, ids), _strips(con, trainer_id, ids)
+    return tuple(
+        DecisionRow(**dict(row), pieces=pieces.get(row["id"], ()), strip=tuple(strips.get(row["id"], ())), options={})
+        for row in rows
+    )
+
+
+def _strips(con: Connection, trainer_id: int, ids: Sequence[int]) -> dict[int, list[tuple[float, float]]]:
+    marks = ", ".join("?" for _ in ids)
+    found: dict[int, list[tuple[float, float]]] = {}
+    for row in con.execute(
+        f"""SELECT decision_id, intended_nm, actual_nm FROM decision_strip
+            WHERE trainer_id = ? AND decision_id IN ({marks}) ORDER BY decision_id, position""",
+        (trainer_id, *ids),
+    ):
+        found.setdefault(row["decision_id"], []).append((row["intended_nm"], row["actual_nm"]))
+    return found
 
 
 def _children(con: Connection, trainer_id: int, ids: Sequence[int]) -> dict[int, tuple[Piece, ...]]:

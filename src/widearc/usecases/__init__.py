@@ -9,6 +9,7 @@ from widearc.usecases.bench import BandSheet, band_sheet, save_band
 from widearc.usecases.checks import check_document
 from widearc.usecases.client import change_client, new_client, remove_client
 from widearc.usecases.exchange import ImportPlan, export_kit, import_kit, plan_import
+from widearc.usecases.felt import THIRDS, WHERE, felt_of, keep_felt
 from widearc.usecases.intents import SCOPE as INTENTS
 from widearc.usecases.intents import intent_of_curve, intent_words, keep_intent, remove_intent
 from widearc.usecases.kit import kit_of
@@ -31,7 +32,7 @@ from widearc.usecases.room import (
     take_back,
 )
 from widearc.usecases.sheet import SheetError
-from widearc.usecases.strength import Effort, efforts, log_set, remove_set, strength_of
+from widearc.usecases.strength import Effort, effort_words, efforts, equal_reps, log_set, remove_set, strength_of
 from widearc.usecases.swap import (
     SwapAsk,
     SwapView,
@@ -45,6 +46,8 @@ from widearc.usecases.swap import (
 __all__ = [
     "INTENTS",
     "SECTION_WORDS",
+    "THIRDS",
+    "WHERE",
     "Arc",
     "BandSheet",
     "CardSection",
@@ -72,11 +75,15 @@ __all__ = [
     "decide",
     "duplicate_item",
     "edit_card",
+    "effort_words",
     "efforts",
+    "equal_reps",
     "export_kit",
+    "felt_of",
     "import_kit",
     "intent_of_curve",
     "intent_words",
+    "keep_felt",
     "keep_intent",
     "keep_settings",
     "kit_of",

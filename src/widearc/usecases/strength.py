@@ -14,9 +14,13 @@ from widearc.core.statics import Curve
 from widearc.core.strength import (
     ACTIONS,
     FORMULAS,
+    EqualReps,
     Scale,
     can_predict,
     current,
+    effort_ratios,
+    equal_effort_reps,
+    hardest,
     reps_left_words,
     scales_of_set,
     strength_nm,
@@ -32,7 +36,7 @@ ACTIONS_OF = {
 SIDES = ("both", "left", "right")
 
 
-def _asked(curve: Curve) -> tuple[dict[str, Array], dict[str, Array]]:
+def asked(curve: Curve) -> tuple[dict[str, Array], dict[str, Array]]:
     """Return demand (positive in the action's sense) and usual strength by action, N·m (samples,)."""
     body = curve.setup.body
     demand: dict[str, Array] = {}
@@ -68,7 +72,7 @@ def log_set(
     scales: tuple[Scale, ...] = ()
     if not messages:
         try:
-            demand, usual = _asked(curve)
+            demand, usual = asked(curve)
             scales = scales_of_set(demand, usual, reps=reps, reserve=reserve, formula=formula)
         except InputError as error:
             messages["reps"] = f"{error.value} is not kept: {error.allowed}"
@@ -107,6 +111,43 @@ def strength_of(con: store.Connection, trainer_id: int, client_id: int) -> Mappi
     return known
 
 
+def equal_reps(first: Curve, other: Curve, known: Mapping[str, Scale], reps: int) -> EqualReps:
+    """Return the reps of another exercise that come as close to failure as `reps` of the first, for a client.
+
+    Only where the hardest place of both is an action of which a set near enough is logged.
+    """
+    efforts_at = []
+    for found in (first, other):
+        demand, usual = asked(found)
+        place = hardest(demand, usual)
+        if place is None:
+            return EqualReps(reps=None, words="no action with a strength curve is asked for much")
+        scale = known.get(place[0])
+        name = place[0].replace("_", " ")
+        if scale is None:
+            return EqualReps(reps=None, words=f"no set is logged that speaks for {name}")
+        if not can_predict(scale, float(demand[place[0]].max())):
+            return EqualReps(reps=None, words=f"{name} is too far from what was logged")
+        efforts_at.append(place[1] / scale.kappa)
+    return equal_effort_reps(efforts_at[0], efforts_at[1], reps)
+
+
+def effort_words(first: Curve, other: Curve) -> str:
+    """Return how hard another exercise is beside the first where no strength is known, in words; empty: nothing."""
+    ratios = effort_ratios(asked(first), asked(other))
+    said = [
+        f"{action.replace('_', ' ')} {ratio:.2f} times"
+        for action, ratio in ratios.items()
+        if abs(ratio - 1.0) > SAME_EFFORT
+    ]
+    if not ratios:
+        return ""
+    return "at its hardest place " + (" and ".join(said) if said else "as hard") + " of this client’s strength there"
+
+
+SAME_EFFORT = 0.05
+
+
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Effort:
     """The effort of one action along the range: share of the limit (samples,); NaN-free. words: the hardest place.
@@ -124,7 +165,7 @@ class Effort:
 
 def efforts(curve: Curve, known: Mapping[str, Scale]) -> tuple[Effort, ...]:
     """Return the effort of every action that a curve asks and of which a set is logged, the greatest first."""
-    demand, usual = _asked(curve)
+    demand, usual = asked(curve)
     found = []
     for joint, actions in ACTIONS_OF.items():
         for action in actions:

@@ -6,9 +6,11 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from widearc import store
 from widearc.core.catalogue import EXERCISES, Exercise, exercise
-from widearc.core.curve import Action
+from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.equipment import FreeMass, Load, Sled
 from widearc.core.errors import InputError, PostureError
 from widearc.core.intent import Intent, Shape
@@ -206,10 +208,25 @@ def decide(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, me
         level=found.level,
         pieces=found.pieces,
         options={name: float(value) for name, value in found.row.options.items()},
+        strip=_strip(view, found),
     )
     words = f"{found.exercise.name} kept for {view.client.name}"
     with store.recorded(con, trainer_id, scope=scope(ask.place_id), kind="decision", words=words, now=now):
         return store.add_decision(con, trainer_id, row)
+
+
+STRIP_POINTS = 33
+
+
+def _strip(view: SwapView, found: Candidate) -> tuple[tuple[float, float], ...]:
+    """Return intended and actual demand on the main joint, N·m, in even steps over the wanted range."""
+    assert view.ranking is not None
+    target = view.ranking.target.at_level_of(found.comparison)
+    main = int(np.argmax([b.sum() for b in target.bins]))
+    long_end, short_end = target.range_deg(main)
+    angle = np.linspace(long_end, short_end, STRIP_POINTS)
+    both = (np.interp(angle, CENTRES_DEG, bins) for bins in (target.bins[main], found.comparison.bins[main][0]))
+    return tuple((round(float(t), 2), round(float(c), 2)) for t, c in zip(*both, strict=True))
 
 
 def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, Any]:

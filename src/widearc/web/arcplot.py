@@ -19,7 +19,7 @@ from widearc.core.statics import Curve, frontal_nm, knee_past_toes_m, line_of_fo
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import to_deg, to_rad
 from widearc.usecases import Effort
-from widearc.web.charts import Tick
+from widearc.web.charts import Areas, Line, Tick, areas
 from widearc.web.figure import FARTHEST_ARM_M
 from widearc.web.words import MINUS, whole
 
@@ -59,6 +59,19 @@ class Solo:
     near_straight: str = ""
     effort: str = ""
     places: tuple[tuple[float, str], ...] = ()
+    over: Areas | None = None
+    intended: str = ""
+    ghost: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Intended:
+    """What is wanted of one joint: sign of the action's demand, degrees from lengthened to shortened, N·m there."""
+
+    joint: str
+    sign: int
+    angle_deg: Array
+    nm: Array
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -72,10 +85,15 @@ class Curves:
 
 
 def curves(
-    found: Curve, fast: Mapping[str, Array], error: Mapping[str, Array] | None = None, efforts: Sequence[Effort] = ()
+    found: Curve,
+    fast: Mapping[str, Array],
+    error: Mapping[str, Array] | None = None,
+    efforts: Sequence[Effort] = (),
+    over: Sequence[Intended] = (),
+    ghost: Curve | None = None,
 ) -> Curves:
     """Return an exercise's plots, every one with the same px per N·m; error: one standard error of the demands;
-    efforts: where a client's strength is known."""
+    efforts: where a client's strength is known; over: what is wanted, drawn over it; ghost: the curve before a drag."""
     doubt = {name: value[0] for name, value in (error or {}).items()}
     frontal = frontal_nm(found.setup, found.motion)
     demand = {name: value[0] for name, value in found.demand_nm.items()}
@@ -84,14 +102,24 @@ def curves(
     order = _order(found, demand)
     lowering = {name: value[0] for name, value in (found.lowering_nm or {}).items()}
     moving = {name: value[0] for name, value in fast.items()}
-    spans = [_span([demand[j], *(d[j] for d in (lowering, moving) if j in d)]) for j in order]
+    wanted = {w.joint: w for w in over}
+    spans = [
+        _span(
+            [
+                demand[j],
+                *(d[j] for d in (lowering, moving) if j in d),
+                *([wanted[j].sign * wanted[j].nm] if j in wanted else []),
+            ]
+        )
+        for j in order
+    ]
     tall = TALL[max(1, min(4, len(order)))]
     per_nm = min(5.0, tall * len(order) / max(sum(high - low for low, high in spans), 1e-9))
     plots, script = [], []
     for joint, span in zip(order, spans, strict=True):
         plot, cursor = _one(
             found, joint, demand[joint], lowering.get(joint), moving.get(joint), doubt.get(joint), span, per_nm,
-            [e for e in efforts if e.joint == joint and e.known],
+            [e for e in efforts if e.joint == joint and e.known], wanted.get(joint), ghost,
         )  # fmt: skip
         plots.append(plot)
         script.append(cursor)
@@ -116,7 +144,7 @@ def _span(values: list[Array]) -> tuple[float, float]:
 
 def _one(
     found: Curve, joint: str, demand: Array, lowering: Array | None, fast: Array | None, doubt: Array | None,
-    span: tuple[float, float], per_nm: float, efforts: Sequence[Effort],
+    span: tuple[float, float], per_nm: float, efforts: Sequence[Effort], wanted: Intended | None, ghost: Curve | None,
 ) -> tuple[Solo, dict[str, Any]]:  # fmt: skip
     motion = found.motion
     angle = to_deg(motion.angles[joint][0]) if joint in motion.angles else np.zeros(len(demand))
@@ -124,7 +152,9 @@ def _one(
     turns = not still and bool(np.ptp(np.sign(np.diff(angle)[np.abs(np.diff(angle)) > 1e-6])) > 0)
     ends = f", {whole(angle[0])}° to {whole(angle[-1])}° and back on the way" if turns else ""
     still = still or turns
-    progress = motion.position if still else np.abs(angle - angle[0]) / max(float(np.ptp(angle)), 1e-9)
+    wanted = None if still else wanted
+    first, last = _ends(angle, wanted)
+    progress = motion.position if still else (angle - first) / (last - first)
     x = LEFT + (WIDTH - LEFT - RIGHT) * progress
     zero = TOP + span[1] * per_nm
     foot = zero - span[0] * per_nm
@@ -137,8 +167,11 @@ def _one(
     plot = Solo(
         joint=joint, name=name, action=positive.words, opposite=negative.words if negative and span[0] < -3 else "",
         held=held, height=round(foot + FOOT, 1), zero=round(zero, 1), foot=round(foot, 1),
-        area=f"{_path(x, y)}L{x[-1]:.1f} {zero:.1f}L{x[0]:.1f} {zero:.1f}Z",
+        area=_filled(x, y if wanted is None or wanted.sign < 0 else np.maximum(y, zero), zero),
         edge=_path(x, y),
+        over=None if wanted is None or wanted.sign < 0 else _over(wanted, angle, demand, (first, last), zero, per_nm),
+        intended="" if wanted is None or wanted.sign > 0 else _outline(wanted, (first, last), zero, per_nm),
+        ghost="" if ghost is None or still else _ghost_path(ghost, joint, (first, last), zero, per_nm),
         lowering=_path(x, zero - per_nm * lowering) if lowering is not None else "",
         fast=_path(x, zero - per_nm * fast) if fast is not None else "",
         strength="" if still or efforts else _strength_path(found, joint, angle, demand, x, zero, per_nm),
@@ -146,11 +179,70 @@ def _one(
         places=tuple((round(float(x[p.sample]), 1), p.name) for p in places(found) if joint in p.joints and not still),
         near_straight=_near_straight(found, joint, still),
         halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
-        x_ticks=_x_ticks(angle, x, still), y_ticks=_y_ticks(span, zero, per_nm),
+        x_ticks=_x_ticks(*_axis(angle, x, still, (first, last)), still), y_ticks=_y_ticks(span, zero, per_nm),
         peak=f"most {whole(abs(demand[most]))} N·m at {at}",
         axis=f"start to end of the lift{ends}" if still else f"{name} {_turn_word(joint)}",
     )  # fmt: skip
     return plot, _cursor(found, joint, angle, x, demand, still)
+
+
+def _ends(angle: Array, wanted: Intended | None) -> tuple[float, float]:
+    """Return where the axis begins and ends, degrees: the lift's own range and what is wanted of it."""
+    first, last = float(angle[0]), float(angle[-1])
+    if wanted is not None:
+        sense = 1.0 if last >= first else -1.0
+        low, high = (sense * wanted.angle_deg).min(), (sense * wanted.angle_deg).max()
+        first, last = sense * min(sense * first, float(low)), sense * max(sense * last, float(high))
+    return first, last if abs(last - first) > 1e-9 else first + 1e-9
+
+
+def _axis(angle: Array, x: Array, still: bool, ends: tuple[float, float]) -> tuple[Array, Array]:
+    """Return angles and their px over the whole axis."""
+    return (angle, x) if still else (np.array(ends), np.array([LEFT, WIDTH - RIGHT]))
+
+
+def _px(angle: Array, ends: tuple[float, float]) -> Array:
+    return np.asarray(LEFT + (WIDTH - LEFT - RIGHT) * (angle - ends[0]) / (ends[1] - ends[0]))
+
+
+def _filled(x: Array, y: Array, zero: float) -> str:
+    return f"{_path(x, y)}L{x[-1]:.1f} {zero:.1f}L{x[0]:.1f} {zero:.1f}Z"
+
+
+GRID_DEG = 0.5
+
+
+def _over(
+    wanted: Intended, angle: Array, demand: Array, ends: tuple[float, float], zero: float, per_nm: float
+) -> Areas:
+    """Return what is wanted over what is, on one grid: met, short, over, comb and the outline."""
+    grid = np.arange(min(ends), max(ends) + GRID_DEG / 2, GRID_DEG)
+    grid = grid if ends[1] > ends[0] else grid[::-1]
+
+    def line(at: Array, value: Array) -> Line:
+        order = np.argsort(at)
+        inside = (grid >= at.min() - 1e-6) & (grid <= at.max() + 1e-6)
+        return Line(angle_deg=grid, value=np.where(inside, np.interp(grid, at[order], value[order]), np.nan))
+
+    actual = line(angle, np.maximum(demand, 0.0))
+    return areas(line(wanted.angle_deg, wanted.nm), actual, _px(grid, ends), zero, per_nm)
+
+
+def _outline(wanted: Intended, ends: tuple[float, float], zero: float, per_nm: float) -> str:
+    """Return the open outline of a wanted demand whose sign is negative: below the line."""
+    x, y = _px(wanted.angle_deg, ends), zero + per_nm * wanted.nm
+    return f"M{x[0]:.1f} {zero:.1f}L{_path(x, y)[1:]}L{x[-1]:.1f} {zero:.1f}"
+
+
+def _ghost_path(ghost: Curve, joint: str, ends: tuple[float, float], zero: float, per_nm: float) -> str:
+    """Return the curve from before a drag, where it lies on the axis."""
+    if joint not in ghost.demand_nm or joint not in ghost.motion.angles:
+        return ""
+    angle = to_deg(ghost.motion.angles[joint][0])
+    on = (angle >= min(ends) - 1e-6) & (angle <= max(ends) + 1e-6)
+    if int(on.sum()) < 2:
+        return ""
+    return _path(_px(angle[on], ends), zero - per_nm * ghost.demand_nm[joint][0][on])
 
 
 def _strength_path(found: Curve, joint: str, angle: Array, demand: Array, x: Array, zero: float, per_nm: float) -> str:

@@ -43,10 +43,11 @@ class Areas:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Tick:
-    """A mark on an axis: position px, its text (may be empty), long or not."""
+    """A mark on an axis: position px, its text (may be empty); bold: said on a narrow screen too."""
 
     at: float
     text: str = ""
+    bold: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -288,3 +289,17 @@ def strip(intended: Line, actual: Line, ends_deg: tuple[float, float]) -> Areas:
     # what is higher than the strip is cut at its upper edge
     c = Line(angle_deg=angle[inside], value=np.minimum(actual.value[inside], (STRIP_BASE - 0.5) / scale))
     return areas(t, c, x[inside], STRIP_BASE, scale, comb=False)
+
+
+def strip_of_points(points: tuple[tuple[float, float], ...]) -> Areas | None:
+    """Return the strip of intended and actual N·m in even steps, lengthened first; None where nothing was kept."""
+    if len(points) < 2 or max(t for t, _ in points) <= 0:
+        return None
+    at = np.arange(len(points), dtype=float)
+    t, c = np.array(points).T
+    # even steps stand for the wanted range; a zero is a slack place, not one that is not reached
+    fine = np.arange(0, len(points) - 0.99, 0.25)
+    wide = np.interp(fine, at, t), np.interp(fine, at, c)
+    along = np.arange(len(wide[0]), dtype=float)
+    line, own = (Line(angle_deg=along, value=v) for v in wide)
+    return strip(line, own, (0.0, float(along[-1])))

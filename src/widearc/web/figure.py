@@ -18,6 +18,7 @@ from widearc.web.scene import Piece, scene
 
 WIDTH, HEIGHT, MARGIN = 226.0, 330.0, 10.0
 HEAD_RADIUS = 0.065  # of stature
+UP_SEAT = 0.09  # the hip over the seat that is drawn, m
 HEAD_UP = 0.105  # of stature, head's centre beyond the shoulder along the trunk
 # name: (from point, to point, half width m)
 LIMBS = (
@@ -59,18 +60,29 @@ class Figure:
     top: float
     frames: dict[str, list[list[float]]]
     joints: tuple[str, ...]
+    place: _Placing
     ribbons: tuple[Ribbon, ...] = ()
+
+    @property
+    def scale(self) -> float:
+        """Return px a metre."""
+        return self.place.scale
+
+    def dots(self, at: Array) -> list[list[float]]:
+        """Return the px of a point at every sample; at: m (2, samples)."""
+        return self.place.dots(at)
 
 
 def figure(
     curve: Curve, *, width: float = WIDTH, height: float = HEIGHT, most_px: float = 150.0, lines: Sequence[str] = (),
-    arcs: bool = False,
+    arcs: bool = False, over: Sequence[Any] = (),
 ) -> Figure:  # fmt: skip
     """Return the figure of a single set-up's curve, fitted into width × height px, at most most_px a metre.
 
-    lines: joints whose line of force and moment arm are drawn; arcs: with each joint's ribbon.
+    lines: joints whose line of force and moment arm are drawn; arcs: with each joint's ribbon;
+    over: what is wanted of a joint (arcplot.Intended), outlined on it.
     """
-    points = _points(curve)
+    points = points_of(curve)
     loads = _loads(curve, points)
     fixed, moving = scene(curve, points)
     place = _Placing(points, loads, fixed, width=width, height=height, most_px=most_px)
@@ -93,7 +105,7 @@ def figure(
     for item in loads:
         key = item["key"]
         frames[key] = place.lines(item["a"], item["b"]) if item["line"] else place.dots(item["a"])
-    made = ribbons(curve, points, place.scale, frames, place) if arcs else ()
+    made = ribbons(curve, points, place.scale, frames, place, over) if arcs else ()
     return Figure(
         ribbons=made,
         limbs=tuple(limbs),
@@ -112,6 +124,7 @@ def figure(
         top=_top(frames, fixed, place, HEAD_RADIUS * curve.setup.body.stature_m),
         frames=frames,
         joints=joints,
+        place=place,
     )
 
 
@@ -123,7 +136,8 @@ def _top(frames: dict[str, list[list[float]]], fixed: Sequence[Piece], place: _P
     return round(max(0.0, min(ys, default=0.0) - head_m * place.scale - 2 * MARGIN), 1)
 
 
-def _points(curve: Curve) -> dict[str, Array]:
+def points_of(curve: Curve) -> dict[str, Array]:
+    """Return the points of a single set-up's figure, m (2, samples), the drawn head and arm with them."""
     motion, body = curve.motion, curve.setup.body
     points = {name: motion.full(point)[:, 0] for name, point in motion.points.items()}
     if "shoulder" not in points or "hip" not in points:

@@ -238,6 +238,19 @@ def quarters(intent: Intent, body: Body) -> tuple[tuple[str, tuple[str, str, str
     return tuple(said)  # type: ignore[arg-type]
 
 
+def table(intent: Intent, body: Body, *, every: float = 10.0) -> tuple[tuple[str, str, str], ...]:
+    """Return action, degrees and N·m along the range, lengthened first, as plain text."""
+    rows = []
+    for part in intent.parts:
+        low, high = sorted((part.from_deg, part.to_deg))
+        inner = np.arange(np.ceil(low / every) * every, high + 1e-6, every)
+        angles = np.unique(np.concatenate([[low, high], inner]))[:: part.action.direction]
+        rows += [
+            (part.action.words, f"{a:g}", f"{nm:.0f}") for a, nm in zip(angles, _along(part, angles, body), strict=True)
+        ]
+    return tuple(rows)
+
+
 def dose_words(intent: Intent, body: Body) -> str:
     """Return the dose of a rep and how long one takes, in words; without numbers where it goes by feel."""
     tempo, style = intent.tempo, intent.style

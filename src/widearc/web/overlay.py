@@ -17,7 +17,7 @@ from widearc.core.statics import Curve, joint_work_j, low_back_ratio, mean_split
 from widearc.core.substitution import sentence
 from widearc.core.units import to_deg
 from widearc.web.arcplot import NEGATIVE, POSITIVE
-from widearc.web.charts import Tick, line_of
+from widearc.web.charts import Areas, Line, Tick, line_of, strip
 from widearc.web.words import whole
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 744.0, 44.0, 14.0, 24.0, 330.0
@@ -28,12 +28,13 @@ LEAST_SHARE = 0.03  # of the work: a muscle with less in every exercise is left 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Pinned:
-    """One pinned exercise: its letter, its set-up in words, its address, its curve."""
+    """One pinned exercise: its letter, its set-up in words, its address, its curve, where it felt hardest."""
 
     letter: str
     words: str
     query: str
     curve: Curve
+    felt: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -58,6 +59,8 @@ class Row:
     work: str
     against: str
     spine: str
+    strip: Areas | None = None
+    felt: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -158,8 +161,18 @@ def _row(pin: Pinned, first: Pinned) -> Row:
         peak=f"{main} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
         split=" : ".join(whole(100 * share) for share in mean_split(curve).values()),
         work=whole(joint_work_j(curve)), against="" if pin is first else against(first.curve, curve),
-        spine="" if pin is first else _spine(first.curve, curve),
+        spine="" if pin is first else _spine(first.curve, curve), strip=_strip(curve, main), felt=pin.felt,
     )  # fmt: skip
+
+
+def _strip(curve: Curve, joint: str) -> Areas | None:
+    """Return the strip of an exercise by itself: its own demand on its main joint over its own range."""
+    angle, demand = to_deg(curve.motion.angles[joint][0]), np.abs(curve.demand_nm[joint][0])
+    if float(np.ptp(angle)) < 1.0 or float(demand.max()) < 1.0:
+        return None
+    own = Line(angle_deg=np.arange(len(demand), dtype=float), value=demand)
+    made = strip(own, own, (0.0, float(len(demand) - 1)))
+    return Areas(met=made.met, short="", over="", edge=made.edge, line="", comb="")
 
 
 def against(first: Curve, other: Curve) -> str:

@@ -6,7 +6,7 @@ outer side of the arc line; a demand of the opposite action stands on the inner 
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -19,6 +19,7 @@ from widearc.core.units import to_deg
 from widearc.web.words import whole
 
 RADIUS, WIDEST = 0.5, 0.4  # of the shank: the arc line, and the greatest width, so that it ends before the foot
+COMB = 7.0  # px that the comb hangs from the outline
 ENDS = {"knee": (("hip", "knee"), ("ankle", "knee")), "hip": (("shoulder", "hip"), ("knee", "hip")),
         "ankle": (("knee", "ankle"), ("toe", "ankle"))}  # fmt: skip
 
@@ -35,22 +36,29 @@ class Ribbon:
     ticks: str
     ends: tuple[tuple[str, str], tuple[str, str]]
     places: str
+    intended: str = ""
+    comb: str = ""
 
 
 def ribbons(
-    curve: Curve, points: Mapping[str, Array], scale: float, frames: dict[str, list[list[float]]], place: Any
-) -> tuple[Ribbon, ...]:
+    curve: Curve, points: Mapping[str, Array], scale: float, frames: dict[str, list[list[float]]], place: Any,
+    over: Sequence[Any] = (),
+) -> tuple[Ribbon, ...]:  # fmt: skip
     """Return a ribbon for each joint of the side view that moves and is asked something; adds its frames.
 
     points: m (2, samples); scale: px a metre. frames gain "dial_knee" (px, px, degrees) and so on. All ribbons have
-    the same px per N·m.
+    the same px per N·m. over: what is wanted of a joint (arcplot.Intended), an outline on the same arc line.
     """
     shank = curve.setup.body.shank_m * scale
     joints = [j for j in ENDS if _moves(curve, j) and all(p in points for ends in ENDS[j] for p in ends)]
     most = max((float(np.abs(curve.demand_nm[j][0]).max()) for j in joints), default=0.0)
     if most < 1.0:
         return ()
-    return tuple(_one(curve, j, points, RADIUS * shank, WIDEST * shank / most, frames, place) for j in joints)
+    wanted = {w.joint: w for w in over}
+    most = max([most, *(float(w.nm.max()) for w in over if w.joint in joints)])
+    return tuple(
+        _one(curve, j, points, RADIUS * shank, WIDEST * shank / most, frames, place, wanted.get(j)) for j in joints
+    )
 
 
 def _moves(curve: Curve, joint: str) -> bool:
@@ -59,7 +67,7 @@ def _moves(curve: Curve, joint: str) -> bool:
 
 def _one(
     curve: Curve, joint: str, points: Mapping[str, Array], radius: float, per_nm: float,
-    frames: dict[str, list[list[float]]], place: Any,
+    frames: dict[str, list[list[float]]], place: Any, wanted: Any = None,
 ) -> Ribbon:  # fmt: skip
     first, second = (_turn(points[a] - points[b]) for a, b in ENDS[joint])
     dial, needle = (first, second) if np.ptp(first) <= np.ptp(second) else (second, first)
@@ -88,7 +96,10 @@ def _one(
         ]
         for (cx, cy), a, w in zip(centre, dial + turn, wide, strict=True)
     ]  # fmt: skip
+    outline, comb = ("", "") if wanted is None else _outline(wanted, bend, turn, radius, per_nm)
     return Ribbon(
+        intended=outline,
+        comb=comb,
         joint=joint,
         arc=_polar(turn, np.full(len(turn), radius)),
         out=_between(turn, radius, np.maximum(wide, 0.0)) if (wide > 0.5).any() else "",
@@ -102,6 +113,26 @@ def _one(
             if joint in p.joints
         ),
     )
+
+
+def _outline(wanted: Any, bend: Array, turn: Array, radius: float, per_nm: float) -> tuple[str, str]:
+    """Return the open outline of what is wanted on the arc, and the comb that hangs from it every 2°."""
+    # the needle turns degree for degree with the joint, so the arc goes on past what this lift covers
+    rate = (turn[-1] - turn[0]) / (bend[-1] - bend[0])
+    at = turn[0] + rate * (wanted.angle_deg - bend[0])
+    far = radius + np.maximum(wanted.sign * per_nm * wanted.nm, -0.8 * radius)
+    ends = [_polar(at[[i]], np.array([radius]))[1:] for i in (0, -1)]
+    line = f"M{ends[0]}L{_polar(at, far)[1:]}L{ends[1]}"
+    every = np.arange(np.ceil(wanted.angle_deg.min() / 2) * 2, wanted.angle_deg.max() + 1e-6, 2.0)
+    order = np.argsort(wanted.angle_deg)
+    reach = np.interp(every, wanted.angle_deg[order], far[order])
+    turns = turn[0] + rate * (every - bend[0])
+    foot = np.where(reach >= radius, np.maximum(reach - COMB, radius), np.minimum(reach + COMB, radius))
+    comb = "".join(
+        f"M{a * np.cos(t):.1f} {a * np.sin(t):.1f}L{b * np.cos(t):.1f} {b * np.sin(t):.1f}"
+        for t, a, b in zip(turns, reach, foot, strict=True)
+    )
+    return line, comb
 
 
 def _turn(v: Array) -> Array:

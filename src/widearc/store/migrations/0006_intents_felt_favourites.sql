@@ -80,3 +80,14 @@ CREATE TABLE set_aside (
     FOREIGN KEY (trainer_id, client_id) REFERENCES client (trainer_id, id) ON DELETE CASCADE
 ) STRICT;
 CREATE INDEX set_aside_by_client ON set_aside (client_id);
+
+-- The strip of a decision: what was intended and what was actual over the wanted range, lengthened first, N·m.
+CREATE TABLE decision_strip (
+    decision_id INTEGER NOT NULL,
+    position INTEGER NOT NULL CHECK (position >= 0),
+    trainer_id INTEGER NOT NULL,
+    intended_nm REAL NOT NULL CHECK (intended_nm >= 0),
+    actual_nm REAL NOT NULL CHECK (actual_nm >= 0),
+    PRIMARY KEY (decision_id, position),
+    FOREIGN KEY (trainer_id, decision_id) REFERENCES decision (trainer_id, id) ON DELETE CASCADE
+) STRICT;

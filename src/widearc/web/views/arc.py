@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from itertools import groupby
 from typing import Any
 from urllib.parse import parse_qsl
@@ -18,15 +18,17 @@ from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
 from widearc.core.muscle import sentences
 from widearc.core.statics import Curve, grip_n
+from widearc.core.strength import Scale
 from widearc.core.units import G
 from widearc.formats import curve_document
-from widearc.usecases.arc import Arc
-from widearc.web import arcform, arcplot, muscleplot, overlay
-from widearc.web.asked import asked
+from widearc.web import arcform, arcplot, arcviews, muscleplot, overlay
+from widearc.web.asked import Asked, asked
 from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
 from widearc.web.figure import figure
 from widearc.web.forms import back_or, integer
+from widearc.web.grips import grips
+from widearc.web.over import choices, laid_over
 from widearc.web.words import MINUS, whole
 
 blueprint = Blueprint("arc", __name__, url_prefix="/arc")
@@ -43,7 +45,8 @@ FAMILY_WORDS = {
 @blueprint.get("/")
 def show() -> ResponseReturnValue:
     """Show an exercise with the options, loads and tempo of the address."""
-    ask = asked(request.args)
+    dragging = "X-Drag" in request.headers
+    ask = asked(request.args, doubt=not dragging)
     entry, found = ask.entry, ask.found
     if ask.client is not None:
         session["client"] = ask.client.id
@@ -64,22 +67,38 @@ def show() -> ResponseReturnValue:
         "card": usecases.card(connection(), trainer(), entry),
         "section_words": usecases.SECTION_WORDS,
         "card_change": store.last_change(connection(), trainer(), usecases.card_scope(entry.id)),
+        "overs": choices(_pins()),
+        "over": request.args.get("over", "want" if request.args.get("want") else ""),
+        "want": request.args.get("want", "")[:2000],
+        "views": arcviews.VIEWS,
+        "view": request.args.get("view", "joints"),
+        "thirds": usecases.THIRDS,
         "here": request.full_path.rstrip("?"),
         "query": request.query_string.decode(),
     }
     if found is not None and found.curve is not None:
         known = usecases.strength_of(connection(), trainer(), ask.client.id) if ask.client is not None else {}
-        values |= _drawn(found, usecases.efforts(found.curve, known))
-        values["against"] = _against_first_pin(found.curve)
+        first = _first_pin()
+        over = laid_over(found.curve, first)
+        view = request.args.get("view", "joints")
+        ghost = _ghost(found.curve)
+        values |= _drawn(ask, usecases.efforts(found.curve, known), over, view, first, ghost, dragging=dragging)
+        values["against"] = _against(first, found.curve, known)
+        if ask.client is not None and found.curve.demand_nm:
+            values["felt"] = usecases.felt_of(connection(), trainer(), ask.client.id, found.curve)
     template = "arc/_answer.html" if request.headers.get("X-Part") else "arc/show.html"
     return render_template(template, **values)
 
 
-def _drawn(found: Arc, efforts: tuple[usecases.Effort, ...]) -> dict[str, Any]:
-    """Return figure, plots, script and words of a curve."""
+def _drawn(
+    ask: Asked, efforts: tuple[usecases.Effort, ...], over: tuple[arcplot.Intended, ...], view: str,
+    first: Asked | None, ghost: Curve | None, *, dragging: bool,
+) -> dict[str, Any]:  # fmt: skip
+    """Return figure, plots, script and words of a curve; while dragging only what moves."""
+    found = ask.found
+    assert found is not None and found.curve is not None
     curve = found.curve
-    assert curve is not None
-    drawn = arcplot.curves(curve, found.fast, found.error_nm, efforts)
+    drawn = arcplot.curves(curve, found.fast, found.error_nm, efforts, over, ghost)
     width, height, most = FIGURE
     lines = [plot.joint for plot in drawn.plots if plot.joint in curve.demand_nm]
     picture = (
@@ -90,22 +109,41 @@ def _drawn(found: Arc, efforts: tuple[usecases.Effort, ...]) -> dict[str, Any]:
             most_px=most,
             lines=lines,
             arcs=curve.setup.exercise.family != "thigh spread",
+            over=over,
         )
         if curve.motion.points
         else None
     )
-    use = usecases.muscles(curve)
+    handles = grips(curve, picture, ask.fields, ask.loads) if picture is not None else ()
+    plots, script, view_words = list(drawn.plots), drawn.script, ""
+    shown = _view(view, curve, first)
+    columns, table = drawn.columns, drawn.table
+    if shown is not None:
+        plots, more, view_words = shown
+        script = script + more
+        columns, table = arcviews.table(plots, more)
+    rule, rule_ticks, rule_ends, rule_words = arcviews.rule(curve)
+    use = usecases.muscles(curve) if view == "muscles" and not dragging else None
     return {
         "efforts": efforts,
         "muscles": muscleplot.rows(use) if use is not None else (),
         "muscle_words": sentences(use) if use is not None else (),
         "curves": drawn,
+        "columns": columns,
+        "table": table,
+        "plots": plots,
+        "view_words": view_words,
+        "grips": handles,
+        "rule_ticks": rule_ticks,
+        "rule_ends": rule_ends,
+        "rule_words": rule_words,
+        "intended": over,
         "figure": picture,
         "lines": lines,
         "width": width,
         "height": height,
         "script": {
-            "joints": drawn.script,
+            "joints": [*script, rule],
             "frames": picture.frames if picture else {},
             "n": len(curve.motion.position),
             "tempo": [found.tempo.lifting_s, found.tempo.lowering_s] if found.tempo else [2.0, 2.0],
@@ -116,9 +154,33 @@ def _drawn(found: Arc, efforts: tuple[usecases.Effort, ...]) -> dict[str, Any]:
         "tempo_words": arcplot.tempo_words(found.tempo, found.fast, curve),
         "notices": [n.text for n in curve.motion.notices if n.where[0]],
         "assumptions": curve.motion.assumptions,
-        "balances": bool(usecases.balances(curve)),
+        "balances": dragging or bool(usecases.balances(curve)),
         "joint_names": arcplot.NAMES,
     }
+
+
+def _view(view: str, curve: Curve, first: Asked | None) -> tuple[list[arcplot.Solo], list[dict[str, Any]], str] | None:
+    """Return plots, cursors and words of the forces' or the low back's view, None for the others."""
+    if view == "forces":
+        return (*arcviews.forces(curve), "")
+    if view == "spine":
+        reference = first.found.curve if first is not None and first.found is not None else None
+        return arcviews.spine(curve, reference)
+    return None
+
+
+def _ghost(found: Curve) -> Curve | None:
+    """Return the curve from before the drag that is going on, None where there is none to draw."""
+    before = request.headers.get("X-Was", "")[:4000]
+    if not before:
+        return None
+    try:
+        was = asked(dict(parse_qsl(before)), doubt=False)
+    except InputError:
+        return None
+    if was.found is None or was.found.curve is None or was.entry.id != found.setup.exercise.id:
+        return None
+    return was.found.curve
 
 
 def _hand_words(curve: Curve) -> str:
@@ -177,19 +239,47 @@ def _pins() -> list[str]:
     return [pin for pin in kept if isinstance(pin, str)][:MOST_PINS]
 
 
-def _against_first_pin(curve: Curve) -> str:
-    """Return how a curve differs from pin A, in a sentence; empty without a pin or where they cannot be compared."""
+def _first_pin() -> Asked | None:
+    """Return what pin A asks, None without a pin or where it has no curve."""
     pins = _pins()
     if not pins:
-        return ""
+        return None
     try:
         first = asked(dict(parse_qsl(pins[0])), doubt=False)
     except InputError:
+        return None
+    return None if first.found is None or first.found.curve is None or not first.found.curve.demand_nm else first
+
+
+def _against(first: Asked | None, curve: Curve, known: Mapping[str, Scale]) -> str:
+    """Return how a curve differs from pin A, in sentences: demand, effort, reps of equal effort; empty without one."""
+    if first is None or first.found is None or first.found.curve is None or not curve.demand_nm:
         return ""
-    if first.found is None or first.found.curve is None or not curve.demand_nm or not first.found.curve.demand_nm:
+    other = first.found.curve
+    words = overlay.against(other, curve)
+    if not words:
         return ""
-    words = overlay.against(first.found.curve, curve)
-    return f"Against A, {first.words}: {words}" if words else ""
+    effort = usecases.effort_words(other, curve)
+    reps = usecases.equal_reps(other, curve, known, first.entry.reps[1])
+    said = [f"Against A, {first.words}: {words}"]
+    if effort:
+        said.append(f"{effort[:1].upper()}{effort[1:]}.")
+    if known:
+        said.append(f"{reps.words[:1].upper()}{reps.words[1:]}.".replace("what is wanted", "A"))
+    return " ".join(said)
+
+
+@blueprint.post("/felt")
+def felt() -> ResponseReturnValue:
+    """Keep where the exercise as set up felt hardest."""
+    query = request.form.get("query", "")[:4000]
+    ask = asked(dict(parse_qsl(query)), doubt=False)
+    if ask.client is None or ask.found is None or ask.found.curve is None or not ask.found.curve.demand_nm:
+        raise InputError("felt", ask.entry.id, "an exercise that is set up, and a client")
+    usecases.keep_felt(
+        connection(), trainer(), ask.client.id, ask.found.curve, ask.words, request.form.get("felt", ""), now=now()
+    )
+    return redirect(url_for("arc.show") + "?" + query)
 
 
 @blueprint.post("/pin")
@@ -223,7 +313,8 @@ def compare(form: str = "") -> ResponseReturnValue:
             why = ask.found.problem if ask.found is not None else " ".join(ask.problems.values())
             left_out.append((letter, ask.entry.name, sentence(why or "it has no curve at a leg joint")))
             continue
-        taken.append(overlay.Pinned(letter=letter, words=ask.words, query=query, curve=ask.found.curve))
+        words = _felt_words(ask)
+        taken.append(overlay.Pinned(letter=letter, words=ask.words, query=query, curve=ask.found.curve, felt=words))
     joint = request.args.get("joint", "")
     own = request.args.get("scale") == "own"
     shown = overlay.compared(taken, joint, own_peak=own) if taken else None
@@ -232,6 +323,18 @@ def compare(form: str = "") -> ResponseReturnValue:
         head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, {unit}" for d in shown.drawn)]
         return _csv("compare", [head, *shown.table])
     return render_template("arc/compare.html", shown=shown, left_out=left_out, pins=pins[:MOST_PINS], own=own)
+
+
+def _felt_words(ask: Asked) -> str:
+    """Return where a pinned set-up is computed to be hardest and where its client felt it, in a sentence."""
+    assert ask.found is not None and ask.found.curve is not None
+    if ask.client is None:
+        return ""
+    found = usecases.felt_of(connection(), trainer(), ask.client.id, ask.found.curve)
+    said = [r for r in found.said if r.words == ask.words[:300]]
+    felt = f"felt hardest {usecases.WHERE[said[-1].felt]}" if said else "not rated yet"
+    words = f"Computed hardest {usecases.WHERE[found.computed]}; {felt} by the {ask.client.name.lower()}."
+    return f"{words} Apart {found.apart} times: {found.again}." if found.again else words
 
 
 @blueprint.get("/<any(scenario, curve):what>.json")
@@ -255,8 +358,13 @@ def values() -> ResponseReturnValue:
     found = ask.found
     if found is None or found.curve is None:
         raise InputError("exercise", ask.entry.id, "a set-up that has a curve")
-    drawn = arcplot.curves(found.curve, found.fast)
-    return _csv(ask.entry.id, [drawn.columns, *drawn.table])
+    shown = _view(request.args.get("view", ""), found.curve, _first_pin())
+    if shown is not None:
+        columns, table = arcviews.table(shown[0], shown[1])
+    else:
+        drawn = arcplot.curves(found.curve, found.fast)
+        columns, table = drawn.columns, drawn.table
+    return _csv(ask.entry.id, [columns, *table])
 
 
 def _csv(name: str, rows: list[Sequence[str]]) -> Response:

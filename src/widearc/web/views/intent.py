@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from urllib.parse import parse_qsl
+import csv
+import io
+from urllib.parse import parse_qsl, urlencode
 
-from flask import Blueprint, redirect, render_template, request, session, url_for
+from flask import Blueprint, Response, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
@@ -50,6 +52,7 @@ def _page(name: str = "", messages: dict[str, str] | None = None) -> ResponseRet
         "quarters": intentplot.quarters(found.intent, body) if found.intent else (),
         "dose_words": intentplot.dose_words(found.intent, body) if found.intent else "",
         "words": usecases.intent_words(found.intent) if found.intent else "",
+        "table": intentplot.table(found.intent, body) if found.intent else (),
         "actions": intentplot.action_choices(),
         "shapes": [(s.value, SHAPES[s]) for s in Shape if s is not Shape.ORIGINAL],
         "holds": {s.value: HOLDS[s] for s in Shape},
@@ -71,6 +74,21 @@ def _page(name: str = "", messages: dict[str, str] | None = None) -> ResponseRet
 STYLES = [k.value for k in StyleKind]
 
 
+@blueprint.get("/values.csv")
+def values() -> ResponseReturnValue:
+    """Send the wanted loading of the address as CSV: degrees and N·m of each action, every degree."""
+    found = read(request.args, body_of_client())
+    if found.intent is None:
+        raise InputError("intent", None, "; ".join(found.problems.values()))
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\n")
+    rows.writerow(["action", "angle_deg", "wanted_nm"])
+    for words, angle, nm in intentplot.table(found.intent, body_of_client(), every=1.0):
+        rows.writerow([words, angle, nm])
+    headers = {"Content-Disposition": 'attachment; filename="intent.csv"'}
+    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
+
+
 @blueprint.get("/from")
 def from_exercise() -> ResponseReturnValue:
     """Turn an address of the Arc page into an intent of its own loading, and go there."""
@@ -83,13 +101,7 @@ def from_exercise() -> ResponseReturnValue:
     except TargetError as error:
         raise InputError("exercise", ask.entry.name, str(error)) from None
     told = f"From {ask.words}. Five handles hold {100 * held:.0f} % of it."
-    return redirect(url_for("intent.show") + "?" + address(intent, body_of_client()) + "&" + _told(told))
-
-
-def _told(words: str) -> str:
-    from urllib.parse import urlencode
-
-    return urlencode({"told": words})
+    return redirect(url_for("intent.show") + "?" + address(intent, body_of_client()) + "&" + urlencode({"told": told}))
 
 
 @blueprint.post("/keep")

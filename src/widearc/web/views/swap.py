@@ -16,6 +16,7 @@ from widearc.core.substitution import Candidate
 from widearc.usecases.client import GOAL_SETS
 from widearc.usecases.room import scope
 from widearc.usecases.swap import SwapAsk, SwapView, asks_depth, candidate_of
+from widearc.web.charts import strip_of_points
 from widearc.web.db import connection, now, trainer
 from widearc.web.drawing import drawing_of, main_joint, strip_of
 from widearc.web.errors import sentence
@@ -60,7 +61,9 @@ def kept() -> ResponseReturnValue:
     """List past decisions, newest first."""
     rows = store.decisions(connection(), trainer())
     change = store.last_change(connection(), trainer(), scope(rows[0].place_id)) if rows else None
-    shown = [(row, ", ".join(piece_words(row.pieces)) or "body weight only") for row in rows]
+    shown = [
+        (row, ", ".join(piece_words(row.pieces)) or "body weight only", strip_of_points(row.strip)) for row in rows
+    ]
     return render_template("swap/kept.html", rows=shown, change=change, exercises=EXERCISES)
 
 

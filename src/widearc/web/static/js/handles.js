@@ -10,6 +10,14 @@ function tidy(value, step) {
   return Number((Math.round(value / step) * step).toFixed(places)).toString();
 }
 
+// the places a handle with stops may stand at
+function stopsOf(handle) {
+  return (handle.dataset.stops || "").split(";").filter(Boolean).map((stop) => {
+    const [value, x, y] = stop.split(" ");
+    return { value: value, x: Number(x), y: Number(y) };
+  });
+}
+
 function held(value, handle) {
   return Math.max(Number(handle.getAttribute("aria-valuemin")), Math.min(Number(handle.getAttribute("aria-valuemax")), value));
 }
@@ -37,7 +45,7 @@ function begin(handle, x, y) {
   const box = svg.getBoundingClientRect();
   const names = handle.dataset.handle.split(" ");
   drag = {
-    names: names, form: fieldOf(names[0]).form.id, start: names.map((name) => Number(fieldOf(name).value) || 0),
+    names: names, form: fieldOf(names[0]).form.id, start: names.map((name) => fieldOf(name).value), stops: stopsOf(handle),
     before: window.location.pathname + window.location.search, x: x, y: y, id: handle.id,
     scale: svg.dataset.scale || "", per: svg.viewBox.baseVal.width / box.width, moved: false,
     px: handle.dataset.px.split(" ").map(Number), dx: handle.dataset.dx.split(" ").map(Number), dy: handle.dataset.dy.split(" ").map(Number),
@@ -50,7 +58,7 @@ function finish(keep) {
   const done = drag;
   drag = null;
   if (!done.moved && keep) return;
-  if (!keep) done.names.forEach((name, i) => put(fieldOf(name), String(done.start[i])));
+  if (!keep) done.names.forEach((name, i) => put(fieldOf(name), done.start[i]));
   const form = document.getElementById(done.form);
   const address = keep ? window.addressOf(form) : done.before;
   const now = done.names.map((name) => fieldOf(name).value);
@@ -82,7 +90,12 @@ document.addEventListener("pointermove", (event) => {
   let changed = false;
   drag.names.forEach((name, i) => {
     const along = mx * drag.dx[i] + my * drag.dy[i];
-    const value = tidy(held(drag.start[i] + along / drag.px[i], handle), drag.step);
+    let value = tidy(held((Number(drag.start[i]) || 0) + along / drag.px[i], handle), drag.step);
+    if (drag.stops.length) {
+      const from = drag.stops.find((stop) => stop.value === drag.start[0]) || drag.stops[0];
+      const far = (stop) => Math.hypot(stop.x - from.x - mx, stop.y - from.y - my);
+      value = drag.stops.reduce((best, stop) => (far(stop) < far(best) ? stop : best)).value;
+    }
     const field = fieldOf(name);
     if (field && field.value !== value) { put(field, value); changed = true; }
   });
@@ -102,11 +115,15 @@ document.addEventListener("keydown", (event) => {
   } else if (turn) {
     const field = fieldOf(names[turn[0]]);
     const step = Number(handle.dataset.step) * (event.shiftKey ? 10 : 1);
-    put(field, tidy(held((Number(field.value) || 0) + turn[1] * step, handle), Number(handle.dataset.step)));
+    const stops = stopsOf(handle);
+    if (stops.length) {
+      const at = stops.findIndex((stop) => stop.value === field.value) + turn[1];
+      put(field, stops[Math.max(0, Math.min(stops.length - 1, at))].value);
+    } else put(field, tidy(held((Number(field.value) || 0) + turn[1] * step, handle), Number(handle.dataset.step)));
   } else return;
   event.preventDefault();
   event.stopPropagation();
-  const before = handle.dataset.was || names.map((name) => handle.getAttribute("aria-valuenow")).join(" ");
+  const before = handle.dataset.was || names.map((name) => fieldOf(name).defaultValue || fieldOf(name).value).join(" ");
   const label = handle.dataset.label, id = handle.id, unit = handle.dataset.unit;
   const form = fieldOf(names[0]).form;
   const address = window.addressOf(form);
