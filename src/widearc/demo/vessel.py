@@ -201,8 +201,8 @@ INTENTS = (
     ),
     (
         "Hip, heavy where shortened",
-        Intent(parts=(WantedAction(action=Action.HE, from_deg=80, to_deg=0, shape=Shape.SQUEEZE, mean_nm=90.0),), sets=3,
-               reps=12),
+        Intent(parts=(WantedAction(action=Action.HE, from_deg=80, to_deg=0, shape=Shape.SQUEEZE, mean_nm=90.0),),
+               sets=3, reps=12),
     ),
 )  # fmt: skip
 """Wanted loadings that the demo's trainer kept (invented)."""
