@@ -52,16 +52,19 @@ class Action(Enum):
         raise UnknownNameError(where, label, [a.label for a in cls])
 
 
-def on_grid(angle: Array, demand: Array, action: Action) -> Array:
+def on_grid(angle: Array, demand: Array, action: Action, *, signed: bool = False) -> Array:
     """Return demand over the 1° grid, shape (set-ups, 220), N·m, for an action.
 
     angle rad and demand N·m shaped (set-ups, samples), demand signed as the joint's; it is taken
-    positive in the action's own sense and what asks for the opposite action counts as 0. Where the
+    positive in the action's own sense and what asks for the opposite action counts as 0 (signed: as
+    negative, so that grids add up as forces do). Where the
     angle turns back, demand·|dθ| is summed over the parts that move with the action. A joint that
     travels under 5° gives zeros.
     """
     theta = to_deg(np.atleast_2d(angle)) * action.direction
-    wanted = np.maximum(0.0, np.atleast_2d(demand) * action.sign)
+    wanted = np.atleast_2d(demand) * action.sign
+    if not signed:
+        wanted = np.maximum(0.0, wanted)
     theta, wanted = np.broadcast_arrays(theta, wanted)
     edges = EDGES_DEG if action.direction > 0 else -EDGES_DEG[::-1]
     rising = np.all(np.diff(theta, axis=1) > 1e-9, axis=1)
@@ -70,8 +73,8 @@ def on_grid(angle: Array, demand: Array, action: Action) -> Array:
         bins = _bins_of_rising(theta, wanted, edges)
     elif rising.any():
         bins[rising] = _bins_of_rising(theta[rising], wanted[rising], edges)
-    for row in np.flatnonzero(~rising):
-        bins[row] = _bins_of_turning(theta[row], wanted[row], edges)
+    if not rising.all():
+        bins[~rising] = _bins_of_turning(theta[~rising], wanted[~rising], edges)
     bins[np.ptp(theta, axis=1) < to_deg(STILL)] = 0.0
     return bins if action.direction > 0 else bins[:, ::-1]
 
@@ -88,10 +91,20 @@ def _bins_of_rising(theta: Array, wanted: Array, edges: Array) -> Array:
 
 
 def _bins_of_turning(theta: Array, wanted: Array, edges: Array) -> Array:
-    """Return bins of one row whose angle also turns back: the parts that move with the action, summed."""
-    total = np.zeros(len(edges) - 1)
-    for start, end, f0, f1 in zip(theta[:-1], theta[1:], wanted[:-1], wanted[1:], strict=True):
-        if end - start > 1e-9:
-            part = np.array([[start, end]]), np.array([[f0, f1]])
-            total += _bins_of_rising(*part, edges)[0]
-    return total
+    """Return bins of rows whose angle also turns back: the parts that move with the action, summed."""
+    rows, last = theta.shape[0], len(edges) - 2
+    start, end = theta[:, :-1], theta[:, 1:]
+    low, slope = wanted[:, :-1], np.diff(wanted, axis=1) / np.where(end - start > 1e-9, end - start, np.inf)
+    with np.errstate(invalid="ignore"):
+        moves = end - start > 1e-9
+    first = np.clip(np.floor(np.nan_to_num(start) - edges[0]).astype(int), 0, last)
+    reach = np.clip(np.floor(np.nan_to_num(end) - edges[0]).astype(int), 0, last) - first
+    total = np.zeros(rows * (last + 1))
+    offset = np.arange(rows)[:, None] * (last + 1)
+    for more in range(int(reach[moves].max(initial=0)) + 1):
+        place = np.minimum(first + more, last)
+        a, b = np.maximum(start, edges[place]), np.minimum(end, edges[place + 1])
+        inside = moves & (b > a) & (more <= reach)
+        middle = low + slope * (0.5 * (a + b) - start)
+        total += np.bincount((offset + place)[inside], weights=(middle * (b - a))[inside], minlength=rows * (last + 1))
+    return total.reshape(rows, last + 1)

@@ -270,6 +270,22 @@ def machine_readings(con: Connection, trainer_id: int, item_id: int) -> tuple[Ma
     return tuple(MachineReading(**dict(row)) for row in rows)
 
 
+def all_machine_readings(con: Connection, trainer_id: int, place_id: int) -> dict[int, tuple[MachineReading, ...]]:
+    """Return the readings of every machine in a place by item id, in one query."""
+    names = ", ".join(f"r.{name}" for name in _MACHINE)
+    rows = con.execute(
+        f"""SELECT r.equipment_id, {names} FROM machine_reading r JOIN equipment e ON e.id = r.equipment_id
+            WHERE r.trainer_id = ? AND e.place_id = ? ORDER BY r.equipment_id, r.position""",
+        (trainer_id, place_id),
+    )
+    found: dict[int, tuple[MachineReading, ...]] = {}
+    for row in rows:
+        values = dict(row)
+        item = values.pop("equipment_id")
+        found[item] = (*found.get(item, ()), MachineReading(**values))
+    return found
+
+
 def replace_machine_readings(con: Connection, trainer_id: int, item_id: int, rows: Sequence[MachineReading]) -> None:
     """Put new readings in the place of an item's old ones, check readings too."""
     con.execute("DELETE FROM machine_reading WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import functools
 from collections.abc import Mapping, Sequence
+from types import MappingProxyType
 
 from widearc import store
 from widearc.core.equipment import (
     BandLaw,
     Source,
+    Spring,
     fit_band,
     fit_linear,
     fit_mooney_rivlin,
@@ -20,17 +22,22 @@ from widearc.core.equipment import (
 from widearc.core.errors import InputError
 from widearc.core.statics import BodyDoubt, doubt_of
 from widearc.core.substitution import (
+    MACHINES,
+    READ,
     Anchor,
     BandShape,
     BandStock,
     Furniture,
     Kit,
+    Machine,
     Rules,
     SledPress,
+    SpringStock,
     Thing,
     Weight,
 )
-from widearc.store.equipment import all_readings
+from widearc.store.equipment import all_machine_readings, all_readings
+from widearc.usecases.machine_readings import fit_of
 
 STATE_WORDS = {store.State.FREE: "free", store.State.TAKEN: "taken", store.State.BROKEN: "broken"}
 WEIGHTS = ("bar", "plate", "dumbbell", "kettlebell")
@@ -94,7 +101,10 @@ def kit_of(
     A band without readings that fit a law cannot be used: it is named, never guessed.
     """
     read = all_readings(con, trainer_id, place_id)
+    gauged = all_machine_readings(con, trainer_id, place_id)
     weights, bands, furniture, anchors, presses, things, unknown = [], [], [], [], [], [], []
+    machines: list[Machine] = []
+    springs: list[SpringStock] = []
     for item in items:
         key = item.key
         if item.kind in WEIGHTS:
@@ -130,9 +140,21 @@ def kit_of(
         elif item.kind == "sled press":
             presses.append(press_of(item))
         elif item.kind in FURNITURE:
-            furniture.append(Furniture(id=key, name=item.name, kind=item.kind, height_m=item.height_m or 0.0))
+            furniture.append(
+                Furniture(
+                    id=key, name=item.name, kind=item.kind, height_m=item.height_m or 0.0,
+                    own_kg=item.quantities.get("own_kg"), depth_m=item.quantities.get("depth_m"),
+                )
+            )  # fmt: skip
+        elif item.kind == "spring":
+            try:
+                springs.append(_spring(item))
+            except InputError:
+                unknown.append(item.name)
+        elif item.kind in SEARCHED:
+            machines.append(machine_of(item, gauged.get(item.id, ())))
         else:
-            things.append(Thing(id=key, name=item.name, kind=item.kind))
+            things.append(Thing(id=key, name=item.name, kind=item.kind, thick_m=item.quantities.get("thick_m", 0.0)))
     kit = Kit(
         weights=tuple(w for w in weights if w.count > 0 and w.kg > 0),
         bands=tuple(bands),
@@ -140,9 +162,53 @@ def kit_of(
         anchors=tuple(anchors),
         presses=tuple(presses),
         things=tuple(things),
+        machines=tuple(machines),
+        springs=tuple(s for s in springs if s.count > 0),
     )
     taken = {item.key: STATE_WORDS[item.state] for item in items if item.state is not store.State.FREE}
     return kit, frozenset(taken), taken, tuple(unknown)
+
+
+SEARCHED = frozenset(MACHINES.values())
+"""Kinds of machine whose load the search knows."""
+
+
+def machine_of(item: store.ItemRow, rows: Sequence[store.MachineReading]) -> Machine:
+    """Return a machine as the core knows it, with the cam of each dial setting that is read."""
+    read = [r for r in rows if r.purpose == "fit"]
+    dials = []
+    if kind_of(item.kind).fit == "stack":
+        for setting in dict.fromkeys(r.setting for r in read):
+            cam = _cam(tuple(r for r in read if r.setting == setting), tuple(sorted(item.quantities.items())))
+            if cam is not None:
+                dials.append((setting, cam))
+    source = Source.MEASURED if read else item.sources.get("kg", Source.DESCRIBED)
+    return Machine(
+        id=item.key, name=item.name, kind=item.kind, quantities=MappingProxyType(dict(item.quantities)),
+        dials=tuple(dials), error=READ if source is Source.MEASURED else ERRORS[Source.ASSUMED],
+    )  # fmt: skip
+
+
+@functools.lru_cache(maxsize=200)
+def _cam(
+    rows: tuple[store.MachineReading, ...], quantities: tuple[tuple[str, float], ...]
+) -> tuple[tuple[float, ...], tuple[float, ...]] | None:
+    try:
+        tables = fit_of("stack", rows, dict(quantities)).tables
+    except InputError:
+        return None
+    return (tables["angle_deg"], tables["radius_m"]) if "radius_m" in tables else None
+
+
+def _spring(item: store.ItemRow) -> SpringStock:
+    q = item.quantities
+    travel, start = q.get("travel_m", 1.0), q.get("start_n", 0.0)
+    spring = Spring(start_n=start, end_n=start + q.get("rate_n_per_m", 0.0) * travel, travel_m=travel)
+    source = item.sources.get("rate_n_per_m", Source.DESCRIBED)
+    return SpringStock(
+        id=item.key, name=item.name.lower(), spring=spring, count=item.count,
+        error=READ if source is Source.MEASURED else ERRORS[Source.ASSUMED],
+    )  # fmt: skip
 
 
 def press_of(item: store.ItemRow) -> SledPress:
@@ -156,6 +222,7 @@ def press_of(item: store.ItemRow) -> SledPress:
         backrest_deg=q.get("backrest_deg", 15.0),
         plate_tilt_deg=q.get("plate_tilt_deg", 10.0),
         error=ERRORS[item.sources.get("empty_kg", Source.DESCRIBED)],
+        friction=q.get("friction", 0.0),
     )
 
 

@@ -16,7 +16,6 @@ from widearc.core.equipment import (
     Source,
     Spring,
     check_quantity,
-    fit_machine,
     hung_rest_m,
     kind_of,
     trust,
@@ -25,41 +24,11 @@ from widearc.core.errors import InputError
 from widearc.core.units import DEG, FORCE_N, G
 from widearc.store.errors import MissingError
 from widearc.usecases.kit import badge_of
+from widearc.usecases.machine_readings import COLUMNS, NAMES, Columns, fit_of
 from widearc.usecases.room import scope
 from widearc.usecases.sheet import SheetError, cell
 
 MOST_ROWS = 60
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Columns:
-    """What is read of a kind: `at` in words and unit (SI per unit), and which further columns there are."""
-
-    at: str
-    unit: str
-    per: float
-    arm: bool = False
-    direction: bool = False
-    setting: bool = False
-
-
-COLUMNS: Mapping[str, Columns] = MappingProxyType(
-    {
-        "spring": Columns(at="travel past the first mark", unit="cm", per=0.01),
-        "stack": Columns(at="joint angle", unit="°", per=1.0, arm=True, setting=True),
-        "sled": Columns(at="", unit="", per=1.0, direction=True),
-        "lever": Columns(at="arm turned from the start", unit="°", per=1.0, arm=True),
-        "pendulum": Columns(at="arm from hanging", unit="°", per=1.0, arm=True),
-        "cable": Columns(at="weight on the pin", unit="kg", per=1.0),
-        "corner-bar": Columns(at="plates", unit="kg", per=1.0),
-    }
-)
-_NAMES = MappingProxyType(
-    {
-        "spring": "travel_m", "stack": "angle_deg", "lever": "angle_deg", "pendulum": "angle_deg", "cable": "stack_kg",
-        "corner-bar": "plate_kg",
-    }
-)  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -107,7 +76,7 @@ def machine_sheet(con: store.Connection, trainer_id: int, item_id: int) -> Machi
     if kind.fit:
         for setting in dict.fromkeys(r.setting for r in read):
             try:
-                fits[setting] = _fit(kind.fit, [r for r in read if r.setting == setting], item.quantities)
+                fits[setting] = fit_of(kind.fit, [r for r in read if r.setting == setting], item.quantities)
             except InputError as error:
                 refused[setting] = f"{error.value} is not enough: {error.allowed}"
     checks = tuple(_checked(kind.fit, fits, read, r) for r in rows if r.purpose == "check" and r.setting in fits)
@@ -117,36 +86,16 @@ def machine_sheet(con: store.Connection, trainer_id: int, item_id: int) -> Machi
     )  # fmt: skip
 
 
-def columns_of(fit: str, rows: Sequence[store.MachineReading]) -> dict[str, list[Any]]:
-    """Return readings as the fit's columns, SI by name."""
-    columns: dict[str, list[Any]] = {"force_n": [r.force_n for r in rows]}
-    if fit in _NAMES:
-        columns[_NAMES[fit]] = [r.at for r in rows]
-    if fit == "sled":
-        columns["direction"] = [r.direction for r in rows]
-    if COLUMNS[fit].arm:
-        columns["arm_m" if fit != "stack" else "pad_m"] = [r.arm_m or 0.4 for r in rows]
-    return columns
-
-
 def rows_from(fit: str, columns: Mapping[str, Sequence[Any]], setting: str = "") -> tuple[store.MachineReading, ...]:
     """Return readings from a fit's columns, all of one dial setting."""
     count = len(columns["force_n"])
-    at = columns[_NAMES[fit]] if fit in _NAMES else [0.0] * count
+    at = columns[NAMES[fit]] if fit in NAMES else [0.0] * count
     arm = columns.get("pad_m" if fit == "stack" else "arm_m", [None] * count)
     way = columns.get("direction", [None] * count)
     return tuple(
         store.MachineReading(at=a, force_n=f, arm_m=m, direction=d, setting=setting)
         for a, f, m, d in zip(at, columns["force_n"], arm, way, strict=True)
     )
-
-
-def _fit(fit: str, rows: Sequence[store.MachineReading], quantities: Mapping[str, float]) -> MachineFit:
-    columns = columns_of(fit, rows)
-    given = {"rail_deg": quantities["rail_deg"]} if fit == "sled" and quantities.get("rail_deg", 0) >= 1 else {}
-    if fit == "stack" and "read_kg" in quantities:
-        given = {"kg": quantities["read_kg"], "ratio": quantities.get("ratio", 1.0)}
-    return fit_machine(fit, columns, given)
 
 
 def predict_n(
@@ -256,7 +205,7 @@ def save_readings(
     for setting in dict.fromkeys(r.setting for r in rows):
         own = [r for r in rows if r.setting == setting]
         try:
-            found = _fit(sheet.kind.fit, own, quantities)
+            found = fit_of(sheet.kind.fit, own, quantities)
         except InputError as error:
             where = f" of dial {setting}" if setting else ""
             messages["rows"] = f"{error.value}{where}: not enough for a law; it takes {error.allowed}"

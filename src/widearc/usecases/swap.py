@@ -11,12 +11,23 @@ import numpy as np
 from widearc import store
 from widearc.core.catalogue import EXERCISES, Exercise, exercise
 from widearc.core.curve import CENTRES_DEG, Action
-from widearc.core.equipment import FreeMass, Load, Sled
+from widearc.core.equipment import FreeMass, Load, Sled, Stack
 from widearc.core.errors import InputError, PostureError
 from widearc.core.intent import Intent, Shape
 from widearc.core.movement import Setup
 from widearc.core.statics import Curve, curve
-from widearc.core.substitution import Candidate, Memo, Ranking, SledPress, notes_for, search
+from widearc.core.substitution import (
+    MACHINES,
+    Candidate,
+    Kit,
+    Machine,
+    Memo,
+    Ranking,
+    SledPress,
+    notes_for,
+    presses_for,
+    search,
+)
 from widearc.formats import parse_swap_request, swap_document
 from widearc.usecases.intents import intent_words
 from widearc.usecases.kit import doubt_of_client, kit_of, press_of, rules_of
@@ -79,11 +90,20 @@ class SwapView:
 
 def wantable() -> tuple[Exercise, ...]:
     """Return the exercises that can be asked for with a load in kg (bands have no single number)."""
-    return tuple(e for e in EXERCISES.values() if _mass_port(e) is not None or e.ways == ((),))
+    return tuple(
+        e for e in EXERCISES.values() if _mass_port(e) is not None or () in e.ways or _on_machine(e, "stack", "hack")
+    )
+
+
+LOOSE = ("bar", "dumbbell", "dumbbells", "one hand", "plate", "sled")
 
 
 def _mass_port(item: Exercise) -> str | None:
-    return next((way.port for ways in item.ways if len(ways) == 1 for way in ways if way.stock != "band"), None)
+    return next((way.port for ways in item.ways if len(ways) == 1 for way in ways if way.stock in LOOSE), None)
+
+
+def _on_machine(item: Exercise, *stocks: str) -> bool:
+    return any(way.stock in stocks for ways in item.ways for way in ways)
 
 
 def asks_depth(item: Exercise) -> bool:
@@ -91,8 +111,13 @@ def asks_depth(item: Exercise) -> bool:
     return Action.KE in item.prime
 
 
-def wanted_setup(ask: SwapAsk, client: store.ClientRow, press: SledPress | None) -> Setup:
-    """Return the wanted exercise as a set-up for a client, on the place's own press where it is one."""
+def wanted_setup(
+    ask: SwapAsk, client: store.ClientRow, press: SledPress | None, machines: tuple[Machine, ...] = ()
+) -> Setup:
+    """Return the wanted exercise as a set-up for a client, on the place's own press or machine where it is one.
+
+    Raises InputError for an exercise on a machine that is nowhere read or described.
+    """
     item = EXERCISES[ask.exercise]
     options: dict[str, Any] = {}
     if asks_depth(item):
@@ -101,20 +126,48 @@ def wanted_setup(ask: SwapAsk, client: store.ClientRow, press: SledPress | None)
         else:
             options["lean_from_deg"] = min(max(ask.depth_deg - 90.0, 5.0), 50.0)
     loads: tuple[Load, ...] = ()
-    if item.family == "sled press":
+    if _on_machine(item, "sled"):
         empty = press.empty_kg if press else 0.0
         if press:
             options |= {
-                "rail_deg": press.rail_deg,
-                "backrest_deg": press.backrest_deg,
-                "plate_tilt_deg": press.plate_tilt_deg,
+                name: value
+                for name, value in (
+                    ("rail_deg", press.rail_deg),
+                    ("backrest_deg", press.backrest_deg),
+                    ("plate_tilt_deg", press.plate_tilt_deg),
+                )
+                if name in item.options
             }
         loads = (Sled(kg=ask.kg, empty_kg=empty),)
+    elif _on_machine(item, "stack", "hack"):
+        loads = (_machine_load(item, ask.kg, machines),)
     elif ask.kg > 0 and (port := _mass_port(item)) is not None:
         loads = (FreeMass(kg=ask.kg, port=port),)
     if item.id == "leg-extension-dumbbell":
         options["seat_m"] = 0.60  # high enough to hang free; it changes no demand
     return Setup(exercise=item, body=client.body, limits=client.limits, options=options, loads=loads)
+
+
+def _machine_load(item: Exercise, kg: float, machines: tuple[Machine, ...]) -> Load:
+    kinds = [MACHINES[need] for need in item.needs if need in MACHINES]
+    for machine in machines:
+        if machine.kind in kinds and machine.kind == "hack squat":
+            return Sled(kg=kg, empty_kg=machine.quantities.get("empty_kg", 0.0))
+        if machine.kind in kinds and machine.dials:
+            angles, radii = machine.dials[0][1]
+            ratio = machine.quantities.get("ratio", 1.0)
+            return Stack(kg=kg, angle_deg=angles, radius_m=radii, ratio=ratio)
+    what = " or ".join(kinds)
+    raise InputError("exercise", item.id, f"a {what} that was read at the Bench, here or at another place")
+
+
+def _machines_everywhere(con: store.Connection, trainer_id: int, seen: RoomView, kit: Kit) -> tuple[Machine, ...]:
+    """Return the machines of this place, then those of the trainer's other places: that is what the client knows."""
+    found = list(kit.machines)
+    for other in seen.places:
+        if other.id != seen.place.id:
+            found += kit_of(con, trainer_id, store.items(con, trainer_id, other.id), other.id)[0].machines
+    return tuple(found)
 
 
 def _press_elsewhere(con: store.Connection, trainer_id: int, seen: RoomView) -> SledPress | None:
@@ -131,10 +184,14 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
     who = store.client(con, trainer_id, ask.client_id)
     seen = room(con, trainer_id, ask.place_id, who)
     kit, taken, names, unread = kit_of(con, trainer_id, seen.items, ask.place_id)
-    press = kit.presses[0] if kit.presses else _press_elsewhere(con, trainer_id, seen)
+    suited = presses_for(EXERCISES[ask.exercise], kit)
+    press = suited[0] if suited else _press_elsewhere(con, trainer_id, seen)
     wanted, ranking, problem = None, None, ""
     try:
-        wanted = None if ask.intent is not None else curve(wanted_setup(ask, who, press), lowering=False)
+        machines: tuple[Machine, ...] = ()
+        if ask.intent is None and _on_machine(EXERCISES[ask.exercise], "stack", "hack"):
+            machines = _machines_everywhere(con, trainer_id, seen, kit)
+        wanted = None if ask.intent is not None else curve(wanted_setup(ask, who, press, machines), lowering=False)
         asked = wanted if wanted is not None else ask.intent
         assert asked is not None
         rules = rules_of(seen.place, who, show_all=ask.show_all)
@@ -151,9 +208,9 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
             shape=ask.shape,
         )
     except (PostureError, ValueError) as error:
-        if isinstance(error, InputError):
+        if isinstance(error, InputError) and "at the Bench" not in error.allowed:
             raise
-        problem = str(error)
+        problem = error.allowed if isinstance(error, InputError) else str(error)
     return SwapView(
         ask=ask,
         room=seen,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from types import MappingProxyType
 
 from widearc.core.catalogue.carriages import CARRIAGES
@@ -14,10 +15,14 @@ from widearc.core.catalogue.presses import PRESSES
 from widearc.core.catalogue.squats import SQUATS
 from widearc.core.catalogue.supports import SUPPORTS
 from widearc.core.catalogue.swings import SWINGS
+from widearc.core.catalogue.ways import WAYS
 from widearc.core.errors import UnknownNameError
 
 EXERCISES: Mapping[str, Exercise] = MappingProxyType(
-    {entry.id: entry for entry in (*SQUATS, *SUPPORTS, *LUNGES, *PRESSES, *ISOLATION, *HIPS, *SWINGS, *CARRIAGES)}
+    {
+        entry.id: entry if entry.ways else replace(entry, ways=WAYS.get(entry.id, ()))
+        for entry in (*SQUATS, *SUPPORTS, *LUNGES, *PRESSES, *ISOLATION, *HIPS, *SWINGS, *CARRIAGES)
+    }
 )
 """Every exercise by its stable id."""
 

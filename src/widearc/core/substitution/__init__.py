@@ -9,9 +9,11 @@ from widearc.core.substitution.kit import (
     BandStock,
     Furniture,
     Kit,
+    Machine,
     Pick,
     Piece,
     SledPress,
+    SpringStock,
     Thing,
     Weight,
     sled_picks,
@@ -20,10 +22,12 @@ from widearc.core.substitution.people import notes_for
 from widearc.core.substitution.prepared import Memo
 from widearc.core.substitution.reasons import sentence
 from widearc.core.substitution.search import Candidate, Ranking, search
+from widearc.core.substitution.setups import MACHINES, presses_for
 from widearc.core.substitution.trainable import Trainable, trainable
 
 __all__ = [
     "CAST",
+    "MACHINES",
     "READ",
     "Anchor",
     "BandShape",
@@ -32,16 +36,19 @@ __all__ = [
     "Excluded",
     "Furniture",
     "Kit",
+    "Machine",
     "Memo",
     "Pick",
     "Piece",
     "Ranking",
     "Rules",
     "SledPress",
+    "SpringStock",
     "Thing",
     "Trainable",
     "Weight",
     "notes_for",
+    "presses_for",
     "search",
     "sentence",
     "sled_picks",

@@ -7,14 +7,11 @@ from dataclasses import dataclass, field
 from types import MappingProxyType
 from typing import Protocol, TypeVar
 
-import numpy as np
-
-from widearc.core.arrays import BoolArray
-from widearc.core.body import PORTS, Limits
+from widearc.core.body import Limits
 from widearc.core.catalogue import Exercise
 from widearc.core.equipment import KINDS
 from widearc.core.substitution.kit import Kit
-from widearc.core.substitution.setups import Batch, is_axial
+from widearc.core.substitution.setups import is_axial
 
 LONG_MINUTES = 3.0  # a longer set-up is hidden in a packed place (assumed)
 WALK_M = 5.0  # free floor that travelling lunges need (assumed)
@@ -73,8 +70,6 @@ def left_out(
     out = unmet(exercise, kit, rules, taken, names)
     if out is not None:
         return out
-    if exercise.family == "sled press":
-        return Excluded(exercise=exercise, reason="a press is not offered in place of another exercise yet")
     if limits.no_axial_load and exercise.ways and all(is_axial(way) for way in exercise.ways):
         return Excluded(exercise=exercise, reason="no load on the spine for this client", admits="a load on a belt")
     return _by_rule(exercise, rules)
@@ -117,6 +112,7 @@ def _served(need: str) -> Callable[[Kit], Sequence[_Item]]:
     kinds = {kind.id for kind in KINDS.values() if need in kind.serves}
     return lambda kit: [
         *(f for f in kit.furniture if f.kind in kinds), *(t for t in kit.things if t.kind in kinds),
+        *(m for m in kit.machines if m.kind in kinds),
     ]  # fmt: skip
 
 
@@ -184,19 +180,6 @@ def _missing(exercise: Exercise, what: str, owned: Sequence[_Item], names: Mappi
             taken=tuple(item.id for item in owned),
         )
     return Excluded(exercise=exercise, reason=f"needs {what}: none here", admits=what)
-
-
-def held(batch: Batch, grip_kg: float | None) -> BoolArray:
-    """Return which rows of a batch ask no more of a hand than it holds, (set-ups,): weights only.
-
-    What is held in both hands is shared evenly; what a band pulls is looked at for the chosen set-up alone.
-    """
-    rows = np.ones(len(batch.rows), dtype=bool)
-    way = next((w for w in batch.way if w.stock != "band" and PORTS[w.port].hands), None)
-    if grip_kg is None or way is None:
-        return rows
-    hands = 2.0 if way.port == "hands" else 1.0
-    return np.array([row.kg / hands <= grip_kg + 1e-9 for row in batch.rows])
 
 
 STAGES = (("split-squat",), ("rear-raised-split-squat",), ("offset-lunge",))

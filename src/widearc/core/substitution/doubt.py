@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.equipment import Band
+from widearc.core.equipment import Band, SpringLoad
 from widearc.core.intent import Shape
 from widearc.core.matching import Comparison, Target, compare, reshaped, target_of
 from widearc.core.statics import BodyDoubt, Curve, body_variants, load_variants, variant_curve
@@ -41,17 +41,23 @@ def wanted_doubt(wanted: Curve, body: BodyDoubt, shape: Shape = Shape.ORIGINAL) 
     return WantedDoubt(body=body, targets=found)
 
 
-def load_errors(own: Curve, pieces: tuple[Piece, ...], kit: Kit) -> tuple[float, ...]:
-    """Return one standard error of each load of a set-up as a share of it, from what the kit knows of its pieces."""
+def load_errors(own: Curve, pieces: tuple[Piece, ...], kit: Kit, machine: str = "") -> tuple[float, ...]:
+    """Return one standard error of each load of a set-up as a share of it, from what the kit knows of its pieces.
+
+    machine: the id of what it is done on: its own error counts where its load is not loose iron.
+    """
     weights = {w.id: w for w in kit.weights}
-    bands = {b.id: b for b in kit.bands}
+    elastic_of = {b.id: b.error for b in kit.bands} | {s.id: s.error for s in kit.springs}
+    made_on = ({m.id: m.error for m in kit.machines} | {p.id: p.error for p in kit.presses}).get(machine, 0.0)
     iron = [(p.number * p.kg, weights[p.item].error) for p in pieces if p.item in weights]
     total = sum(kg for kg, _ in iron)
     # pieces of one size err together, sizes err apart
     mass = float(np.sqrt(sum((kg * error) ** 2 for kg, error in iron))) / total if total > 0 else 0.0
-    elastic = [bands[p.item].error for p in pieces if p.item in bands]
-    pull = max(elastic, default=0.0)
-    return tuple(pull if isinstance(load, Band) else mass for load in own.setup.loads)
+    pull = max((elastic_of[p.item] for p in pieces if p.item in elastic_of), default=0.0)
+    return tuple(
+        pull if isinstance(load, Band | SpringLoad) else max(mass, made_on) if load.kind != "mass" else mass
+        for load in own.setup.loads
+    )
 
 
 def doubt_about(

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from enum import Enum
 
-from widearc.core.equipment import BandLaw, LinearLaw, MooneyRivlinLaw, PointsLaw
+import numpy as np
+
+from widearc.core.equipment import BandLaw, LinearLaw, MooneyRivlinLaw, PointsLaw, Spring
 from widearc.core.errors import InputError
 
 CAST = 0.02  # one standard error of a weight that nobody weighed: cast plates vary (common practice, no source)
@@ -73,15 +76,59 @@ class Furniture:
     name: str
     kind: str
     height_m: float
+    own_kg: float | None = None
+    depth_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Thing:
-    """Anything else that an exercise may need: its kind is one of the equipment's KINDS."""
+    """Anything else that an exercise may need: its kind is one of the equipment's KINDS; thick_m: of a wedge or pad."""
 
     id: str
     name: str
     kind: str
+    thick_m: float = 0.0
+
+
+Cam = tuple[tuple[float, ...], tuple[float, ...]]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Machine:
+    """A machine as measured or described: kind and quantities as the equipment's KINDS, SI by name.
+
+    dials: by its dial's setting ("" without one), a stack's cam as read at the pad: degrees of the joint, rising, and
+    radius m at each. dial: the setting chosen. error: one standard error of its resistance as a share of it.
+    """
+
+    id: str
+    name: str
+    kind: str
+    quantities: Mapping[str, float]
+    dials: tuple[tuple[str, Cam], ...] = ()
+    dial: str = ""
+    error: float = READ
+
+    @property
+    def cam(self) -> Cam | None:
+        """Return the cam at the chosen setting, None where it was not read."""
+        return dict(self.dials).get(self.dial)
+
+    def key(self) -> tuple[object, ...]:
+        """Return a hashable value that is equal for machines alike."""
+        return (self.id, self.name, self.kind, tuple(sorted(self.quantities.items())), self.dials, self.dial,
+                self.error)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SpringStock:
+    """Springs alike in stock: their law, how many, error as a share of the pull."""
+
+    id: str
+    name: str
+    spring: Spring
+    count: int = 1
+    error: float = READ
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -105,6 +152,7 @@ class SledPress:
     backrest_deg: float = 15.0
     plate_tilt_deg: float = 10.0
     error: float = CAST
+    friction: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -117,6 +165,8 @@ class Kit:
     anchors: tuple[Anchor, ...] = ()
     presses: tuple[SledPress, ...] = ()
     things: tuple[Thing, ...] = ()
+    machines: tuple[Machine, ...] = ()
+    springs: tuple[SpringStock, ...] = ()
 
     def __post_init__(self) -> None:
         """Refuse two items of one id."""
@@ -126,9 +176,12 @@ class Kit:
                 raise InputError("/kit", item.id, "an id of its own for every item")
             seen.add(item.id)
 
-    def items(self) -> tuple[Weight | BandStock | Furniture | Anchor | SledPress | Thing, ...]:
+    def items(self) -> tuple[Item, ...]:
         """Return every item."""
-        return (*self.weights, *self.bands, *self.furniture, *self.anchors, *self.presses, *self.things)
+        return (
+            *self.weights, *self.bands, *self.furniture, *self.anchors, *self.presses, *self.things, *self.machines,
+            *self.springs,
+        )  # fmt: skip
 
     def without(self, taken: frozenset[str]) -> Kit:
         """Return the kit less the items of these ids."""
@@ -140,16 +193,25 @@ class Kit:
             anchors=tuple(a for a in self.anchors if a.id not in taken),
             presses=tuple(p for p in self.presses if p.id not in taken),
             things=tuple(t for t in self.things if t.id not in taken),
+            machines=tuple(m for m in self.machines if m.id not in taken),
+            springs=tuple(s for s in self.springs if s.id not in taken),
         )
 
     def signature(self) -> tuple[object, ...]:
         """Return a hashable value that is equal for kits of equal content."""
         bands = tuple((b.id, b.name, b.shape, b.count, b.hysteresis, b.error, _law_key(b.law)) for b in self.bands)
-        return (self.weights, bands, self.furniture, self.anchors, self.presses, self.things)
+        machines = tuple(m.key() for m in self.machines)
+        return (
+            self.weights, bands, self.furniture, self.anchors, self.presses, self.things, machines, self.springs,
+        )  # fmt: skip
 
     def of(self, kind: str) -> tuple[Weight, ...]:
         """Return the weights of a kind, lightest first."""
         return tuple(sorted((w for w in self.weights if w.kind == kind), key=lambda w: w.kg))
+
+
+Item = Weight | BandStock | Furniture | Anchor | SledPress | Thing | Machine | SpringStock
+"""Anything that can be in a place."""
 
 
 def _law_key(law: BandLaw) -> tuple[object, ...]:
@@ -237,3 +299,48 @@ def single_picks(kit: Kit, *, kettlebells: bool) -> tuple[Pick, ...]:
         for w in kit.of(kind)
     ]
     return tuple(sorted(picks, key=lambda p: p.kg))
+
+
+def stack_picks(machine: Machine) -> tuple[Pick, ...]:
+    """Return every weight that a stack's pin can choose, lightest first."""
+    q = machine.quantities
+    low, high, step = q.get("smallest_kg", 5.0), q.get("largest_kg", 100.0), q.get("step_kg", 5.0)
+    totals = np.arange(max(low, 0.1), high + 1e-6, step)
+    return tuple(
+        Pick(
+            kg=round(float(kg), 6),
+            pieces=(Piece(item=machine.id, kind="stack", label=machine.name.lower(), number=1, kg=float(kg)),),
+        )
+        for kg in totals
+    )
+
+
+def rail_picks(kit: Kit, machine: Machine) -> tuple[Pick, ...]:
+    """Return every total of a bar on rails (as it hangs) with plates in pairs, lightest first; kg in all."""
+    own = machine.quantities.get("empty_kg", 0.0)
+    base = Piece(item=machine.id, kind="rail bar", label=machine.name.lower(), number=1, kg=own)
+    return tuple(Pick(kg=round(own + p.kg, 6), pieces=(base, *p.pieces)) for p in _plate_pairs(kit))
+
+
+MOST_PLATES = 4
+
+
+def plate_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return every total of up to four single plates (one side of a machine, a pin, a bar end), with the fewest."""
+    best: dict[float, tuple[Piece, ...]] = {0.0: ()}
+    for plate in reversed(kit.of("plate")):
+        grown = dict(best)
+        for total, pieces in best.items():
+            used = sum(p.number for p in pieces)
+            for number in range(1, min(plate.count, MOST_PLATES - used) + 1):
+                heavier = round(total + number * plate.kg, 6)
+                more = (*pieces, Piece(item=plate.id, kind="plate", label=f"{plate.kg:g}", number=number, kg=plate.kg))
+                if heavier not in grown or used + number < sum(p.number for p in grown[heavier]):
+                    grown[heavier] = more
+        best = grown
+    return tuple(Pick(kg=total, pieces=best[total]) for total in sorted(best))
+
+
+def one_hand_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return one dumbbell or kettlebell in one hand, lightest first."""
+    return single_picks(kit, kettlebells=True)

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field
+from functools import partial
 
 import numpy as np
 
@@ -13,12 +14,12 @@ from widearc.core.dose import RepStyle, Tempo
 from widearc.core.intent import Intent, Shape
 from widearc.core.matching import Comparison, Target, compare
 from widearc.core.statics import BodyDoubt, Curve
-from widearc.core.substitution.admission import Excluded, Rules, held, left_out, step_by_step, taken_words
+from widearc.core.substitution.admission import Excluded, Rules, left_out, step_by_step, taken_words
 from widearc.core.substitution.doubt import Doubt, WantedDoubt, doubt_about, load_errors
 from widearc.core.substitution.kit import BandStock, Kit, Piece, Weight
-from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch
+from widearc.core.substitution.prepared import CLOSE, Memo, Prepared, PreparedBatch
 from widearc.core.substitution.reasons import sentence
-from widearc.core.substitution.setups import Row
+from widearc.core.substitution.setups import MACHINES, Row
 from widearc.core.substitution.wanted import wanted_of
 
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
@@ -34,7 +35,7 @@ class Candidate:
     """The best set-up found for one exercise, with its numbers; shares 0 to 1.
 
     match: the shape where the target has no level. comparison holds one row; step is the next heavier set-up's mean
-    demand over this one's, less 1 (None: nothing heavier here). doubt: how sure match and demands are. bins: the
+    demand over this one's, less 1 (None: nothing heavier here). bins: the
     target's and its own are in `comparison.bins`.
     """
 
@@ -49,7 +50,15 @@ class Candidate:
     level: float
     step: float | None
     sentence: str
-    doubt: Doubt
+    _sure: Callable[[], Doubt]
+    _kept: list[Doubt] = field(default_factory=list)
+
+    @property
+    def doubt(self) -> Doubt:
+        """Return how sure match and demands are: computed when it is first asked for."""
+        if not self._kept:
+            self._kept.append(self._sure())
+        return self._kept[0]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -109,46 +118,55 @@ def search(
             continue
         prepared = memo.prepared(exercise, kit, body, limits, rules.to_shoulders_kg, wanted.knee, scope)
         tried += prepared.tried
-        best = _best_of(prepared, target, taken, free, rules)
+        best = _best_of(prepared, target, taken, free, rules, body, limits)
         if best is None:
             excluded.append(_nothing_made(exercise, kit, taken, prepared, names or {}))
         else:
-            match, part, row = best
-            if match < LEAST_MATCH:
+            if best[0] < LEAST_MATCH:
                 reason = f"under {100 * LEAST_MATCH:.0f} % of the work in common with what is wanted"
                 excluded.append(Excluded(exercise=exercise, reason=reason))
             else:
-                pieces = part.pieces_of(row, taken, free)
-                found.append(_candidate(part, row, body, limits, target, pieces, doubt, kit))
+                found.append(_candidate(best, body, limits, target, taken, free, doubt, kit, rules))
     ordered = step_by_step(_ordered(found), rules)
     return Ranking(target=target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
 
 
+Found = tuple[float, PreparedBatch, tuple[int, int]]
+"""Match, batch, and (frame, pick) in it."""
+
+
 def _best_of(
-    prepared: Prepared, target: Target, taken: frozenset[str], free: Kit, rules: Rules
-) -> tuple[float, PreparedBatch, int] | None:
-    """Return match, batch and row of the best among rows that use nothing taken, or None."""
-    best: tuple[float, PreparedBatch, int] | None = None
-    for part in prepared.parts:
-        usable = part.usable & ~part.uses(taken, free) & held(part.batch, rules.grip_kg)
-        if not usable.any():
-            continue
-        match = np.where(usable, part.match(target), -1.0)
-        # equal matches: the one with the fewest pieces to carry
-        row = int(np.lexsort((part.pieces, -np.round(match, 6)))[0])
-        if best is None or match[row] > best[0] + 1e-9:
-            best = float(match[row]), part, row
+    prepared: Prepared, target: Target, taken: frozenset[str], free: Kit, rules: Rules, body: Body, limits: Limits,
+    extra: str = "",
+) -> Found | None:  # fmt: skip
+    """Return the best set-up that uses nothing taken, or None; extra: of those with that one, "" for the plain ones."""
+    guesses = []
+    for order, part in enumerate(prepared.parts):
+        frames = part.plain if not extra else np.array([f.extra == extra for f in part.batch.frames], dtype=bool)
+        mask = part.allowed(taken, free, rules.grip_kg) & frames[:, None]
+        if mask.any():
+            guesses.append((float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask))
+    best: Found | None = None
+    for guess, _, part, mask in sorted(guesses, key=lambda g: (-g[0], -g[1])):
+        if best is not None and guess < best[0] - CLOSE:
+            break
+        found = part.best(target, mask, body, limits)
+        if found is not None and (best is None or found[0] > best[0] + 1e-9):
+            best = found[0], part, found[1]
     return best
 
 
 def _candidate(
-    part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...],
-    asked: WantedDoubt, kit: Kit,
+    found: Found, body: Body, limits: Limits, target: Target, taken: frozenset[str], free: Kit, asked: WantedDoubt,
+    kit: Kit, rules: Rules,
 ) -> Candidate:  # fmt: skip
-    """Return the chosen row computed exactly, with its numbers and its sentence; the same object when asked again."""
-    key = (target.key, row, pieces, asked.body)
+    """Return the chosen set-up computed exactly, with its numbers and sentence; the same object when asked again."""
+    _, part, row = found
+    pieces = part.pieces_of(row, taken, free)
+    step = part.step(row, target, part.allowed(taken, free, rules.grip_kg))
+    key = (target.key, row, pieces, asked.body, step)
     if key not in part.kept:
-        part.kept[key] = _made(part, row, body, limits, target, pieces, asked, kit)
+        part.kept[key] = _made(part, row, body, limits, target, pieces, asked, kit, step)
         while len(part.kept) > KEPT_CANDIDATES:
             part.kept.popitem(last=False)
     kept: Candidate = part.kept[key]
@@ -156,14 +174,15 @@ def _candidate(
 
 
 def _made(
-    part: PreparedBatch, row: int, body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...],
-    asked: WantedDoubt, kit: Kit,
+    part: PreparedBatch, row: tuple[int, int], body: Body, limits: Limits, target: Target, pieces: tuple[Piece, ...],
+    asked: WantedDoubt, kit: Kit, step: float | None,
 ) -> Candidate:  # fmt: skip
     exact = part.exact(row, body, limits)
+    errors = load_errors(exact, pieces, kit, part.batch.frames[row[0]].machine)
     compared = compare(target, exact.motion.angles, exact.demand_nm, 1)
     return Candidate(
         exercise=part.batch.exercise,
-        row=part.batch.rows[row],
+        row=part.batch.row(*row),
         pieces=pieces,
         curve=exact,
         comparison=compared,
@@ -171,9 +190,9 @@ def _made(
         shape=float(compared.shape[0]),
         reach=float(compared.reach[0]),
         level=float(compared.level[0]),
-        step=part.step(row, target),
+        step=step,
         sentence=sentence(target.at_level_of(compared), compared, exact),
-        doubt=doubt_about(exact, compared, target, asked, load_errors(exact, pieces, kit)),
+        _sure=partial(doubt_about, exact, compared, target, asked, errors),
     )
 
 
@@ -201,6 +220,15 @@ def _excluded_original(exercise: Exercise, kit: Kit, taken: frozenset[str], name
     return Excluded(exercise=exercise, reason="this is the exercise to replace")
 
 
+NO_LAW = "how its load pulls is not known to the search yet"
+NOT_MADE = {
+    "stance": "its loop is not weighed: its pull is not in the numbers",
+    "thigh spread": "its loop is not weighed: its pull is not in the numbers",
+    "sled press": "bands on a sled are set up on Arc, not searched for",
+}
+"""Why an exercise without a way of loading is left out, by family."""
+
+
 def _nothing_made(
     exercise: Exercise, kit: Kit, taken: frozenset[str], prepared: Prepared, names: Mapping[str, str]
 ) -> Excluded:
@@ -210,7 +238,11 @@ def _nothing_made(
     stocked: tuple[Weight | BandStock, ...] = kit.weights + kit.bands
     lost = [item for item in stocked if item.id in taken]
     if not exercise.ways:
-        return Excluded(exercise=exercise, reason="its load is not made from stock yet")
+        return Excluded(exercise=exercise, reason=NOT_MADE.get(exercise.family, NO_LAW))
+    unread = [m for m in kit.machines if MACHINES.get(next(iter(exercise.needs), "")) == m.kind and not m.dials]
+    if unread and any(way.stock == "stack" for ways in exercise.ways for way in ways):
+        reason = f"{unread[0].name.lower()} is not read at the pad yet"
+        return Excluded(exercise=exercise, reason=reason, admits="its pull at three angles, with the weight on the pin")
     if "step" in exercise.needs and not prepared.tried:
         return Excluded(exercise=exercise, reason="needs a step of a fitting height: none here", admits="a lower step")
     stock = sorted({way.stock for ways in exercise.ways for way in ways})
@@ -225,6 +257,12 @@ def _nothing_made(
         "dumbbell": "a dumbbell or kettlebell",
         "dumbbells": "a pair of equal dumbbells",
         "band": "a band",
+        "one hand": "a dumbbell or kettlebell",
+        "plate": "plates",
+        "sled": "plates",
+        "hack": "plates",
+        "corner": "plates",
+        "spring": "springs, weighed or described",
     }
     needs = " or ".join(words.get(s, s) for s in stock)
     return Excluded(exercise=exercise, reason=f"needs {needs}: none here", admits=needs)

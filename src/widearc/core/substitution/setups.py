@@ -1,95 +1,158 @@
-"""Every set-up a kit admits for an exercise: geometry × loads, as arrays for one batch."""
+"""Every set-up a kit admits for an exercise: geometry with bands and anchors (frames) × totals of the stock (picks)."""
 
 from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
+from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise, LoadWay
-from widearc.core.equipment import Band, FreeMass, Load
+from widearc.core.equipment import Band, Cable, CornerBar, FreeMass, Load, Sled, SpringLoad, Stack
 from widearc.core.movement import Setup
-from widearc.core.movement.knee_rotation import clear_of_floor_deg
+from widearc.core.substitution.geometry import Range, geometry
 from widearc.core.substitution.kit import (
     Anchor,
     BandStock,
     Furniture,
     Kit,
+    Machine,
     Pick,
     Piece,
+    SledPress,
+    SpringStock,
+    Thing,
     bar_picks,
+    one_hand_picks,
     pair_picks,
+    plate_picks,
+    rail_picks,
     single_picks,
+    sled_picks,
+    stack_picks,
 )
 
-HIP_OVER_SEAT_M = 0.09  # hip centre over the seat's top (assumed: half a thigh's depth)
-SPLIT_STEPS = (0.55, 0.65, 0.75, 0.85)
-SPLIT_LEANS = (10.0, 25.0)
-SPLIT_BACK = (0.35, 0.45)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Range:
-    """The knee range the target asks for, degrees; lengthened end first."""
-
-    from_deg: float
-    to_deg: float
+MOST_BANDS = 3  # pulled together
+ELASTIC = ("band", "spring")
+NOTHING = Pick(kg=0.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Row:
-    """One set-up: its options (degrees, metres), pieces to pick up, and words about geometry."""
+    """One set-up: its options (degrees, metres), pieces to pick up, and words about geometry.
+
+    bands: with the strands of each; anchor: with how far ahead of the room's origin it is, m. extra: what the plain
+    set-up does without ("" for the plain one), offered as a tweak.
+    """
 
     options: Mapping[str, float | str]
     pieces: tuple[Piece, ...] = ()
     kg: float = 0.0
     bands: tuple[tuple[BandStock, int], ...] = ()
+    springs: tuple[tuple[SpringStock, int], ...] = ()
     anchor: tuple[Anchor, float] | None = None
     furniture: tuple[Furniture, ...] = ()
+    things: tuple[Thing, ...] = ()
+    machine: str = ""
     place: str = ""
+    extra: str = ""
+    _used: tuple[str, ...] = field(init=False, repr=False)
+
+    def __post_init__(self) -> None:
+        """Gather the ids of everything the set-up uses."""
+        used = [piece.item for piece in self.pieces]
+        used += [band.id for band, _ in self.bands] + [spring.id for spring, _ in self.springs]
+        used += [self.anchor[0].id] if self.anchor else []
+        used += [self.machine] if self.machine else []
+        used += [f.id for f in self.furniture] + [t.id for t in self.things]
+        object.__setattr__(self, "_used", tuple(dict.fromkeys(used)))
 
     def items(self) -> tuple[str, ...]:
         """Return the ids of everything the set-up uses."""
-        used = [piece.item for piece in self.pieces]
-        used += [self.anchor[0].id] if self.anchor else []
-        return (*used, *(f.id for f in self.furniture))
+        return self._used
+
+    def with_pick(self, pick: Pick) -> Row:
+        """Return the set-up with a total of the stock."""
+        if not pick.pieces and pick.kg == 0:
+            return self
+        return replace(self, kg=pick.kg, pieces=(*pick.pieces, *self.pieces))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Batch:
-    """Set-ups of one exercise and one way of loading, ready for one call of `curve`."""
+    """Set-ups of one exercise and one way of loading: every frame with every pick. machine: what it is done on."""
 
     exercise: Exercise
     way: tuple[LoadWay, ...]
-    rows: tuple[Row, ...]
+    frames: tuple[Row, ...]
+    picks: tuple[Pick, ...] = (NOTHING,)
+    machine: Machine | SledPress | None = None
 
-    def setup(self, body: Body, limits: Limits, which: slice | list[int] = slice(None), samples: int = 101) -> Setup:
-        """Return the rows (all, or those of `which`) as one set-up of arrays."""
-        rows = self.rows[which] if isinstance(which, slice) else tuple(self.rows[i] for i in which)
+    @property
+    def stock(self) -> str:
+        """Return what the picks are made of: bar, dumbbells, sled and so on; empty where they are not."""
+        return next((w.stock for w in self.way if w.stock not in ELASTIC), "")
+
+    @property
+    def size(self) -> int:
+        """Return how many set-ups this is."""
+        return len(self.frames) * len(self.picks)
+
+    def row(self, frame: int, pick: int) -> Row:
+        """Return one set-up."""
+        return self.frames[frame].with_pick(self.picks[pick])
+
+    def setup(self, body: Body, limits: Limits, rows: tuple[Row, ...], samples: int = 101) -> Setup:
+        """Return set-ups of this batch as one of arrays."""
         options = {
             name: np.array([float(row.options[name]) for row in rows]) if isinstance(value, int | float) else value
             for name, value in rows[0].options.items()
         }
-        loads = tuple(self._loads(rows))
         return Setup(
-            exercise=self.exercise,
-            body=body,
-            limits=limits,
-            options=options,
-            loads=loads,
+            exercise=self.exercise, body=body, limits=limits, options=options, loads=tuple(self._loads(rows)),
             samples=samples,
-        )
+        )  # fmt: skip
 
     def _loads(self, rows: tuple[Row, ...]) -> Iterator[Load]:
+        kg = np.array([[row.kg] for row in rows])
         for way in self.way:
-            if way.stock != "band":
-                yield FreeMass(kg=np.array([[row.kg] for row in rows]), port=way.port)
+            if way.stock not in ELASTIC:
+                yield self._mass(way, kg, rows)
         for way in self.way:
             if way.stock == "band":
                 yield from _bands(way, rows)
+            elif way.stock == "spring":
+                yield from _springs(way, rows)
+
+    def _mass(self, way: LoadWay, kg: Array, rows: tuple[Row, ...]) -> Load:
+        if isinstance(self.machine, SledPress):
+            return Sled(kg=kg, empty_kg=self.machine.empty_kg, friction=self.machine.friction)
+        q = {} if self.machine is None else self.machine.quantities
+        friction = float(q.get("friction", 0.0))
+        if way.stock == "hack":
+            return Sled(kg=kg, empty_kg=q.get("empty_kg", 0.0), friction=friction)
+        if way.stock == "stack":
+            assert self.machine is not None and self.machine.cam is not None
+            angles, radii = self.machine.cam
+            # the cam was read at the pad on a slow pull: what rubs is in it
+            return Stack(kg=kg, angle_deg=angles, radius_m=radii, ratio=float(q.get("ratio", 1.0)))
+        if way.stock == "cable":
+            high = float(q.get("height_m", 0.0))
+            far = _FAR.get(way.from_, 0.1)
+            return Cable(kg=kg, port=way.port, pulley=(far, high), ratio=float(q.get("ratio", 1.0)), friction=friction)
+        if way.stock == "corner":
+            return CornerBar(
+                plate_kg=kg, bar_kg=q.get("bar_kg", 20.0), bar_m=q.get("length_m", 2.2),
+                sleeve_m=q.get("sleeve_m", 2.0), hand_m=q.get("hand_m", 2.1), port=way.port,
+            )  # fmt: skip
+        return FreeMass(kg=kg, port=way.port)
+
+
+_FAR: Mapping[str, float] = {"ahead": 1.0, "behind": -0.8, "under": 0.1}
+"""How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs it)."""
 
 
 def _bands(way: LoadWay, rows: tuple[Row, ...]) -> Iterator[Load]:
@@ -111,14 +174,24 @@ def _bands(way: LoadWay, rows: tuple[Row, ...]) -> Iterator[Load]:
             )  # fmt: skip
 
 
+def _springs(way: LoadWay, rows: tuple[Row, ...]) -> Iterator[Load]:
+    """Yield one load for every kind of spring that any row hooks on, counts as an array."""
+    used = {spring.id: spring for row in rows for spring, _ in row.springs}
+    for spring_id, stock in sorted(used.items()):
+        count = np.array([[float(sum(n for s, n in row.springs if s.id == spring_id))] for row in rows])
+        yield SpringLoad(spring=stock.spring, port=way.port, count=count)
+
+
 def batches(exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None) -> Iterator[Batch]:
     """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee range."""
     for way in exercise.ways:
         if limits.no_axial_load and is_axial(way):
             continue
-        rows = tuple(_rows(exercise, way, kit, body, wanted))
-        if rows:
-            yield Batch(exercise=exercise, way=way, rows=rows)
+        for machine in _machines(exercise, way, kit):
+            picks = _picks(way, kit, machine)
+            frames = tuple(_frames(exercise, way, kit, body, wanted, machine))
+            if frames and picks:
+                yield Batch(exercise=exercise, way=way, frames=frames, picks=picks, machine=machine)
 
 
 def is_axial(way: tuple[LoadWay, ...]) -> bool:
@@ -126,127 +199,166 @@ def is_axial(way: tuple[LoadWay, ...]) -> bool:
     return any(PORTS[part.port].axial for part in way)
 
 
-def _rows(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wanted: Range | None) -> Iterator[Row]:
-    geometry = tuple(_geometry(exercise, kit, body, wanted))
-    masses = _masses(way, kit)
-    bands = tuple(_band_choices(way, kit, body))
-    for (options, place, furniture), pick, (used, anchor) in itertools.product(geometry, masses, bands):
-        pieces = pick.pieces + tuple(_band_piece(band) for band, _ in used)
-        yield Row(
-            options=options, pieces=pieces, kg=pick.kg, bands=used, anchor=anchor, place=place, furniture=furniture
-        )
+MACHINES: Mapping[str, str] = {
+    "leg extension machine": "leg extension", "seated curl machine": "seated curl", "lying curl machine": "lying curl",
+    "standing curl machine": "standing curl", "multi-hip machine": "multi-hip",
+    "abduction machine": "abduction machine", "cable pulley": "cable", "belt-squat machine": "belt squat cable",
+    "hack squat machine": "hack squat", "bar on rails": "rail bar", "corner for a bar end": "corner pivot",
+    "sprung carriage": "sprung carriage",
+}  # fmt: skip
+"""Which kind of machine meets a need."""
 
 
-def _masses(way: tuple[LoadWay, ...], kit: Kit) -> tuple[Pick, ...]:
-    stock = next((w for w in way if w.stock != "band"), None)
+def presses_for(exercise: Exercise, kit: Kit) -> tuple[SledPress, ...]:
+    """Return the sled presses of a kit whose rails suit an exercise."""
+    low, high = {"level press": (0.0, 15.0), "vertical press": (75.0, 90.0)}.get(
+        next((n for n in exercise.needs if n.endswith("press")), ""), (15.0, 75.0)
+    )
+    return tuple(p for p in kit.presses if low <= p.rail_deg <= high)
+
+
+def _machines(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit) -> tuple[Machine | SledPress | None, ...]:
+    """Return the machines that a way of loading can be done on; (None,) where it needs none."""
+    stocks = {w.stock for w in way}
+    if "sled" in stocks:
+        return presses_for(exercise, kit)
+    kinds = {MACHINES[need] for need in exercise.needs if need in MACHINES}
+    if "cable" in stocks and not kinds:
+        kinds = {"cable"}
+    if stocks & {"stack", "cable", "hack", "rail", "corner", "spring"}:
+        found = tuple(m for m in kit.machines if m.kind in kinds)
+        if "stack" not in stocks:
+            return found
+        return tuple(replace(m, dial=dial) for m in found for dial, _ in m.dials)
+    return (None,)
+
+
+def _picks(way: tuple[LoadWay, ...], kit: Kit, machine: Machine | SledPress | None) -> tuple[Pick, ...]:
+    stock = next((w for w in way if w.stock not in ELASTIC), None)
     if stock is None:
-        return (Pick(kg=0.0),)
-    if stock.stock == "bar":
+        return (NOTHING,)
+    return picks_of(stock.stock, stock.port, kit, machine)
+
+
+def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | None) -> tuple[Pick, ...]:
+    """Return every total that a kind of stock makes, lightest first."""
+    if stock in ("stack", "cable"):
+        assert isinstance(machine, Machine)
+        return stack_picks(machine)
+    if stock == "rail":
+        assert isinstance(machine, Machine)
+        return rail_picks(kit, machine)
+    if stock in ("sled", "hack"):
+        return sled_picks(kit)
+    if stock in ("plate", "corner"):
+        return plate_picks(kit)
+    if stock == "bar":
         return bar_picks(kit)
-    if stock.stock == "dumbbells":
+    if stock == "dumbbells":
         return pair_picks(kit)
-    return single_picks(kit, kettlebells=stock.port == "goblet")
+    if stock == "one hand":
+        return one_hand_picks(kit)
+    return single_picks(kit, kettlebells=port in ("goblet", "hip-belt", "hands"))
 
 
-def _band_choices(
-    way: tuple[LoadWay, ...], kit: Kit, body: Body
-) -> Iterator[tuple[tuple[tuple[BandStock, int], ...], tuple[Anchor, float] | None]]:
-    """Yield bands with their strands, one or two different ones together, and the anchor used."""
-    band_way = next((w for w in way if w.stock == "band"), None)
-    if band_way is None:
-        yield (), None
+def _frames(
+    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wanted: Range | None,
+    machine: Machine | SledPress | None,
+) -> Iterator[Row]:  # fmt: skip
+    choices = tuple(_elastic(exercise, way, kit, body))
+    identity = "" if machine is None else machine.id
+    for place in geometry(exercise, kit, body, wanted, machine):
+        for bands, springs, anchor in choices:
+            pieces = tuple(_band_piece(band) for band, _ in bands)
+            pieces += tuple(Piece(item=s.id, kind="spring", label=s.name, number=n) for s, n in springs)
+            dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
+            words = ", ".join(w for w in (dial, place.words, _anchor_words(anchor)) if w)
+            yield Row(
+                options=place.options, pieces=pieces, bands=bands, springs=springs, anchor=anchor, machine=identity,
+                furniture=place.furniture, things=place.things, place=words, extra=place.extra,
+            )  # fmt: skip
+
+
+def _anchor_words(anchor: tuple[Anchor, float] | None) -> str:
+    if anchor is None:
+        return ""
+    return f"{anchor[0].name.lower()} at {100 * anchor[0].height_m:.0f} cm"
+
+
+Elastic = tuple[tuple[tuple[BandStock, int], ...], tuple[tuple[SpringStock, int], ...], tuple[Anchor, float] | None]
+"""Bands with strands, springs with how many, and the anchor used."""
+
+
+def _elastic(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body) -> Iterator[Elastic]:
+    """Yield bands with their strands or springs, one or several together, and the anchor used."""
+    part = next((w for w in way if w.stock in ELASTIC), None)
+    if part is None:
+        yield (), (), None
+    elif part.stock == "spring":
+        yield from (((), chosen, None) for chosen in spring_sets(kit))
+    elif part.from_ == "feet":
+        for chosen in band_sets(kit):
+            yield tuple((band, 2) for band in chosen), (), None
+    else:
+        for anchor, band in itertools.product(_anchors(part.from_, kit), kit.bands):
+            strands = 2 if band.shape.value == "loop" else 1
+            for far in _away(exercise, part.from_, band, anchor, body):
+                yield ((band, strands),), (), (anchor, far)
+
+
+def band_sets(kit: Kit) -> Iterator[tuple[BandStock, ...]]:
+    """Yield one to three bands pulled together, as many of each as there are."""
+    stock = [band for band in kit.bands for _ in range(min(band.count, MOST_BANDS))]
+    seen = set()
+    for size in range(1, min(MOST_BANDS, len(stock)) + 1):
+        for chosen in itertools.combinations(stock, size):
+            key = tuple(band.id for band in chosen)
+            if key not in seen:
+                seen.add(key)
+                yield chosen
+
+
+def spring_sets(kit: Kit) -> Iterator[tuple[tuple[SpringStock, int], ...]]:
+    """Yield every set of springs that can be hooked on together, one or more."""
+    counts = [range(s.count + 1) for s in kit.springs]
+    for numbers in itertools.product(*counts):
+        if any(numbers):
+            yield tuple((s, n) for s, n in zip(kit.springs, numbers, strict=True) if n)
+
+
+LOW_M, BEHIND_M = 0.25, 0.7  # an anchor "under" lies below the first, one "behind" below the second
+
+
+def _anchors(from_: str, kit: Kit) -> tuple[Anchor, ...]:
+    highest = {"eye-under": LOW_M, "eye-behind": BEHIND_M}.get(from_, 5.0)
+    return tuple(a for a in kit.anchors if a.height_m <= highest)
+
+
+def _away(exercise: Exercise, from_: str, band: BandStock, anchor: Anchor, body: Body) -> Iterator[float]:
+    """Yield how far ahead of the room's origin (m) an anchor stands: the client moves until the band is right.
+
+    Just straight at the start of the lift, or a fifth longer; nothing where the anchor is too high or low for it.
+    """
+    if from_ == "eye-under":
+        yield 0.1
         return
-    if band_way.from_ == "feet":
-        for size in (1, 2):
-            for chosen in itertools.combinations(kit.bands, size):
-                yield tuple((band, 2) for band in chosen), None
-        return
-    shoulder_m = body.ankle_height_m + body.thigh_m + body.trunk_m
-    for anchor, band in itertools.product(kit.anchors, kit.bands):
-        strands = 2 if band.shape.value == "loop" else 1
-        rise = anchor.height_m - shoulder_m
-        # kneel where the band is just straight when upright, else it pulls the body over its knees
-        if abs(rise) < band.law.rest_m:
-            away = float(np.sqrt(band.law.rest_m**2 - rise**2))
-            yield ((band, strands),), (anchor, body.shank_m + away)
+    (x, y), stretches = _start(exercise, body), (1.0,) if exercise.family == "kneeling" else (1.0, 1.2)
+    sign = -1.0 if from_ == "eye-behind" else 1.0
+    for stretch in stretches:
+        gap = (stretch * band.law.rest_m) ** 2 - (anchor.height_m - y) ** 2
+        if gap > 0:
+            yield x + sign * float(np.sqrt(gap))
+
+
+def _start(exercise: Exercise, body: Body) -> tuple[float, float]:
+    """Return about where a band is held at the lengthened end, m in the room frame."""
+    if exercise.family == "kneeling":
+        # kneel where the band is straight when upright, else it pulls the body over its knees
+        return body.shank_m, body.ankle_height_m + body.thigh_m + body.trunk_m
+    if exercise.family == "knee rotation":
+        return (-(body.thigh_m + body.shank_m), 0.3) if exercise.variant == "prone" else (body.thigh_m, 0.12)
+    return (0.0, 0.1) if exercise.family == "hip rotation leg" else (-0.1, 0.95)
 
 
 def _band_piece(band: BandStock) -> Piece:
     return Piece(item=band.id, kind="band", label=band.name, number=1)
-
-
-Geometry = tuple[dict[str, float | str], str, tuple[Furniture, ...]]
-"""Options (degrees, metres), the set-up in words, and the furniture it uses."""
-
-LOW_STEP_M, STEP_M = 0.2, 0.35  # highest box to stand on for a deficit, and for calves or feet (assumed)
-
-
-def _geometry(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) -> Iterator[Geometry]:
-    """Yield options, words and furniture for the geometry, over the knee range that is wanted."""
-    specs = exercise.options
-    if exercise.family == "kneeling":
-        deepest = 45.0 if wanted is None else max(10.0, min(45.0, wanted.from_deg - 90.0))
-        for lean in sorted({deepest, 30.0, 45.0}):
-            yield {"lean_from_deg": lean}, f"lean to {lean:.0f}°", ()
-        return
-    if "knee_from_deg" not in specs or exercise.prime[0].direction > 0:
-        # nothing to fit to a knee range: its own range, on the furniture that is there
-        yield from _furnished(exercise, kit)
-        return
-    low, high = specs["knee_from_deg"].low, specs["knee_from_deg"].high
-    start = float(np.clip(round(wanted.from_deg, 1) if wanted else float(specs["knee_from_deg"].default), low, high))
-    end = float(specs["knee_to_deg"].default)
-    if wanted is not None and max(round(wanted.to_deg, 1), specs["knee_to_deg"].low) <= start - 20:
-        end = max(round(wanted.to_deg, 1), specs["knee_to_deg"].low)
-    if exercise.family == "split":
-        yield from _splits(exercise, kit, start, end)
-    elif "seat" in exercise.needs:
-        for seat in _seats(kit):
-            hip = seat.height_m + HIP_OVER_SEAT_M
-            clear = min(start, clear_of_floor_deg(body, hip))
-            if clear > end + 10:
-                words = f"on the {seat.name.lower()}"
-                yield {"seat_m": hip, "knee_from_deg": clear, "knee_to_deg": end}, words, (seat,)
-    else:
-        yield {"knee_from_deg": start, "knee_to_deg": end}, "", ()
-
-
-def _splits(exercise: Exercise, kit: Kit, start: float, end: float) -> Iterator[Geometry]:
-    """Yield split squats: step, lean, hip place and depth, the rear foot on the floor or on each bench."""
-    depths = sorted({start, min(start, 95.0), min(start, 85.0)})
-    benches: list[Furniture | None] = [None]
-    if "bench" in exercise.needs:
-        benches = [f for f in kit.furniture if f.kind == "bench" and f.height_m <= 0.6]
-    for bench in benches:
-        raised = {} if bench is None else {"rear_m": bench.height_m}
-        behind = "" if bench is None else f", rear foot on the {bench.name.lower()}"
-        for step, lean, back, depth in itertools.product(SPLIT_STEPS, SPLIT_LEANS, SPLIT_BACK, depths):
-            options = {"step_m": step, "trunk_lean_deg": lean, "hip_back": back, **raised}
-            words = f"step {100 * step:.0f} cm{behind}"
-            yield {**options, "knee_from_deg": depth, "knee_to_deg": end}, words, () if bench is None else (bench,)
-
-
-def _furnished(exercise: Exercise, kit: Kit) -> Iterator[Geometry]:
-    """Yield the exercise's own range on every bench and step that its set-up takes."""
-    specs = exercise.options
-    benches = [f for f in kit.furniture if f.kind == "bench"] if "bench" in exercise.needs else [None]
-    highest = LOW_STEP_M if "trunk_from_deg" in specs else STEP_M
-    steps = (
-        [f for f in kit.furniture if f.kind == "box" and f.height_m <= highest] if "step" in exercise.needs else [None]
-    )
-    for bench, step in itertools.product(benches, steps):
-        options: dict[str, float | str] = {}
-        words = []
-        if bench is not None:
-            words.append(f"on the {bench.name.lower()}")
-            if "bench_m" in specs:
-                options["bench_m"] = bench.height_m
-        if step is not None:
-            name = next(n for n in ("foot_m", "box_m", "step_m") if n in specs)
-            options[name] = min(step.height_m, specs[name].high)
-            words.append(f"feet on the {step.name.lower()}")
-        yield options, ", ".join(words), tuple(f for f in (bench, step) if f is not None)
-
-
-def _seats(kit: Kit) -> tuple[Furniture, ...]:
-    return tuple(f for f in kit.furniture if f.kind in ("bench", "box") and 0.3 <= f.height_m <= 1.0)

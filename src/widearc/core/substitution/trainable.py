@@ -9,7 +9,7 @@ from types import MappingProxyType
 from widearc.core.body import PORTS, Limits
 from widearc.core.catalogue import EXERCISES, Exercise, LoadWay
 from widearc.core.curve import Action
-from widearc.core.substitution.admission import Rules, left_out, unmet
+from widearc.core.substitution.admission import Rules, left_out
 from widearc.core.substitution.kit import Kit
 from widearc.core.substitution.setups import is_axial
 
@@ -56,9 +56,6 @@ def trainable(kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules) 
 
 
 def _possible(exercise: Exercise, kit: Kit, free: Kit, limits: Limits, rules: Rules, taken: frozenset[str]) -> bool:
-    if exercise.family == "sled press":
-        # the search does not offer a press in place of another exercise; here it counts
-        return unmet(exercise, kit, rules, taken, {}) is None
     if left_out(exercise, kit, limits, rules, taken, {}) is not None:
         return False
     if exercise.ways:
@@ -73,8 +70,12 @@ def _stocked(way: tuple[LoadWay, ...], free: Kit) -> bool:
 
 
 def _has(stock: str, free: Kit) -> bool:
-    if stock in ("", "sled"):
-        return True
+    if stock in ("", "sled", "hack", "stack", "cable", "rail", "corner"):
+        return True  # what it needs is a machine: looked at before
+    if stock == "spring":
+        return bool(free.springs)
+    if stock == "one hand":
+        return bool(free.of("dumbbell") or free.of("kettlebell"))
     if stock == "band":
         return bool(free.bands)
     if stock == "weight":

@@ -11,7 +11,7 @@ from widearc.core.intent import Intent, Shape
 from widearc.core.matching import Target, reshaped, styled, target_of, target_of_intent
 from widearc.core.statics import BodyDoubt, Curve
 from widearc.core.substitution.doubt import WantedDoubt, wanted_doubt
-from widearc.core.substitution.setups import Range
+from widearc.core.substitution.geometry import Range
 from widearc.core.units import to_deg
 
 USUAL_KNEE = (95.0, 10.0)  # where nothing wanted bends the knee: stand-ins that do use this range (assumed)
@@ -65,6 +65,6 @@ def wanted_of(
     bend = to_deg(asked.motion.angles["knee"][0]) if "knee" in asked.motion.angles else USUAL_KNEE
     target = styled(reshaped(target_of(asked), shape, body), style, tempo)
     return Wanted(
-        target=target, knee=Range(from_deg=float(bend[0]), to_deg=float(bend[-1])),
+        target=target, knee=Range(from_deg=round(float(bend[0]), 2), to_deg=round(float(bend[-1]), 2)),
         exercise=asked.setup.exercise, curve=asked, shape=shape, style=style, tempo=tempo,
     )  # fmt: skip

@@ -16,13 +16,13 @@ from widearc.formats import read_columns, write_columns
 from widearc.usecases.machine import (
     MachineSheet,
     add_check,
-    columns_of,
     hung_test,
     machine_sheet,
     parse_readings,
     rows_from,
     save_readings,
 )
+from widearc.usecases.machine_readings import columns_of
 from widearc.usecases.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.web.db import connection, now, trainer
