@@ -168,16 +168,20 @@ class Comparison:
         return self.match if target.has_level else self.shape
 
 
-def compare(target: Target, angles: Mapping[str, Array], demand: Mapping[str, Array], rows: int) -> Comparison:
-    """Return the comparison of candidates with a target.
+def compare(
+    target: Target, angles: Mapping[str, Array], demand: Mapping[str, Array], rows: int,
+    weights: tuple[Array, ...] | None = None,
+) -> Comparison:  # fmt: skip
+    """Return the comparison of candidates with a target; weights: of their own rep style, per prime joint (220,).
 
     angles rad and demand N·m, each (set-ups, samples) by joint name; a prime joint that the
     candidates hold (no demand) counts as nothing over the whole target range.
     """
     bins = []
-    for action in target.actions:
+    for index, action in enumerate(target.actions):
         if action.joint in demand:
-            bins.append(np.nan_to_num(on_grid(angles[action.joint], demand[action.joint], action)))
+            own = np.nan_to_num(on_grid(angles[action.joint], demand[action.joint], action))
+            bins.append(own if weights is None else own * weights[index])
         else:
             bins.append(np.zeros((rows, len(CENTRES_DEG))))
     wanted = [b[None, :] for b in target.bins]

@@ -158,6 +158,8 @@ class Motion:
     def full(self, array: Array | float) -> Array:
         """Return an array broadcast to (…, set-ups, samples)."""
         a = np.asarray(array, dtype=float)
+        if a.shape[-2:] == self.shape:
+            return a
         return np.broadcast_to(a, (*a.shape[:-2], *self.shape) if a.ndim > 2 else self.shape)
 
     def add_segment(self, name: str, mass_kg: float, com: Array) -> None:

@@ -20,8 +20,9 @@ from widearc.core.substitution.kit import (
 )
 from widearc.core.substitution.people import notes_for
 from widearc.core.substitution.prepared import Memo
+from widearc.core.substitution.question import Candidate, Question
 from widearc.core.substitution.reasons import sentence
-from widearc.core.substitution.search import Candidate, Ranking, search
+from widearc.core.substitution.search import Ranking, ranked, search
 from widearc.core.substitution.setups import MACHINES, presses_for
 from widearc.core.substitution.trainable import Trainable, trainable
 
@@ -40,6 +41,7 @@ __all__ = [
     "Memo",
     "Pick",
     "Piece",
+    "Question",
     "Ranking",
     "Rules",
     "SledPress",
@@ -49,6 +51,7 @@ __all__ = [
     "Weight",
     "notes_for",
     "presses_for",
+    "ranked",
     "search",
     "sentence",
     "sled_picks",

@@ -1,0 +1,200 @@
+"""What is asked of a room, and the best set-up of one exercise for it, computed exactly."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property, partial
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.body import Body, Limits
+from widearc.core.catalogue import Exercise
+from widearc.core.dose import RepStyle, Tempo, style_weight
+from widearc.core.intent import Intent, Shape
+from widearc.core.matching import Comparison, Target, compare
+from widearc.core.statics import BodyDoubt, Curve
+from widearc.core.substitution.admission import Rules
+from widearc.core.substitution.doubt import Doubt, WantedDoubt, doubt_about, load_errors
+from widearc.core.substitution.kit import Kit, Piece
+from widearc.core.substitution.prepared import CLOSE, Memo, Prepared, PreparedBatch
+from widearc.core.substitution.reasons import sentence
+from widearc.core.substitution.setups import Row
+from widearc.core.substitution.wanted import Wanted, wanted_of
+from widearc.core.units import to_deg
+
+PLAIN = RepStyle()
+KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
+Found = tuple[float, PreparedBatch, tuple[int, int]]
+"""Match, batch, and (frame, pick) in it."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False, weakref_slot=True)
+class Candidate:
+    """The best set-up found for one exercise, with its numbers; shares 0 to 1.
+
+    match: the shape where the target has no level. comparison holds one row; step is the next heavier set-up's mean
+    demand over this one's, less 1 (None: nothing heavier here). bins: the
+    target's and its own are in `comparison.bins`. style: how its reps are done; its bins are weighted by it.
+    """
+
+    exercise: Exercise
+    row: Row
+    pieces: tuple[Piece, ...]
+    curve: Curve
+    comparison: Comparison
+    match: float
+    shape: float
+    reach: float
+    level: float
+    step: float | None
+    sentence: str
+    style: RepStyle = PLAIN
+    _sure: Callable[[], Doubt]
+    _kept: list[Doubt] = field(default_factory=list)
+
+    @property
+    def extra(self) -> str:
+        """Return what it has beyond the plain set-up, "" for nothing."""
+        return self.row.extra
+
+    @property
+    def doubt(self) -> Doubt:
+        """Return how sure match and demands are: computed when it is first asked for."""
+        if not self._kept:
+            self._kept.append(self._sure())
+        return self._kept[0]
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Question:
+    """A wanted loading, a kit, a client and what is free now: everything an answer depends on.
+
+    asked: one set-up with its load, or an intent. taken: ids of items in use or broken; names: a word for the state of
+    each. memo keeps what was computed for the next question. body_doubt: how sure the client's body is. shape: how the
+    wanted demand is laid out; style and tempo: how the wanted exercise is done (an intent has its own).
+    """
+
+    asked: Curve | Intent
+    kit: Kit
+    body: Body
+    limits: Limits
+    rules: Rules = field(default_factory=Rules)
+    taken: frozenset[str] = frozenset()
+    names: Mapping[str, str] = field(default_factory=dict)
+    memo: Memo = field(default_factory=Memo)
+    body_doubt: BodyDoubt = field(default_factory=BodyDoubt)
+    shape: Shape = Shape.ORIGINAL
+    style: RepStyle = PLAIN
+    tempo: Tempo = field(default_factory=Tempo)
+
+    @cached_property
+    def wanted(self) -> Wanted:
+        """Return what is wanted; TargetError where no positive work is."""
+        return wanted_of(self.asked, self.body, self.shape, self.style, self.tempo)
+
+    @property
+    def target(self) -> Target:
+        """Return the wanted loading."""
+        return self.wanted.target
+
+    @cached_property
+    def free(self) -> Kit:
+        """Return what is not taken."""
+        return self.kit.without(self.taken)
+
+    @cached_property
+    def _scope(self) -> int:
+        return self.memo.scope(
+            self.kit.signature(), self.body, self.limits, self.rules.to_shoulders_kg, self.wanted.knee
+        )
+
+    @cached_property
+    def _doubt(self) -> WantedDoubt:
+        key = ("wanted", self.target.key, self.body, self.limits, self.body_doubt, self.shape)
+        return self.memo.once(key, lambda: self.wanted.doubt(self.body_doubt))
+
+    def prepared(self, exercise: Exercise) -> Prepared:
+        """Return an exercise's set-ups for the whole kit."""
+        return self.memo.prepared(
+            exercise, self.kit, self.body, self.limits, self.rules.to_shoulders_kg, self.wanted.knee, self._scope
+        )
+
+    def best(self, exercise: Exercise, *, extra: str = "", target: Target | None = None) -> Found | None:
+        """Return the best set-up that uses nothing taken, or None.
+
+        extra: of those with that one, "" for the plain ones. target: another than the wanted one.
+        """
+        target = target or self.target
+        guesses = []
+        for order, part in enumerate(self.prepared(exercise).parts):
+            frames = part.plain if not extra else np.array([f.extra == extra for f in part.batch.frames], dtype=bool)
+            mask = part.allowed(self.taken, self.free, self.rules.grip_kg) & frames[:, None]
+            if mask.any():
+                guesses.append((float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask))
+        best: Found | None = None
+        for guess, _, part, mask in sorted(guesses, key=lambda g: (-g[0], -g[1])):
+            if best is not None and guess < best[0] - CLOSE:
+                break
+            found = part.best(target, mask, self.body, self.limits)
+            if found is not None and (best is None or found[0] > best[0] + 1e-9):
+                best = found[0], part, found[1]
+        return best
+
+    def candidate(self, found: Found, *, target: Target | None = None) -> Candidate:
+        """Return a set-up computed exactly, with its numbers and sentence; the same object when asked again."""
+        target = target or self.target
+        _, part, row = found
+        pieces = part.pieces_of(row, self.taken, self.free)
+        step = part.step(row, target, part.allowed(self.taken, self.free, self.rules.grip_kg))
+        key = (target.key, row, pieces, self._doubt.body, step)
+        if key not in part.kept:
+            part.kept[key] = self._made(part, row, target, pieces, step)
+            while len(part.kept) > KEPT_CANDIDATES:
+                part.kept.popitem(last=False)
+        kept: Candidate = part.kept[key]
+        return kept
+
+    def _made(
+        self, part: PreparedBatch, row: tuple[int, int], target: Target, pieces: tuple[Piece, ...], step: float | None
+    ) -> Candidate:
+        exact = part.exact(row, self.body, self.limits)
+        errors = load_errors(exact, pieces, self.kit, part.batch.frames[row[0]].machine)
+        compared = compare(target, exact.motion.angles, exact.demand_nm, 1)
+        return Candidate(
+            exercise=part.batch.exercise, row=part.batch.row(*row), pieces=pieces, curve=exact, comparison=compared,
+            match=float(compared.score(target)[0]), shape=float(compared.shape[0]), reach=float(compared.reach[0]),
+            level=float(compared.level[0]), step=step,
+            sentence=sentence(target.at_level_of(compared), compared, exact),
+            _sure=partial(doubt_about, exact, compared, target, self._doubt, errors),
+        )  # fmt: skip
+
+    def in_style(self, chosen: Candidate, style: RepStyle) -> Candidate:
+        """Return a candidate done in a rep style: its dose against the wanted one, in the plain rep's unit."""
+        target = self.target
+        weights = style_weights(chosen, target, style)
+        compared = compare(target, chosen.curve.motion.angles, chosen.curve.demand_nm, 1, weights=weights)
+        return replace(
+            chosen, comparison=compared, match=float(compared.score(target)[0]), shape=float(compared.shape[0]),
+            reach=float(compared.reach[0]), level=float(compared.level[0]), style=style, _kept=[],
+            sentence=sentence(target.at_level_of(compared), compared, chosen.curve),
+        )  # fmt: skip
+
+
+def style_weights(chosen: Candidate, target: Target, style: RepStyle) -> tuple[Array, ...]:
+    """Return how much longer than in a plain rep each degree of the target's joints is held, (220,) each.
+
+    Angles of the style are those of the target's first joint; the others pass their own range with it.
+    """
+    ends = []
+    for action in target.actions:
+        angle = chosen.curve.motion.angles.get(action.joint)
+        if angle is None:
+            ends.append((0.0, 1.0))
+            continue
+        deg = to_deg(angle[0])
+        ends.append((float(deg[0]), float(deg[-1])) if abs(deg[-1] - deg[0]) > 1.0 else (float(deg[0]), deg[0] + 1.0))
+    return tuple(
+        style_weight(style if i == 0 else style.moved(ends[0], e), target.tempo, e) for i, e in enumerate(ends)
+    )
