@@ -10,6 +10,18 @@ from widearc.usecases.checks import check_document
 from widearc.usecases.client import change_client, new_client, remove_client
 from widearc.usecases.exchange import ImportPlan, export_kit, import_kit, plan_import
 from widearc.usecases.felt import THIRDS, WHERE, felt_of, keep_felt
+from widearc.usecases.instead import (
+    changes,
+    checks,
+    columns_of,
+    drop_favourite,
+    give_back,
+    keep_favourite,
+    muscle_column,
+    reps_of,
+    set_aside,
+    worth_buying,
+)
 from widearc.usecases.intents import SCOPE as INTENTS
 from widearc.usecases.intents import intent_of_curve, intent_words, keep_intent, remove_intent
 from widearc.usecases.kit import kit_of
@@ -69,10 +81,14 @@ __all__ = [
     "change_client",
     "change_item",
     "change_place",
+    "changes",
     "check_document",
+    "checks",
     "client_notes",
+    "columns_of",
     "copy_place",
     "decide",
+    "drop_favourite",
     "duplicate_item",
     "edit_card",
     "effort_words",
@@ -80,9 +96,11 @@ __all__ = [
     "equal_reps",
     "export_kit",
     "felt_of",
+    "give_back",
     "import_kit",
     "intent_of_curve",
     "intent_words",
+    "keep_favourite",
     "keep_felt",
     "keep_intent",
     "keep_settings",
@@ -90,6 +108,7 @@ __all__ = [
     "log_set",
     "mark",
     "mark_zone",
+    "muscle_column",
     "muscles",
     "new_client",
     "new_place",
@@ -99,11 +118,14 @@ __all__ = [
     "remove_item",
     "remove_place",
     "remove_set",
+    "reps_of",
     "room",
     "save_band",
     "see",
+    "set_aside",
     "strength_of",
     "swap_view",
     "take_back",
     "wantable",
+    "worth_buying",
 ]

@@ -135,8 +135,13 @@ def kit_of(
             )
             bands.append(stock)
         elif item.kind == "anchor":
-            holds = item.quantities.get("holds_n")
-            anchors.append(Anchor(id=key, name=item.name, height_m=item.height_m or 0.0, holds_n=holds))
+            q = item.quantities
+            anchors.append(
+                Anchor(
+                    id=key, name=item.name, height_m=item.height_m or 0.0, holds_n=q.get("holds_n"),
+                    own_kg=q.get("own_kg"), depth_m=q.get("depth_m"),
+                )
+            )  # fmt: skip
         elif item.kind == "sled press":
             presses.append(press_of(item))
         elif item.kind in FURNITURE:

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
@@ -22,10 +22,13 @@ from widearc.core.substitution import (
     Kit,
     Machine,
     Memo,
+    Question,
     Ranking,
     SledPress,
+    applied,
     notes_for,
     presses_for,
+    ranked,
     search,
 )
 from widearc.formats import parse_swap_request, swap_document
@@ -74,7 +77,9 @@ class SwapAsk:
 class SwapView:
     """The answer with everything the page shows beside it.
 
-    problem: why the wanted exercise cannot be computed, in words; then ranking and wanted are None.
+    problem: why the wanted exercise cannot be computed, in words; then ranking and wanted are None. question: what was
+    asked of the core. favourites: stand-ins the trainer prefers for this exercise. aside: the client for whom an item
+    is set aside, by item id.
     """
 
     ask: SwapAsk
@@ -86,6 +91,9 @@ class SwapView:
     ranking: Ranking | None
     unread_bands: tuple[str, ...]
     problem: str = ""
+    question: Question | None = None
+    favourites: Mapping[str, store.Favourite] = field(default_factory=dict)
+    aside: Mapping[int, int] = field(default_factory=dict)
 
 
 def wantable() -> tuple[Exercise, ...]:
@@ -184,9 +192,17 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
     who = store.client(con, trainer_id, ask.client_id)
     seen = room(con, trainer_id, ask.place_id, who)
     kit, taken, names, unread = kit_of(con, trainer_id, seen.items, ask.place_id)
+    aside = store.set_asides(con, trainer_id, ask.place_id)
+    clients = {c.id: c for c in store.clients(con, trainer_id)}
+    others = {
+        item.key: f"set aside for the {clients[aside[item.id]].name.lower()}"
+        for item in seen.items
+        if item.id in aside and aside[item.id] != ask.client_id and aside[item.id] in clients
+    }
+    taken, names = taken | others.keys(), {**others, **names}
     suited = presses_for(EXERCISES[ask.exercise], kit)
     press = suited[0] if suited else _press_elsewhere(con, trainer_id, seen)
-    wanted, ranking, problem = None, None, ""
+    wanted, ranking, question, problem = None, None, None, ""
     try:
         machines: tuple[Machine, ...] = ()
         if ask.intent is None and _on_machine(EXERCISES[ask.exercise], "stack", "hack"):
@@ -195,18 +211,11 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
         asked = wanted if wanted is not None else ask.intent
         assert asked is not None
         rules = rules_of(seen.place, who, show_all=ask.show_all)
-        ranking = search(
-            asked,
-            kit,
-            body=who.body,
-            limits=who.limits,
-            rules=rules,
-            taken=taken,
-            names=names,
-            memo=memo,
-            body_doubt=doubt_of_client(who),
-            shape=ask.shape,
-        )
+        question = Question(
+            asked=asked, kit=kit, body=who.body, limits=who.limits, rules=rules, taken=frozenset(taken), names=names,
+            memo=memo, body_doubt=doubt_of_client(who), shape=ask.shape,
+        )  # fmt: skip
+        ranking = ranked(question)
     except (PostureError, ValueError) as error:
         if isinstance(error, InputError) and "at the Bench" not in error.allowed:
             raise
@@ -221,17 +230,30 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
         ranking=ranking,
         unread_bands=unread,
         problem=problem,
+        question=question,
+        favourites=store.favourites(con, trainer_id, wanted_key(ask)),
+        aside=aside,
     )
 
 
-def candidate_of(view: SwapView, exercise_id: str | None) -> Candidate | None:
-    """Return the chosen candidate, the best one when none is named or it is no longer there."""
+def wanted_key(ask: SwapAsk) -> str:
+    """Return under what favourites are kept: the wanted exercise, or the actions of an intent."""
+    if ask.intent is None:
+        return ask.exercise
+    return "intent " + " ".join(part.action.label for part in ask.intent.parts)
+
+
+def candidate_of(view: SwapView, exercise_id: str | None, tweak: str = "") -> Candidate | None:
+    """Return the chosen candidate, the best where none is named or it is gone; with a tweak, if it has it.
+
+    A stand-in that the trainer asked about is given even where it is not ranked.
+    """
     if view.ranking is None or not view.ranking.candidates:
         return None
-    for item in view.ranking.candidates:
-        if item.exercise.id == exercise_id:
-            return item
-    return view.ranking.candidates[0]
+    found = next((c for c in view.ranking.candidates if c.exercise.id == exercise_id), view.ranking.candidates[0])
+    if tweak and view.question is not None and found.exercise.id == exercise_id:
+        return applied(found, view.question, tweak) or found
+    return found
 
 
 def client_notes(view: SwapView, chosen: Candidate) -> tuple[str, ...]:
@@ -239,13 +261,15 @@ def client_notes(view: SwapView, chosen: Candidate) -> tuple[str, ...]:
     return notes_for(chosen.curve, view.wanted, rules_of(view.room.place, view.client))
 
 
-def decide(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, memo: Memo, *, now: str) -> int:
-    """Keep the decision to do `chosen` instead, with its numbers as computed now; return its id.
+def decide(
+    con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, memo: Memo, *, now: str, tweak: str = "",
+) -> int:  # fmt: skip
+    """Keep the decision to do `chosen` instead (with a tweak), with its numbers as computed now; return its id.
 
     Raises InputError when that exercise is not among the candidates any more (an item was just taken).
     """
     view = swap_view(con, trainer_id, ask, memo)
-    found = candidate_of(view, chosen)
+    found = candidate_of(view, chosen, tweak)
     if found is None or found.exercise.id != chosen:
         raise InputError("exercise", chosen, "one of the stand-ins listed now; the room changed since")
     row = store.DecisionRow(
@@ -257,19 +281,23 @@ def decide(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, me
         sets=ask.sets,
         reps=ask.reps,
         exercise=chosen,
-        set_up=found.row.place,
+        set_up=", ".join(w for w in (found.row.place, _style_words(found)) if w),
         sentence=found.sentence,
         match=found.match,
         shape=found.shape,
         reach=found.reach,
         level=found.level,
         pieces=found.pieces,
-        options={name: float(value) for name, value in found.row.options.items()},
+        options={n: float(v) for n, v in found.row.options.items() if not isinstance(v, str)},
         strip=_strip(view, found),
     )
     words = f"{found.exercise.name} kept for {view.client.name}"
     with store.recorded(con, trainer_id, scope=scope(ask.place_id), kind="decision", words=words, now=now):
         return store.add_decision(con, trainer_id, row)
+
+
+def _style_words(found: Candidate) -> str:
+    return "" if found.style.kind.value == "plain" else found.style.sentence
 
 
 STRIP_POINTS = 33

@@ -59,41 +59,66 @@ def _local(iso: str) -> datetime:
     return (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).astimezone()
 
 
-def piece_words(pieces: tuple[Piece, ...]) -> list[str]:
-    """Return what to pick up, one phrase for the bar with its plates, one for each other thing."""
+def piece_words(pieces: tuple[Piece, ...], *, single: bool = False) -> list[str]:
+    """Return what to pick up, one phrase for the bar with its plates, one for each other thing.
+
+    single: plates go on one by one (a pin, one end of a bar), not in pairs.
+    """
     phrases = []
-    bar = next((p for p in pieces if p.kind == "bar"), None)
+    bar = next((p for p in pieces if p.kind in ("bar", "rail bar")), None)
+    plates = sorted((p for p in pieces if p.kind == "plate"), key=lambda p: -p.kg)
+    iron = sum(p.kg * p.number for p in plates)
+    side = " + ".join(kg(p.kg) for p in plates for _ in range(p.number // 2))
     if bar is not None:
-        plates = sorted((p for p in pieces if p.kind == "plate"), key=lambda p: -p.kg)
-        side = " + ".join(kg(p.kg) for p in plates for _ in range(p.number // 2))
-        total = bar.kg + sum(p.kg * p.number for p in plates)
-        phrases.append(f"bar {kg(bar.kg)}, {side or 'nothing'} each side: {kg(total)} kg")
+        name = "bar" if bar.kind == "bar" else bar.label
+        phrases.append(f"{name} {kg(bar.kg)}, {side or 'nothing'} each side: {kg(bar.kg + iron)} kg")
+    elif plates and (single or any(p.number % 2 for p in plates)):
+        each = " + ".join(kg(p.kg) for p in plates for _ in range(p.number))
+        phrases.append(f"plates {each}: {kg(iron)} kg" if sum(p.number for p in plates) > 1 else f"plate {each} kg")
+    elif plates:
+        phrases.append(f"{side} each side: {kg(iron)} kg")
     for piece in pieces:
         if piece.kind in ("dumbbell", "kettlebell"):
             if piece.number == 2:
                 phrases.append(f"{piece.kind}s {kg(piece.kg)} + {kg(piece.kg)} kg")
             else:
                 phrases.append(f"{piece.kind} {kg(piece.kg)} kg")
-        elif piece.kind == "band":
+        elif piece.kind == "stack":
+            phrases.append(f"{piece.label} at {kg(piece.kg)} kg")
+        elif piece.kind in ("band", "spring"):
             phrases.append(piece.label if piece.number == 1 else f"{piece.number} × {piece.label}")
     return phrases
 
 
 def load_words(candidate: Candidate) -> str:
     """Return the pieces with where they go, in one line."""
-    phrases = piece_words(candidate.pieces)
+    stocks = {way.stock for ways in candidate.exercise.ways for way in ways}
+    phrases = piece_words(candidate.pieces, single=bool(stocks & {"plate", "corner"}))
     band = next((x for x in candidate.curve.setup.loads if isinstance(x, Band)), None)
     where = ""
     if band is not None and candidate.row.bands:
         port = PORTS[band.port].label
         anchor = candidate.row.anchor
         if anchor is not None:
-            away = anchor[1] - candidate.curve.setup.body.shank_m
-            where = f" from {anchor[0].name} at {centimetres(anchor[0].height_m)} cm, knees {centimetres(away)} cm away"
+            where = f" from {anchor[0].name} at {centimetres(anchor[0].height_m)} cm, {_away(candidate, anchor[1])}"
         else:
             where = f" under the feet, {port}"
-    text = ", ".join(phrases) or "body weight only"
+    sled = any(getattr(x, "kind", "") == "sled" for x in candidate.curve.setup.loads)
+    text = ", ".join(phrases) or ("the empty sled" if sled else "body weight only")
+    text += " on the sled" if sled and phrases else ""
     return ", ".join(part for part in (text + where, candidate.row.place) if part)
+
+
+def _away(candidate: Candidate, far_m: float) -> str:
+    """Return how far an anchor is from the client, in words; far_m: ahead of the room's origin."""
+    body = candidate.curve.setup.body
+    if candidate.exercise.family == "kneeling":
+        return f"knees {centimetres(far_m - body.shank_m)} cm away"
+    if candidate.exercise.family == "knee rotation" and candidate.exercise.variant != "prone":
+        return f"{centimetres(abs(far_m))} cm {'behind' if far_m < 0 else 'before'} the hips"
+    if candidate.exercise.variant == "prone":
+        return f"{centimetres(abs(far_m) - body.thigh_m - body.shank_m)} cm past the feet"
+    return f"{centimetres(abs(far_m))} cm {'behind' if far_m < 0 else 'ahead'}"
 
 
 def item_words(item: ItemRow) -> str:

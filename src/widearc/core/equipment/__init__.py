@@ -25,7 +25,7 @@ from widearc.core.equipment.fit import (
     fit_mooney_rivlin,
     fit_points,
 )
-from widearc.core.equipment.hold import Hold, Margin, margin
+from widearc.core.equipment.hold import Hold, Margin, margin, stands
 from widearc.core.equipment.lever import Lever, Pendulum
 from widearc.core.equipment.machine_fit import FITS, MachineFit, fit_machine
 from widearc.core.equipment.masses import FreeMass, Sled
@@ -85,6 +85,7 @@ __all__ = [
     "scaled",
     "scaled_law",
     "shim_bend_deg",
+    "stands",
     "trust",
     "weakest",
     "wedge_relief_deg",

@@ -77,3 +77,22 @@ def margin(hold: Hold, pull_x: Array, pull_y: Array) -> Margin | None:
 def _ratio(can: float, asked: Array) -> float:
     most = float(np.max(asked))
     return float("inf") if most <= 0 else can / most
+
+
+OVERHANG_M = 0.05  # how far a couch's or table's edge stands out over its near feet (assumed)
+
+
+def stands(kg: float, depth_m: float, height_m: float, level: Array, down: Array) -> Margin:
+    """Return the least margin of furniture with a body on its near edge: it slides, or tips about its near feet.
+
+    level: push along the floor either way, down: weight on the edge, N (samples,), down positive. kg, depth_m: of the
+    furniture, its centre of mass in the middle; height_m: of the edge. Friction with the floor as for a hold.
+    """
+    weight = kg * G
+    across, press = np.abs(level), np.maximum(down, 0.0)
+    slides = np.divide(GRIP * (weight + press), across, out=np.full(across.shape, np.inf), where=across > 1e-9)
+    turning = across * height_m + press * OVERHANG_M
+    standing = weight * (depth_m / 2.0 - OVERHANG_M)
+    tips = np.divide(standing, turning, out=np.full(turning.shape, np.inf), where=turning > 1e-9)
+    least = min((float(slides.min()), "slides"), (float(tips.min()), "tips"))
+    return Margin(margin=least[0], gives_by=least[1])

@@ -133,12 +133,17 @@ class SpringStock:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Anchor:
-    """A fixed point for a band: height over the floor, m; what it holds, N (None: not known)."""
+    """A point for a band: height over the floor, m; what it holds, N (None: not known).
+
+    own_kg, depth_m: of a loose weight or a piece of furniture that is tied to, from its near foot back.
+    """
 
     id: str
     name: str
     height_m: float
     holds_n: float | None = None
+    own_kg: float | None = None
+    depth_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

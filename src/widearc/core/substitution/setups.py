@@ -272,17 +272,11 @@ def _frames(
             pieces = tuple(_band_piece(band) for band, _ in bands)
             pieces += tuple(Piece(item=s.id, kind="spring", label=s.name, number=n) for s, n in springs)
             dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
-            words = ", ".join(w for w in (dial, place.words, _anchor_words(anchor)) if w)
+            words = ", ".join(w for w in (dial, place.words) if w)
             yield Row(
                 options=place.options, pieces=pieces, bands=bands, springs=springs, anchor=anchor, machine=identity,
                 furniture=place.furniture, things=place.things, place=words, extra=place.extra,
             )  # fmt: skip
-
-
-def _anchor_words(anchor: tuple[Anchor, float] | None) -> str:
-    if anchor is None:
-        return ""
-    return f"{anchor[0].name.lower()} at {100 * anchor[0].height_m:.0f} cm"
 
 
 Elastic = tuple[tuple[tuple[BandStock, int], ...], tuple[tuple[SpringStock, int], ...], tuple[Anchor, float] | None]

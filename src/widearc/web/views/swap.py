@@ -12,7 +12,23 @@ from widearc.core.body import Body
 from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
 from widearc.core.intent import HOLDS, SHAPES, Intent, Shape
-from widearc.core.substitution import Candidate
+from widearc.core.muscle import NAMES
+from widearc.core.substitution import (
+    COLUMNS,
+    MOST_WEIGHT,
+    Beside,
+    Candidate,
+    WhyNot,
+    best_pair,
+    compared_exercises,
+    equal_loads,
+    needed,
+    needs_pair,
+    sorted_by,
+    tweaks,
+    weighted,
+    why_not,
+)
 from widearc.usecases.client import GOAL_SETS
 from widearc.usecases.room import scope
 from widearc.usecases.swap import SwapAsk, SwapView, asks_depth, candidate_of
@@ -20,7 +36,7 @@ from widearc.web.charts import strip_of_points
 from widearc.web.db import connection, now, trainer
 from widearc.web.drawing import drawing_of, main_joint, strip_of
 from widearc.web.errors import sentence
-from widearc.web.forms import integer, number
+from widearc.web.forms import back_or, integer, number
 from widearc.web.intentform import address, intent_of
 from widearc.web.words import load_words, piece_words
 
@@ -42,6 +58,7 @@ def show() -> ResponseReturnValue:
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     session["place"], session["client"] = ask.place_id, ask.client_id
     values = _page(view, request.args.get("pick"), problems)
+    values |= _asides(view, request.args, values)
     template = "swap/_answer.html" if request.headers.get("X-Part") else "swap/show.html"
     return render_template(template, **values)
 
@@ -51,9 +68,44 @@ def use() -> ResponseReturnValue:
     """Keep the decision, then show the list of what was decided."""
     ask = _ask(request.form)
     usecases.decide(
-        connection(), trainer(), ask, request.form.get("pick", ""), current_app.extensions["memo"], now=now()
-    )
+        connection(), trainer(), ask, request.form.get("pick", ""), current_app.extensions["memo"], now=now(),
+        tweak=request.form.get("tweak", ""),
+    )  # fmt: skip
     return redirect(url_for("swap.kept"))
+
+
+@blueprint.post("/swap/favourite")
+def favourite() -> ResponseReturnValue:
+    """Pin a stand-in with a reason, or unpin it."""
+    ask, pick = _ask(request.form), request.form.get("pick", "")
+    if request.form.get("action") == "drop":
+        usecases.drop_favourite(connection(), trainer(), ask, pick, now=now())
+    else:
+        try:
+            usecases.keep_favourite(connection(), trainer(), ask, pick, request.form.get("reason", ""), now=now())
+        except usecases.SheetError as error:
+            raise InputError("reason", request.form.get("reason", "")[:40], error.messages["reason"]) from None
+    return redirect(back_or(request.form.get("back", ""), url_for("swap.show")))
+
+
+@blueprint.post("/swap/aside")
+def aside() -> ResponseReturnValue:
+    """Set what a stand-in uses aside for its client, or free all that the client has."""
+    ask = _ask(request.form)
+    if request.form.get("action") == "back":
+        usecases.give_back(connection(), trainer(), ask, now=now())
+    else:
+        memo = current_app.extensions["memo"]
+        usecases.set_aside(connection(), trainer(), ask, request.form.get("pick", ""), memo, now=now())
+    return redirect(back_or(request.form.get("back", ""), url_for("swap.show")))
+
+
+@blueprint.get("/swap/buy")
+def buy() -> ResponseReturnValue:
+    """Show which single purchase would raise the best matches most."""
+    ask = _ask(request.args)
+    found = usecases.worth_buying(connection(), trainer(), ask, current_app.extensions["memo"], now=now())
+    return render_template("swap/buy.html", found=found, ask=ask, back=url_for("swap.show", **_query(ask)))
 
 
 @blueprint.get("/kept")
@@ -125,22 +177,10 @@ def _refusal(error: InputError) -> str:
 def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[str, Any]:
     """Return everything the templates place."""
     ask, ranking = view.ask, view.ranking
-    query: dict[str, Any] = {
-        "exercise": ask.exercise,
-        "kg": f"{ask.kg:g}",
-        "depth": f"{ask.depth_deg:g}",
-        "sets": ask.sets,
-        "reps": ask.reps,
-        "client": ask.client_id,
-        "place": ask.place_id,
-    }
-    if ask.show_all:
-        query["all"] = "1"
-    if ask.shape is not Shape.ORIGINAL:
-        query["shape"] = ask.shape.value
-    if ask.intent is not None:
-        query |= {"want": address(ask.intent, view.client.body), "sets": ask.intent.sets, "reps": ask.intent.reps}
-    chosen = candidate_of(view, pick)
+    query = _query(ask, view.client.body)
+    query |= {name: request.args[name] for name in KEPT_ARGS if request.args.get(name)}
+    tweak = request.args.get("tweak", "")
+    chosen = candidate_of(view, pick, tweak)
     values: dict[str, Any] = {
         "view": view,
         "query": query,
@@ -174,6 +214,134 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "assumptions": chosen.curve.motion.assumptions if chosen else [],
     }
     return values
+
+
+def _query(ask: SwapAsk, body: Body | None = None) -> dict[str, Any]:
+    """Return what is asked as the parts of an address."""
+    query: dict[str, Any] = {
+        "exercise": ask.exercise, "kg": f"{ask.kg:g}", "depth": f"{ask.depth_deg:g}", "sets": ask.sets,
+        "reps": ask.reps, "client": ask.client_id, "place": ask.place_id,
+    }  # fmt: skip
+    if ask.show_all:
+        query["all"] = "1"
+    if ask.shape is not Shape.ORIGINAL:
+        query["shape"] = ask.shape.value
+    if ask.intent is not None:
+        want = address(ask.intent, body or Body())
+        query |= {"want": want, "sets": ask.intent.sets, "reps": ask.intent.reps}
+    return query
+
+
+def _weights(source: Any) -> dict[str, float]:
+    """Return the typed weights of columns, those over 0; InputError names the field."""
+    found = {}
+    for name in WEIGHED:
+        value = number(source, f"w-{name}", 0.0, what=f"a weight from 0 to {MOST_WEIGHT:g}")
+        if not 0 <= value <= MOST_WEIGHT:
+            raise InputError(f"w-{name}", source.get(f"w-{name}"), f"a weight from 0 to {MOST_WEIGHT:g}")
+        if value > 0:
+            found[name] = value
+    return found
+
+
+def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]:
+    """Return what stands beside the ranking: sorted and filtered rows, tweaks, what changes, questions turned round."""
+    if view.ranking is None or view.question is None or page.get("chosen") is None:
+        return {}
+    problems, chosen = page["problems"], page["chosen"]
+    columns = usecases.columns_of(view)
+    weights: dict[str, float] = {}
+    muscle: dict[str, float] = {}
+    by = source.get("sort", "match")
+    group = source.get("muscle", "")
+    try:
+        weights = _weights(source)
+        if group:
+            muscle = usecases.muscle_column(view, group)
+    except InputError as error:
+        problems[error.where] = _refusal(error)
+    ordered = sorted_by(view.ranking.candidates, columns, by if by in COLUMNS or by == "sum" else "match", weights)
+    if muscle:
+        ordered = sorted(ordered, key=lambda c: -round(100 * muscle[c.exercise.id]))
+    pinned = [c for c in ordered if c.exercise.id in view.favourites]
+    ordered = pinned + [c for c in ordered if c.exercise.id not in view.favourites]
+    only = {name for name in FILTERS if source.get(f"only-{name}") == "1"}
+    shown = [c for c in ordered if _passes(c, columns[c.exercise.id], only)]
+    drawn = {c.exercise.id: (c, load, small) for c, load, small in page["rows"]}
+    plain = candidate_of(view, chosen.exercise.id)
+    values: dict[str, Any] = {
+        "rows": [drawn[c.exercise.id] for c in shown],
+        "filtered": len(ordered) - len(shown),
+        "only": only,
+        "columns": columns,
+        "column_words": COLUMNS,
+        "sort": by,
+        "weighed": WEIGHED,
+        "weights": {name: source.get(f"w-{name}", "") for name in WEIGHED},
+        "sums": {i: weighted(d[0].match, columns[i], weights) for i, d in drawn.items()} if weights else {},
+        "muscle": group,
+        "muscles": muscle,
+        "muscle_names": NAMES,
+        "tweaks": tweaks(plain, view.question) if plain is not None else (),
+        "tweak": source.get("tweak", "") if chosen is not plain else "",
+        "style_words": "" if chosen.style.kind.value == "plain" else chosen.style.sentence,
+        "checks": usecases.checks(chosen, view),
+        "changes": usecases.changes(chosen, view.wanted, columns[chosen.exercise.id]),
+        "reps_words": usecases.reps_of(connection(), trainer(), view, chosen),
+        "favourites": view.favourites,
+        "pieces": chosen.pieces,
+        "why": _why(view, source.get("why", "")),
+        "whys": [(e.id, e.name) for e in compared_exercises()],
+        "pair_offered": needs_pair(view.ranking.candidates[0], view.question),
+        "mine_aside": sum(1 for client in view.aside.values() if client == view.client.id),
+    }
+    if source.get("pair") == "1":
+        values["pair"] = best_pair(view.question)
+        values["pair_asked"] = True
+    return values | _turned(view, chosen, source, problems)
+
+
+def _passes(candidate: Candidate, own: Beside, only: set[str]) -> bool:
+    """Return whether a stand-in passes the filters; none of them changes its match."""
+    if "alone" in only and own.alone != "yes":
+        return False
+    if "spine" in only and own.axial:
+        return False
+    if "quick" in only and own.minutes > QUICK_MINUTES:
+        return False
+    return "step" not in only or own.step is not None
+
+
+def _why(view: SwapView, exercise_id: str) -> WhyNot | None:
+    if exercise_id not in EXERCISES or view.ranking is None or view.question is None:
+        return None
+    return why_not(EXERCISES[exercise_id], view.ranking, view.question)
+
+
+def _turned(view: SwapView, chosen: Candidate, source: Any, problems: dict[str, str]) -> dict[str, Any]:
+    """Return the answers to the question turned round, when it is asked."""
+    values: dict[str, Any] = {"turn_at": source.get("at", ""), "turn_least": source.get("least", "")}
+    if view.question is None or not ("at" in source or "least" in source):
+        return values
+    try:
+        at = number(source, "at", 0.0, what="degrees") if source.get("at", "").strip() else None
+        values["equal"] = equal_loads(chosen, view.question, at)
+    except InputError as error:
+        problems["at"] = _refusal(error)
+    try:
+        if source.get("least", "").strip():
+            least = number(source, "least", 0.0, what="percent, from 1 to 100") / 100.0
+            values["needed"] = needed(chosen, view.question, least)
+    except InputError as error:
+        problems["least"] = _refusal(error)
+    return values
+
+
+KEPT_ARGS = ("sort", "muscle", "only-alone", "only-spine", "only-quick", "only-step",
+             "w-steady", "w-alone", "w-minutes", "w-step", "w-spine", "w-long")  # fmt: skip
+WEIGHED = ("long", "steady", "alone", "minutes", "step", "spine")
+FILTERS = ("alone", "spine", "quick", "step")
+QUICK_MINUTES = 2.0
 
 
 def _known(view: SwapView, chosen: Candidate) -> str:
