@@ -80,8 +80,8 @@ def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
 
     # a changed load shows the new ranking at once
     page.locator("#pick-kg").click()
-    page.get_by_label("load").fill("60")
-    page.get_by_label("load").press("Enter")
+    page.locator("#f-kg").fill("60")
+    page.locator("#f-kg").press("Enter")
     expect(page.locator("#pick-kg")).to_contain_text("60 kg")
     expect(page.locator("#row-goblet-squat .wa-match")).not_to_have_text(str(before))
     assert "kg=60" in page.url

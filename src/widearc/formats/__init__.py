@@ -18,7 +18,7 @@ from widearc.formats.readings import (
     write_readings,
 )
 from widearc.formats.scenario import curve_document, parse_body, parse_limits, parse_scenario, parse_style
-from widearc.formats.swap import SwapRequest, parse_swap_request, swap_document
+from widearc.formats.swap import SwapRequest, parse_swap_request, swap_document, swap_request_document
 
 __all__ = [
     "FORMATS",
@@ -45,6 +45,7 @@ __all__ = [
     "read_readings",
     "schema",
     "swap_document",
+    "swap_request_document",
     "write_columns",
     "write_readings",
 ]

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 from typing import Any
 
 import numpy as np
@@ -11,7 +12,8 @@ import numpy as np
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, Tempo
-from widearc.core.equipment import Band, FreeMass, Load, Sled
+from widearc.core.equipment import Band, Cable, CornerBar, FreeMass, Load, Sled, Spring, SpringLoad, Stack
+from widearc.core.errors import InputError
 from widearc.core.intent import Intent
 from widearc.core.movement import Setup
 from widearc.core.substitution import (
@@ -21,13 +23,18 @@ from widearc.core.substitution import (
     Candidate,
     Furniture,
     Kit,
+    Machine,
+    Question,
     Ranking,
     Rules,
     SledPress,
+    SpringStock,
+    Thing,
+    Tweak,
     Weight,
 )
 from widearc.formats.documents import check
-from widearc.formats.intent import parse_intent
+from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.scenario import law_part, parse_body, parse_law, parse_limits, parse_setup, parse_style
 
 
@@ -44,6 +51,8 @@ class SwapRequest:
     taken: frozenset[str]
     rules: Rules
     limit: int | None
+    reps: int
+    strength_scale: Mapping[str, float]
 
 
 def parse_swap_request(document: Any) -> SwapRequest:
@@ -71,7 +80,9 @@ def parse_swap_request(document: Any) -> SwapRequest:
         limits=allowed,
         kit=parse_kit(document["kit"]),
         taken=frozenset(document.get("taken", [])),
-        rules=Rules(to_shoulders_kg=rules.get("to_shoulders_kg"), alone=rules.get("alone", False)),
+        rules=Rules(**rules),
+        reps=document.get("reps", target.get("reps", 10) if "actions" in target else 10),
+        strength_scale=body.get("strength_scale", {}),
         limit=document.get("limit"),
     )
 
@@ -86,12 +97,7 @@ def parse_kit(part: Mapping[str, Any]) -> Kit:
             count=item.get("count", 1),
             name=item.get("name", ""),
         )
-        for key, kind in (
-            ("bars", "bar"),
-            ("plates", "plate"),
-            ("dumbbells", "dumbbell"),
-            ("kettlebells", "kettlebell"),
-        )
+        for key, kind in _WEIGHTS
         for item in part.get(key, [])
     ]
     bands = [
@@ -110,18 +116,129 @@ def parse_kit(part: Mapping[str, Any]) -> Kit:
         furniture=tuple(Furniture(**{"name": i["id"], **i}) for i in part.get("furniture", [])),
         anchors=tuple(Anchor(**{"name": i["id"], **i}) for i in part.get("anchors", [])),
         presses=tuple(
-            SledPress(**{"name": i["id"], **{k: v for k, v in i.items() if k != "kind"}})
+            SledPress(**{"name": i["id"], **{k: v for k, v in i.items() if k in _PRESS}})
             for i in part.get("machines", [])
+            if i["kind"] == "sled press"
         ),
+        machines=tuple(
+            _machine(i, f"/kit/machines/{index}")
+            for index, i in enumerate(part.get("machines", []))
+            if i["kind"] != "sled press"
+        ),
+        springs=tuple(_spring(i, f"/kit/springs/{index}") for index, i in enumerate(part.get("springs", []))),
+        things=tuple(Thing(**{"name": i.get("name", i["kind"]), **i}) for i in part.get("things", [])),
     )
 
 
-def swap_document(ranking: Ranking, elapsed_ms: float) -> dict[str, Any]:
-    """Return the wide-arc/swap document of a ranking, checked by its schema."""
+_WEIGHTS = (("bars", "bar"), ("plates", "plate"), ("dumbbells", "dumbbell"), ("kettlebells", "kettlebell"))
+_PRESS = ("id", "name", "rail_deg", "empty_kg", "backrest_deg", "plate_tilt_deg", "friction")
+_WORDS = ("id", "name", "kind", "dials")
+
+
+def _machine(item: Mapping[str, Any], where: str) -> Machine:
+    dials = []
+    for index, dial in enumerate(item.get("dials", [])):
+        cam = (tuple(map(float, dial["angle_deg"])), tuple(map(float, dial["radius_m"])))
+        try:
+            Stack(kg=1.0, angle_deg=cam[0], radius_m=cam[1])
+        except InputError as error:
+            raise InputError(f"{where}/dials/{index}/{error.where}", error.value, error.allowed) from None
+        dials.append((dial.get("setting", ""), cam))
+    quantities = {name: float(value) for name, value in item.items() if name not in _WORDS}
+    return Machine(
+        id=item["id"], name=item.get("name", item["kind"]), kind=item["kind"], dials=tuple(dials),
+        quantities=MappingProxyType(quantities),
+    )  # fmt: skip
+
+
+def _spring(item: Mapping[str, Any], where: str) -> SpringStock:
+    try:
+        spring = Spring(start_n=item["start_n"], end_n=item["end_n"], travel_m=item["travel_m"])
+    except InputError as error:
+        raise InputError(f"{where}/{error.where}", error.value, error.allowed) from None
+    return SpringStock(id=item["id"], name=item.get("name", item["id"]), spring=spring, count=item.get("count", 1))
+
+
+def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[str, Any]:
+    """Return the wide-arc/swap-request document of a question, checked by its schema; the same answer follows."""
+    target: dict[str, Any]
+    if isinstance(question.asked, Intent):
+        target = intent_part(question.asked)
+    else:
+        setup = question.asked.setup
+        options = {n: v if isinstance(v, str) else _one(v) for n, v in setup.options.items()}
+        target = {"exercise": setup.exercise.id, "options": options, "loads": [load_part(x) for x in setup.loads]}
+    body, limits, rules = question.body, question.limits, question.rules
+    known = {
+        "to_shoulders_kg": rules.to_shoulders_kg, "alone": rules.alone, "partner": rules.partner, "wall": rules.wall,
+        "floor_length_m": rules.floor_length_m, "packed": rules.packed, "beginner": rules.beginner,
+        "grip_kg": rules.grip_kg,
+    }  # fmt: skip
+    document = {
+        "format": "wide-arc/swap-request", "version": 1, "target": target, "sets": sets, "reps": reps,
+        "body": {"mass_kg": body.mass_kg, "stature_m": body.stature_m, "sex": body.sex.value,
+                 "segments": dict(body.segments)},
+        "limits": {"dorsiflexion_deg": limits.dorsiflexion_deg, "hip_flexion_deg": limits.hip_flexion_deg,
+                   "knee_deg": limits.knee_deg, "no_axial_load": limits.no_axial_load},
+        "kit": kit_part(question.kit), "taken": sorted(question.taken),
+        "rules": {name: value for name, value in known.items() if value is not None},
+    }  # fmt: skip
+    check(document, "swap-request")
+    return document
+
+
+def kit_part(kit: Kit) -> dict[str, Any]:
+    """Return a kit as its document part."""
+
+    def given(item: object, *names: str) -> dict[str, Any]:
+        return {n: getattr(item, n) for n in names if getattr(item, n) not in (None, "")}
+
+    part: dict[str, Any] = {
+        key: [{**given(w, "id", "name"), "kg": w.kg, "count": w.count} for w in kit.weights if w.kind == kind]
+        for key, kind in _WEIGHTS
+    }
+    part["bands"] = [
+        {"id": b.id, "name": b.name, "shape": b.shape.value, "count": b.count, "law": law_part(b.law)}
+        for b in kit.bands
+    ]
+    part["furniture"] = [given(f, "id", "name", "kind", "height_m", "own_kg", "depth_m") for f in kit.furniture]
+    part["anchors"] = [given(a, "id", "name", "height_m", "holds_n", "own_kg", "depth_m") for a in kit.anchors]
+    part["machines"] = [{"kind": "sled press", **given(p, *_PRESS)} for p in kit.presses] + [
+        {
+            **given(m, "id", "name", "kind"), **{n: v for n, v in m.quantities.items() if n in _MACHINE},
+            "dials": [{"setting": s, "angle_deg": list(a), "radius_m": list(r)} for s, (a, r) in m.dials],
+        }
+        for m in kit.machines
+    ]  # fmt: skip
+    part["springs"] = [
+        {"id": s.id, "name": s.name, "start_n": s.spring.start_n, "end_n": s.spring.end_n,
+         "travel_m": s.spring.travel_m, "count": s.count}
+        for s in kit.springs
+    ]  # fmt: skip
+    part["things"] = [
+        {**given(t, "id", "name", "kind"), **({"thick_m": t.thick_m} if t.thick_m else {})} for t in kit.things
+    ]
+    return part
+
+
+_MACHINE = ("rail_deg", "empty_kg", "friction", "smallest_kg", "largest_kg", "step_kg", "ratio", "height_m", "travel_m",
+            "sleeve_m", "hand_m")  # fmt: skip
+
+
+def swap_document(
+    ranking: Ranking, elapsed_ms: float, tweaks: Mapping[str, Sequence[Tweak]], reps: Mapping[str, int | None]
+) -> dict[str, Any]:
+    """Return the wide-arc/swap document of a ranking, checked by its schema.
+
+    tweaks and reps (of equal effort, None where none can be said) by exercise id.
+    """
     document = {
         "format": "wide-arc/swap",
         "version": 1,
-        "candidates": [_candidate(ranking, item) for item in ranking.candidates],
+        "candidates": [
+            _candidate(ranking, item, tweaks.get(item.exercise.id, ()), reps.get(item.exercise.id))
+            for item in ranking.candidates
+        ],
         "excluded": [
             {"exercise": item.exercise.id, "reason": item.reason} | ({"admits": item.admits} if item.admits else {})
             for item in ranking.excluded
@@ -133,7 +250,7 @@ def swap_document(ranking: Ranking, elapsed_ms: float) -> dict[str, Any]:
     return document
 
 
-def _candidate(ranking: Ranking, item: Candidate) -> dict[str, Any]:
+def _candidate(ranking: Ranking, item: Candidate, tweaks: Sequence[Tweak], reps: int | None) -> dict[str, Any]:
     exercise, motion = item.exercise, item.curve.motion
     return {
         "exercise": exercise.id,
@@ -150,7 +267,8 @@ def _candidate(ranking: Ranking, item: Candidate) -> dict[str, Any]:
         "reach": round(item.reach, 6),
         "level": round(item.level, 6) if ranking.target.has_level else None,
         "joints": [_joint(ranking, item, index) for index in range(len(ranking.target.actions))],
-        "equal_effort_reps": None,
+        "equal_effort_reps": reps,
+        "tweaks": [{"words": t.words, "gain": round(t.gain, 6), "key": t.key} for t in tweaks],
         "sentence": item.sentence,
         "cautions": list(exercise.cautions),
         "checks": list(exercise.checks),
@@ -184,26 +302,30 @@ def load_part(load: Load) -> dict[str, Any]:
     if isinstance(load, FreeMass):
         return {"kind": "mass", "kg": _one(load.kg), "port": load.port}
     if isinstance(load, Sled):
-        return {
-            "kind": "sled",
-            "kg": _one(load.kg),
-            "empty_kg": _one(load.empty_kg),
-            "friction": load.friction,
-        }
+        return {"kind": "sled", "kg": _one(load.kg), "empty_kg": _one(load.empty_kg), "friction": load.friction}
+    if isinstance(load, Stack):
+        radius = {"angle_deg": list(load.angle_deg), "radius_m": list(load.radius_m)}
+        return {"kind": "stack", "kg": _one(load.kg), "ratio": load.ratio, "friction": load.friction, "radius": radius}
+    if isinstance(load, Cable):
+        x, y = load.pulley
+        return {"kind": "cable", "kg": _one(load.kg), "ratio": load.ratio, "pulley": {"x_m": x, "y_m": y},
+                "port": load.port, "friction": load.friction}  # fmt: skip
+    if isinstance(load, CornerBar):
+        return {"kind": "corner-bar", "plate_kg": _one(load.plate_kg), "bar_kg": load.bar_kg, "bar_m": load.bar_m,
+                "sleeve_m": load.sleeve_m, "hand_m": load.hand_m, "port": load.port}  # fmt: skip
+    if isinstance(load, SpringLoad):
+        s = load.spring
+        return {"kind": "spring", "start_n": s.start_n, "end_n": s.end_n, "travel_m": s.travel_m,
+                "count": int(_one(load.count)), "attached": load.port}  # fmt: skip
     assert isinstance(load, Band)
     anchor: dict[str, Any] = {"port": load.anchor_port}
     if load.anchor is not None:
         x, y, z = (_one(v) for v in load.anchor)
         anchor = {"x_m": x, "y_m": y, "z_m": z}
     return {
-        "kind": "band",
-        "port": load.port,
-        "anchor": anchor,
-        "strands": load.strands,
-        "count": int(_one(load.count)),
-        "law": law_part(load.law),
-        "hysteresis": load.hysteresis,
-    }
+        "kind": "band", "port": load.port, "anchor": anchor, "strands": load.strands, "count": int(_one(load.count)),
+        "law": law_part(load.law), "hysteresis": load.hysteresis,
+    }  # fmt: skip
 
 
 def _one(value: Any) -> float:

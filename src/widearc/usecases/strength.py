@@ -132,6 +132,17 @@ def equal_reps(first: Curve, other: Curve, known: Mapping[str, Scale], reps: int
     return equal_effort_reps(efforts_at[0], efforts_at[1], reps)
 
 
+def equal_reps_scaled(first: Curve, other: Curve, scale: Mapping[str, float], reps: int) -> int | None:
+    """Return the reps of another exercise that come as close to failure, by scales that are given; None: not said."""
+    shares = []
+    for found in (first, other):
+        place = hardest(*asked(found))
+        if place is None or place[0] not in scale:
+            return None
+        shares.append(place[1] / scale[place[0]])
+    return equal_effort_reps(shares[0], shares[1], reps).reps
+
+
 def effort_words(first: Curve, other: Curve) -> str:
     """Return how hard another exercise is beside the first where no strength is known, in words; empty: nothing."""
     ratios = effort_ratios(asked(first), asked(other))

@@ -29,12 +29,13 @@ from widearc.core.substitution import (
     notes_for,
     presses_for,
     ranked,
-    search,
+    tweaks,
 )
 from widearc.formats import parse_swap_request, swap_document
 from widearc.usecases.intents import intent_words
 from widearc.usecases.kit import doubt_of_client, kit_of, press_of, rules_of
 from widearc.usecases.room import RoomView, room, scope
+from widearc.usecases.strength import equal_reps_scaled
 
 HEAVIEST_KG = 500.0
 
@@ -319,15 +320,17 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
     request = parse_swap_request(document)
     start = clock()
     asked = request.wanted if isinstance(request.wanted, Intent) else curve(request.wanted, lowering=False)
-    ranking = search(
-        asked,
-        request.kit,
-        body=request.body,
-        limits=request.limits,
-        rules=request.rules,
-        taken=request.taken,
-        limit=request.limit,
-        style=request.style,
-        tempo=request.tempo,
-    )
-    return swap_document(ranking, 1000.0 * (clock() - start))
+    question = Question(
+        asked=asked, kit=request.kit, body=request.body, limits=request.limits, rules=request.rules,
+        taken=request.taken, style=request.style, tempo=request.tempo,
+    )  # fmt: skip
+    ranking = ranked(question, limit=request.limit)
+    elapsed = clock() - start
+    closer = {c.exercise.id: tweaks(c, question) for c in ranking.candidates}
+    reps: dict[str, int | None] = {}
+    if not isinstance(asked, Intent):
+        reps = {
+            c.exercise.id: equal_reps_scaled(asked, c.curve, request.strength_scale, request.reps)
+            for c in ranking.candidates
+        }
+    return swap_document(ranking, 1000.0 * elapsed, closer, reps)

@@ -65,8 +65,8 @@ def tweaks(chosen: Candidate, question: Question) -> tuple[Tweak, ...]:
         if best is not None:
             found.append(Tweak(words=extra, gain=best[0] - chosen.match, key="extra:" + extra))
     for style in styles_for(chosen, question):
-        styled = question.in_style(chosen, style)
-        found.append(Tweak(words=style.sentence, gain=styled.match - chosen.match, key=style_key(style)))
+        gain = question.score_in_style(chosen, style) - chosen.match
+        found.append(Tweak(words=style.sentence, gain=gain, key=style_key(style)))
     worth = [t for t in found if t.gain >= LEAST_GAIN]
     return tuple(sorted(worth, key=lambda t: (-round(t.gain, 4), t.words))[:MOST_TWEAKS])
 

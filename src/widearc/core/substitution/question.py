@@ -170,6 +170,17 @@ class Question:
             _sure=partial(doubt_about, exact, compared, target, self._doubt, errors),
         )  # fmt: skip
 
+    def score_in_style(self, chosen: Candidate, style: RepStyle) -> float:
+        """Return what a plain candidate would match in a rep style, 0 to 1: only the score, from its own bins."""
+        target = self.target
+        weights = style_weights(chosen, target, style)
+        own = [b[0] * w for b, w in zip(chosen.comparison.bins, weights, strict=True)]
+        if not target.has_level:
+            factor = sum(b.sum() for b in target.bins) / max(float(sum(b.sum() for b in own)), 1e-9)
+            own = [b * factor for b in own]
+        low = sum(float(np.minimum(t, c).sum()) for t, c in zip(target.bins, own, strict=True))
+        return low / sum(float(np.maximum(t, c).sum()) for t, c in zip(target.bins, own, strict=True))
+
     def in_style(self, chosen: Candidate, style: RepStyle) -> Candidate:
         """Return a candidate done in a rep style: its dose against the wanted one, in the plain rep's unit."""
         target = self.target

@@ -206,7 +206,10 @@ def purchases(question: Question) -> tuple[Bought, ...]:
     """Return the best match that each single purchase would make possible, the best first."""
     found = []
     for purchase in PURCHASES:
-        other = replace(question, kit=purchase.kit(question.free), taken=frozenset(), memo=type(question.memo)())
+        kit = purchase.kit(question.free)
+        if kit is question.free:
+            continue  # nothing here to have another of
+        other = replace(question, kit=kit, taken=frozenset(), memo=type(question.memo)())
         best: tuple[float, str] = (0.0, "")
         for exercise in compared_exercises():
             stocks = {w.stock for ways in exercise.ways for w in ways}

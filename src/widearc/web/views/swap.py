@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, current_app, redirect, render_template, request, session, url_for
+from flask import Blueprint, current_app, jsonify, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
@@ -29,6 +29,7 @@ from widearc.core.substitution import (
     weighted,
     why_not,
 )
+from widearc.formats import swap_request_document
 from widearc.usecases.client import GOAL_SETS
 from widearc.usecases.room import scope
 from widearc.usecases.swap import SwapAsk, SwapView, asks_depth, candidate_of
@@ -98,6 +99,16 @@ def aside() -> ResponseReturnValue:
         memo = current_app.extensions["memo"]
         usecases.set_aside(connection(), trainer(), ask, request.form.get("pick", ""), memo, now=now())
     return redirect(back_or(request.form.get("back", ""), url_for("swap.show")))
+
+
+@blueprint.get("/swap/request.json")
+def document() -> ResponseReturnValue:
+    """Give what is asked as a file for the command line, which answers it the same."""
+    ask = _ask(request.args)
+    view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+    if view.question is None:
+        raise InputError("exercise", ask.exercise, view.problem or "an exercise that can be computed")
+    return jsonify(swap_request_document(view.question, sets=ask.sets, reps=ask.reps))
 
 
 @blueprint.get("/swap/buy")

@@ -1,0 +1,235 @@
+"""What stands beside the ranking: tweaks, pairs, why not, questions turned round, columns, furniture that stands."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from tests.core.test_brute import BODY, HINGE, KIT, LIMITS, MEMO, PRESS, RULES
+from widearc.core.catalogue import EXERCISES
+from widearc.core.curve import CENTRES_DEG, Action
+from widearc.core.dose import RepStyle, StyleKind
+from widearc.core.equipment import LinearLaw, MooneyRivlinLaw, PointsLaw, stands
+from widearc.core.errors import InputError
+from widearc.core.intent import Intent, Shape, WantedAction
+from widearc.core.matching import compare
+from widearc.core.statics import curve
+from widearc.core.substitution import (
+    COLUMNS,
+    Beside,
+    Question,
+    applied,
+    beside,
+    best_pair,
+    equal_loads,
+    muscle_match,
+    muscle_thirds,
+    needed,
+    needs_pair,
+    purchases,
+    ranked,
+    sorted_by,
+    tweaks,
+    weighted,
+    why_not,
+)
+from widearc.core.substitution.reverse import scaled
+from widearc.core.units import G
+
+
+@pytest.fixture(scope="module")
+def question():
+    return Question(asked=PRESS, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO)
+
+
+@pytest.fixture(scope="module")
+def ranking(question):
+    return ranked(question)
+
+
+def of(ranking, exercise):
+    return next(c for c in ranking.candidates if c.exercise.id == exercise)
+
+
+def test_a_tweak_gains_what_it_says_when_it_is_applied(question, ranking):
+    seen = set()
+    for candidate in ranking.candidates:
+        for tweak in tweaks(candidate, question):
+            after = applied(candidate, question, tweak.key)
+            assert after is not None and tweak.gain >= 0.005
+            assert after.match - candidate.match == pytest.approx(tweak.gain, abs=1e-6)
+            assert after.extra == tweak.words or after.style.sentence == tweak.words
+            seen.add(tweak.key.split(":")[0])
+    assert seen == {"extra", "style"}
+
+
+def test_tweaks_come_best_first_and_unknown_ones_are_not_applied(question, ranking):
+    gains = [t.gain for t in tweaks(of(ranking, "goblet-squat"), question)]
+    assert gains == sorted(gains, reverse=True)
+    assert applied(of(ranking, "goblet-squat"), question, "extra:a horse") is None
+    assert applied(of(ranking, "goblet-squat"), question, "style:nothing") is None
+
+
+def test_a_style_weighs_the_stand_in_s_own_dose(question, ranking):
+    plain = of(ranking, "goblet-squat")
+    quarter = question.in_style(plain, RepStyle(kind=StyleKind.ONE_AND_A_QUARTER))
+    knee = question.target.actions.index(Action.KE)
+    more = quarter.comparison.bins[knee][0] - plain.comparison.bins[knee][0]
+    angle = np.rad2deg(plain.curve.motion.angles["knee"][0])
+    first = angle[0] - 0.25 * (angle[0] - angle[-1])
+    assert np.all(more[(first - 1 > CENTRES_DEG)] == 0) and more.sum() > 0
+    assert quarter.curve is plain.curve and quarter.level > plain.level
+
+
+def test_a_pair_is_the_sum_of_two_and_says_what_each_covers(question):
+    two = Intent(
+        parts=(
+            WantedAction(action=Action.KE, from_deg=95, to_deg=10, shape=Shape.SQUEEZE, mean_nm=70),
+            WantedAction(action=Action.HE, from_deg=85, to_deg=5, shape=Shape.SQUEEZE, mean_nm=70),
+        )
+    )
+    asked = replace(question, asked=two)
+    best = ranked(asked).candidates[0]
+    pair = best_pair(asked)
+    assert pair is not None and pair.first.exercise.id != pair.second.exercise.id
+    target, total = asked.target, [0.0, 0.0]
+    low = high = 0.0
+    own = [compare(target, c.curve.motion.angles, c.curve.demand_nm, 1).bins for c in (pair.first, pair.second)]
+    for i, wanted in enumerate(target.bins):
+        both = own[0][i][0] + own[1][i][0]
+        low, high = low + np.minimum(both, wanted).sum(), high + np.maximum(both, wanted).sum()
+        total[i] = float(np.minimum(own[0][i][0], wanted).sum() / wanted.sum())
+    assert pair.match == pytest.approx(low / high)
+    assert pair.covers[0] == pytest.approx(tuple(total))
+    assert needs_pair(best, asked) == (min(float(m[0]) for m in best.comparison.by_joint) < 0.6)
+    assert best_pair(replace(question, asked=HINGE)) is None and not needs_pair(best, replace(question, asked=HINGE))
+
+
+def test_why_not_gives_the_computed_difference(question, ranking):
+    best, other = ranking.candidates[0], ranking.candidates[5]
+    answer = why_not(other.exercise, ranking, question)
+    under = round(100 * best.match) - round(100 * other.match)
+    assert f"number 6, {under} points under {best.exercise.name.lower()}" in answer.words
+    assert answer.candidate is other and other.sentence in answer.words
+    assert "is the best that can be made here" in why_not(best.exercise, ranking, question).words
+    original = why_not(EXERCISES["leg-press-45"], ranking, question)
+    assert "this is the exercise to replace" in original.words and original.candidate is None
+
+
+def test_why_not_says_what_a_taken_item_would_give(question):
+    taken = replace(question, taken=frozenset({"m leg extension"}), names={"m leg extension": "taken"})
+    answer = why_not(EXERCISES["leg-extension"], ranked(taken), taken)
+    assert "leg extension taken. Were that not so it would match" in answer.words
+    assert answer.candidate is not None and answer.candidate.exercise.id == "leg-extension"
+
+
+def test_the_load_that_equals_in_work_in_peak_and_at_an_angle_is_the_closest_of_the_stock(question, ranking):
+    chosen = of(ranking, "back-squat-high")
+    target = question.target
+    knee = int(np.argmax([b.sum() for b in target.bins]))
+    answers = {a.by: a for a in equal_loads(chosen, question, 70.0)}
+    assert set(answers) == {"in work", "in peak", "at 70°"}
+    part = question.prepared(chosen.exercise).parts[0]
+    frame = next(i for i, f in enumerate(part.batch.frames) if f.options == chosen.row.options and not f.extra)
+    place = int(np.argmin(np.abs(CENTRES_DEG - 70.0)))
+    for by, reading in (
+        ("in work", lambda b: b.sum()), ("in peak", lambda b: b.max()), ("at 70°", lambda b: b[place]),
+    ):  # fmt: skip
+        off = {}
+        for k, pick in enumerate(part.batch.picks):
+            made = curve(part.batch.setup(BODY, LIMITS, (part.batch.row(frame, k),)), lowering=False)
+            bins = compare(target, made.motion.angles, made.demand_nm, 1).bins[knee][0]
+            off[pick.kg] = abs(reading(bins) / reading(target.bins[knee]) - 1)
+        assert off[answers[by].kg] == pytest.approx(min(off.values()), abs=1e-9)
+    with pytest.raises(InputError, match="angle that is wanted"):
+        equal_loads(chosen, question, 150.0)
+    assert equal_loads(of(ranking, "bodyweight-squat"), question) == ()
+
+
+def test_what_an_anchor_box_or_band_would_have_to_be(question, ranking):
+    band = of(ranking, "leg-extension-band")
+    found = {n.thing: n for n in needed(band, question, 0.01)}
+    assert any(thing.startswith("anchor") for thing in found) and any("times its pull" in thing for thing in found)
+    for need in found.values():
+        assert need.low <= need.best <= need.high and 0 < need.match <= 1
+    out_of_reach = needed(band, question, 1.0)
+    assert all(np.isnan(n.low) for n in out_of_reach)
+    with pytest.raises(InputError):
+        needed(band, question, 0.0)
+    assert needed(of(ranking, "leg-press-one-leg"), question, 0.5) == ()
+
+
+@pytest.mark.parametrize(
+    "law",
+    [LinearLaw(rest_m=1.0, rate_n_per_m=80), MooneyRivlinLaw(rest_m=0.8, area_m2=1e-4, c1_pa=1.2e5, c2_pa=0.8e5),
+     PointsLaw(rest_m=1.0, length_m=(1.0, 1.5, 2.0), force_n_at=(0, 40, 70))],
+    ids=["linear", "rubber", "points"],
+)  # fmt: skip
+def test_a_stronger_band_pulls_as_many_times_at_every_length(law):
+    length = np.linspace(law.rest_m * 1.02, law.rest_m * 1.9, 7)
+    assert scaled(law, 1.7).force_n(length) == pytest.approx(1.7 * law.force_n(length))
+
+
+def test_a_purchase_is_never_worth_less_than_nothing_and_names_an_exercise(question, ranking):
+    poor = replace(
+        question, kit=replace(KIT, weights=KIT.weights[-1:], presses=(), machines=(), furniture=(), bands=())
+    )
+    found = purchases(poor)
+    assert [b.match for b in found] == sorted((b.match for b in found), reverse=True)
+    assert any(b.exercise for b in found)
+    assert not any("band" in b.words for b in found)  # there is none to have another of
+
+
+def columns(**more):
+    usual = {"minutes": 2.0, "step": 0.1, "steady": 3, "alone": "yes", "spine": 1.0, "hand_kg": None, "axial": False,
+             "long": 0.4}  # fmt: skip
+    return Beside(**(usual | more))
+
+
+def test_columns_are_better_towards_one_and_the_sum_weighs_them():
+    assert columns(steady=5).good("steady") == 1.0 > columns(steady=2).good("steady")
+    assert (
+        columns(alone="yes").good("alone")
+        > columns(alone="with stops").good("alone")
+        > columns(alone="no").good("alone")
+    )
+    assert columns(minutes=1).good("minutes") > columns(minutes=5).good("minutes")
+    assert columns(step=None).good("step") == 0.0 < columns(step=0.05).good("step")
+    assert columns(spine=None).good("spine") == 1.0 > columns(spine=1.5).good("spine")
+    assert weighted(0.8, columns(), {}) == 0.8
+    assert weighted(0.8, columns(steady=5), {"steady": 1.0}) == pytest.approx(0.9)
+
+
+def test_sorting_by_a_column_never_changes_a_match(ranking):
+    beside_all = {c.exercise.id: beside(c, PRESS) for c in ranking.candidates}
+    for by in (*COLUMNS, "sum"):
+        made = sorted_by(ranking.candidates, beside_all, by, {"steady": 2.0})
+        assert sorted(c.exercise.id for c in made) == sorted(c.exercise.id for c in ranking.candidates)
+    steady = sorted_by(ranking.candidates, beside_all, "steady", {})
+    values = [beside_all[c.exercise.id].steady for c in steady]
+    assert values == sorted(values, reverse=True)
+    assert sorted_by(ranking.candidates, beside_all, "match", {}) == list(ranking.candidates)
+
+
+def test_a_muscle_over_its_own_length_is_matched_in_thirds(ranking):
+    wanted = muscle_thirds(PRESS, "vasti")
+    assert wanted is not None and muscle_match(wanted, wanted) == 1.0
+    assert muscle_match((10.0, 5.0, 0.0), (5.0, 10.0, 0.0)) == pytest.approx(10 / 20)
+    assert muscle_match(wanted, None) == 0.0
+    press, hinge = (muscle_match(wanted, muscle_thirds(of(ranking, e).curve, "vasti"))
+                    for e in ("leg-press-one-leg", "romanian-deadlift"))  # fmt: skip
+    assert press > 0.9 > hinge
+
+
+def test_a_couch_slides_before_it_tips_or_tips_before_it_slides():
+    level, down = np.array([50.0]), np.array([0.0])
+    found = stands(40.0, 0.9, 0.45, level, down)
+    assert found.gives_by == "slides" and found.margin == pytest.approx(0.4 * 40 * G / 50)
+    tall = stands(40.0, 0.4, 1.5, level, down)
+    assert tall.gives_by == "tips" and tall.margin == pytest.approx(40 * G * (0.2 - 0.05) / (50 * 1.5))
+    # weight on the edge holds it against sliding and turns it over a little
+    heavy = stands(40.0, 0.9, 0.45, np.array([0.0]), np.array([800.0]))
+    assert heavy.gives_by == "tips" and heavy.margin == pytest.approx(40 * G * 0.4 / (800 * 0.05))
+    assert stands(40.0, 0.9, 0.45, np.array([0.0]), np.array([0.0])).margin == float("inf")

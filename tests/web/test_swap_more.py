@@ -1,0 +1,157 @@
+"""The Swap page beyond the list: tweaks, favourites, set-asides, sorting, why not, the request for the command line."""
+
+from __future__ import annotations
+
+import json
+import re
+
+import pytest
+
+from widearc import store
+from widearc.usecases import answer_request
+
+NOW = "2026-11-24T10:00:00+00:00"
+
+
+def page(client, query=""):
+    answer = client.get(f"/swap{query}")
+    assert answer.status_code == 200
+    return answer.get_data(as_text=True)
+
+
+def rows(text):
+    return re.findall(r'id="row-([a-z0-9-]+)"', text)
+
+
+def test_page_and_command_line_give_the_same_answer(client):
+    for query in ("?kg=100", "?exercise=goblet-squat&kg=16&client=2", "?place=3&exercise=leg-extension&kg=40"):
+        text = page(client, query)
+        request = json.loads(client.get(f"/swap/request.json{query}").get_data(as_text=True))
+        answer = answer_request(request, clock=lambda: 0.0)
+        assert rows(text) == [c["exercise"] for c in answer["candidates"]], query
+        shown = [int(m) for m in re.findall(r'class="wa-match[^"]*">(\d+)', text)]
+        assert shown == [round(100 * c["match"]) for c in answer["candidates"]]
+    again = answer_request(request, clock=lambda: 0.0)
+    assert json.dumps(again) == json.dumps(answer)
+
+
+def test_a_tweak_is_applied_by_one_tap_and_taken_off_again(client, con):
+    text = page(client, "?pick=goblet-squat&kg=60&place=3")
+    found = re.search(r'href="([^"]*tweak=[^"]*)">Apply', text)
+    assert found, "no tweak offered"
+    gain = int(re.search(r"<b>\+(\d+)</b>", text).group(1))
+    before = int(re.search(r'class="wa-big">(\d+)', text).group(1))
+    after = client.get(found.group(1).replace("&amp;", "&")).get_data(as_text=True)
+    now = int(re.search(r'class="wa-big">(\d+)', after).group(1))
+    assert abs(now - before - gain) <= 1
+    assert "Without it" in after and "in use" in after and 'name="tweak"' in after
+    key = re.search(r'name="tweak" value="([^"]*)"', after).group(1)
+    client.post("/swap/use", data={"pick": "goblet-squat", "kg": "60", "place": "3", "tweak": key})
+    trainer = store.local_trainer(con, now=NOW)
+    kept = store.decisions(con, trainer)[0]
+    assert round(100 * kept.match) == now and kept.set_up
+
+
+def test_the_presses_and_machines_of_a_room_stand_in(client):
+    text = page(client, "?place=3&exercise=back-squat-high&kg=60")
+    found = rows(text)
+    assert "leg-press-45" in found and "leg-extension" in found and "belt-squat-home" not in found
+    assert "each side" in text and "on the sled" in text
+    assert re.search(r"extension machine at [\d.]+ kg", text)
+
+
+def test_a_machine_can_be_asked_for_once_it_was_read(client):
+    text = page(client, "?place=1&exercise=leg-extension&kg=40")
+    assert rows(text), "the harbour's machine is known in the container too"
+    unread = page(client, "?place=1&exercise=lying-leg-curl&kg=40")
+    assert "read at the Bench" in unread and not rows(unread)
+
+
+def test_a_pinned_favourite_comes_first_with_its_reason_and_an_unchanged_match(client, con):
+    text = page(client)
+    order = rows(text)
+    chosen = order[4]
+    match = re.search(rf'id="row-{chosen}".*?wa-match[^>]*>(\d+)', text, re.S).group(1)
+    data = {"pick": chosen, "reason": "the client likes it", "action": "keep"}
+    assert client.post("/swap/favourite", data=data).status_code == 302
+    text = page(client)
+    assert rows(text)[0] == chosen and "pinned" in text and "the client likes it" in text
+    assert re.search(rf'id="row-{chosen}".*?wa-match[^>]*>(\d+)', text, re.S).group(1) == match
+    assert 'class="wa-badge">pinned' not in page(client, "?exercise=dumbbell-squat&kg=24")
+    trainer = store.local_trainer(con, now=NOW)
+    client.post(f"/undo/{store.last_change(con, trainer, 'place:1').id}")
+    assert rows(page(client)) == order
+    assert client.post("/swap/favourite", data={"pick": chosen, "reason": " ", "action": "keep"}).status_code == 400
+    client.post("/swap/favourite", data=data)
+    client.post("/swap/favourite", data=data | {"action": "drop"})
+    assert rows(page(client)) == order
+
+
+def test_two_clients_in_one_room_do_not_clash(client, con):
+    text = page(client, "?client=1&pick=dumbbell-squat")
+    assert "dumbbell-squat" in rows(text)
+    item = re.search(r"dumbbells (\d+) \+", text.split('id="row-dumbbell-squat"')[1]).group(1)
+    client.post("/swap/aside", data={"client": "1", "pick": "dumbbell-squat", "action": "set"})
+    mine, other = page(client, "?client=1&pick=dumbbell-squat"), page(client, "?client=2")
+    assert f"dumbbells {item} + {item} kg" in mine and "give back 1" in mine
+    assert f"dumbbells {item} + {item} kg" not in other
+    client.post("/swap/aside", data={"client": "1", "action": "back"})
+    assert "give back" not in page(client, "?client=1&pick=dumbbell-squat")
+    trainer = store.local_trainer(con, now=NOW)
+    assert store.set_asides(con, trainer, 1) == {}
+    assert client.post("/swap/aside", data={"client": "1", "pick": "hip-thrust-machine"}).status_code == 400
+
+
+def test_the_list_is_sorted_filtered_and_weighed_without_touching_the_match(client):
+    plain = page(client)
+    quick = page(client, "?only-quick=1")
+    assert set(rows(quick)) < set(rows(plain)) and "more do not pass the filter" in quick
+    steady = page(client, "?sort=steady")
+    assert sorted(rows(steady)) == sorted(rows(plain)) and rows(steady) != rows(plain)
+    summed = page(client, "?sort=sum&w-steady=3&w-minutes=1")
+    assert re.search(r"<small>sum \d+</small>", summed)
+
+    def matches(text):
+        return dict(re.findall(r'id="row-([a-z0-9-]+)".*?wa-match[^>]*>(\d+)', text, re.S))
+
+    assert matches(steady) == matches(plain) == matches(summed)
+    assert "a weight from 0 to 5" in page(client, "?w-steady=9")
+    muscle = page(client, "?muscle=vasti")
+    assert re.search(r"<small>\d+ % vasti</small>", muscle)
+    assert "one of" in page(client, "?muscle=nonsense")
+
+
+def test_why_not_answers_for_what_is_ranked_and_for_what_is_left_out(client):
+    text = page(client, "?why=hip-thrust")
+    assert "Hip thrust is left out: under 5 % of the work in common" in text
+    order = rows(page(client))
+    assert re.search(r"is number 3, \d+ points under|as close as", page(client, f"?why={order[2]}"))
+    assert 'id="why-answer"' not in page(client, "?why=nonsense")
+
+
+def test_the_question_turned_round(client):
+    text = page(client, "?exercise=dumbbell-squat&kg=24&pick=romanian-deadlift&at=60&least=10")
+    assert re.search(r"In work: [\d.]+ kg", text) or "No weight is picked up here" in text
+    bad = page(client, "?pick=goblet-squat&at=170")
+    assert "an angle that is wanted" in bad and 'value="170"' in bad
+    bad = page(client, "?pick=goblet-squat&least=abc")
+    assert "percent, from 1 to 100" in bad
+    bad = page(client, "?pick=goblet-squat&least=0")
+    assert "from 1 to 100 %" in bad
+
+
+def test_what_to_buy_is_a_page_of_its_own(client):
+    text = client.get("/swap/buy?place=2&client=1&kg=220").get_data(as_text=True)
+    assert "a pair of 24 kg dumbbells" in text and re.search(r"\+\d+</td>", text)
+
+
+@pytest.mark.parametrize("query", ["?pair=1", "?pair=1&exercise=romanian-deadlift&kg=60"])
+def test_a_pair_is_offered_only_where_it_comes_closer(client, query):
+    text = page(client, query)
+    assert "% together:" in text or "No two of what is here" in text
+
+
+def test_the_set_up_checks_name_the_pull_on_an_anchor(client):
+    text = page(client, "?pick=leg-extension-band")
+    assert re.search(r"Eye \w+ holds \d+ N of pull: (rated for|what it is rated for is not known)", text)
+    assert "What changes" in text and "Steadiness" in text
