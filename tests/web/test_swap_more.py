@@ -155,3 +155,22 @@ def test_the_set_up_checks_name_the_pull_on_an_anchor(client):
     text = page(client, "?pick=leg-extension-band")
     assert re.search(r"Eye \w+ holds \d+ N of pull: (rated for|what it is rated for is not known)", text)
     assert "What changes" in text and "Steadiness" in text
+
+
+def test_every_drawing_has_its_values_as_csv(client):
+    rows_ = client.get("/swap/values.csv?pick=goblet-squat").get_data(as_text=True).splitlines()
+    assert rows_[0] == "action,angle_deg,intended_nm,actual_nm"
+    knee = [r.split(",") for r in rows_ if r.startswith("knee_extension")]
+    assert float(knee[0][1]) > float(knee[-1][1]) and float(knee[5][2]) > 50
+    assert client.get("/swap/values.csv?exercise=lying-leg-curl&kg=40").status_code == 400
+    claim = client.get("/claims/lunge-lean.csv").get_data(as_text=True).splitlines()
+    assert claim[0] == '"knee bend, degrees","A, N*m","B, N*m"'
+    assert len(claim) > 5 and all(c.replace(".", "").replace("-", "").isdigit() or not c for c in claim[3].split(","))
+    assert client.get("/claims/toe-direction.csv").status_code in (400, 404)
+    for address, ident in (
+        ("/swap", "drawing-swap-knee"), ("/room/1", "drawing-wall"), ("/bench/band/16", "drawing-band"),
+        ("/bench/machine/35", "drawing-machine"), ("/claims/lunge-lean", "drawing-claim"),
+    ):  # fmt: skip
+        text = client.get(address).get_data(as_text=True)
+        assert f'id="{ident}"' in text and f'data-save="{ident}" data-as="svg"' in text, address
+        assert f'data-save="{ident}" data-as="png"' in text

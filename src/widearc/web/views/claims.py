@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, render_template, request
+import csv
+import io
+
+from flask import Blueprint, Response, render_template, request
 from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
@@ -10,6 +13,7 @@ from widearc.usecases.claims import CLAIMS, DATED, claim, worked_out
 from widearc.web import overlay
 from widearc.web.errors import sentence
 from widearc.web.forms import number
+from widearc.web.words import MINUS
 
 blueprint = Blueprint("claims", __name__, url_prefix="/claims")
 LABELS = {
@@ -24,6 +28,27 @@ LABELS = {
 def listed() -> ResponseReturnValue:
     """List the disputes with their labels."""
     return render_template("claims/list.html", claims=CLAIMS.values(), labels=LABELS)
+
+
+@blueprint.get("/<claim_id>.csv")
+def values(claim_id: str) -> ResponseReturnValue:
+    """Send the curves of a dispute for the values of the address as CSV."""
+    found = claim(claim_id)
+    typed = {p.name: number(request.args, p.name, p.default, what=f"a number of {p.unit}") for p in found.params}
+    view = worked_out(found, typed)
+    pins = [
+        overlay.Pinned(letter=letter, words=words, query="", curve=curve)
+        for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
+    ]
+    if not pins:
+        raise InputError("claim", claim_id, view.problem or "a dispute that has curves")
+    shown = overlay.compared(pins, request.args.get("joint", found.joint), own_peak=False)
+    out = io.StringIO()
+    head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, N*m" for d in shown.drawn)]
+    plain = ([cell.replace(MINUS, "-").rstrip("°").replace("–", "") for cell in row] for row in shown.table)
+    csv.writer(out, lineterminator="\n").writerows([head, *plain])
+    headers = {"Content-Disposition": f'attachment; filename="{claim_id}.csv"'}
+    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
 
 
 @blueprint.get("/<claim_id>")

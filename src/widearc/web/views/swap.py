@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import csv
+import io
 from typing import Any
 
-from flask import Blueprint, current_app, jsonify, redirect, render_template, request, session, url_for
+import numpy as np
+from flask import Blueprint, Response, current_app, jsonify, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
 from widearc.core.body import Body
 from widearc.core.catalogue import EXERCISES
+from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError
 from widearc.core.intent import HOLDS, SHAPES, Intent, Shape
 from widearc.core.muscle import NAMES
@@ -109,6 +113,25 @@ def document() -> ResponseReturnValue:
     if view.question is None:
         raise InputError("exercise", ask.exercise, view.problem or "an exercise that can be computed")
     return jsonify(swap_request_document(view.question, sets=ask.sets, reps=ask.reps))
+
+
+@blueprint.get("/swap/values.csv")
+def values() -> ResponseReturnValue:
+    """Send intended and actual demand of the chosen stand-in as CSV, every degree."""
+    ask = _ask(request.args)
+    view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+    chosen = candidate_of(view, request.args.get("pick"), request.args.get("tweak", ""))
+    if view.ranking is None or chosen is None:
+        raise InputError("exercise", ask.exercise, view.problem or "one of the stand-ins listed now")
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\n")
+    rows.writerow(["action", "angle_deg", "intended_nm", "actual_nm"])
+    target = view.ranking.target.at_level_of(chosen.comparison)
+    for action, wanted, own in zip(target.actions, target.bins, chosen.comparison.bins, strict=True):
+        for i in np.flatnonzero((wanted > 0) | (own[0] > 0))[:: action.direction]:
+            rows.writerow([action.label, f"{CENTRES_DEG[i]:g}", f"{wanted[i]:.1f}", f"{own[0][i]:.1f}"])
+    headers = {"Content-Disposition": f'attachment; filename="{chosen.exercise.id}.csv"'}
+    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
 
 
 @blueprint.get("/swap/buy")
