@@ -12,7 +12,6 @@ from widearc.usecases.exchange import ImportPlan, export_kit, import_kit, plan_i
 from widearc.usecases.felt import THIRDS, WHERE, felt_of, keep_felt
 from widearc.usecases.instead import (
     changes,
-    checks,
     columns_of,
     drop_favourite,
     give_back,
@@ -20,6 +19,7 @@ from widearc.usecases.instead import (
     muscle_column,
     reps_of,
     set_aside,
+    set_up_checks,
     worth_buying,
 )
 from widearc.usecases.intents import SCOPE as INTENTS
@@ -83,7 +83,6 @@ __all__ = [
     "change_place",
     "changes",
     "check_document",
-    "checks",
     "client_notes",
     "columns_of",
     "copy_place",
@@ -123,6 +122,7 @@ __all__ = [
     "save_band",
     "see",
     "set_aside",
+    "set_up_checks",
     "strength_of",
     "swap_view",
     "take_back",

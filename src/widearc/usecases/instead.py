@@ -35,7 +35,7 @@ LONGEST_REASON = 200
 WEEK_DAYS = 7
 
 
-def checks(chosen: Candidate, view: SwapView) -> tuple[str, ...]:
+def set_up_checks(chosen: Candidate, view: SwapView) -> tuple[str, ...]:
     """Return what to look at before the first rep: the exercise's own checks, then what this set-up adds."""
     own = list(chosen.exercise.checks)
     if chosen.row.anchor is not None:

@@ -319,7 +319,7 @@ def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]
         "tweaks": tweaks(plain, view.question) if plain is not None else (),
         "tweak": source.get("tweak", "") if chosen is not plain else "",
         "style_words": "" if chosen.style.kind.value == "plain" else chosen.style.sentence,
-        "checks": usecases.checks(chosen, view),
+        "checks": usecases.set_up_checks(chosen, view),
         "changes": usecases.changes(chosen, view.wanted, columns[chosen.exercise.id]),
         "reps_words": usecases.reps_of(connection(), trainer(), view, chosen),
         "favourites": view.favourites,
