@@ -51,7 +51,7 @@ def test_the_arrow_keys_move_a_handle_and_escape_puts_it_back(watched, served):
     page.keyboard.press("ArrowUp")
     expect(page.locator("#h0-2")).to_have_value("135")
     expect(handle).to_be_focused()
-    assert handle.get_attribute("aria-valuenow") == "135"
+    expect(handle).to_have_attribute("aria-valuenow", "135")
     page.keyboard.press("Shift+ArrowDown")
     expect(page.locator("#h0-2")).to_have_value("85")
     page.keyboard.press("Escape")
@@ -109,7 +109,7 @@ def test_an_anchor_goes_both_ways(watched, served):
     page.goto(f"{served}/arc/?exercise=leg-extension-band&for=leg-extension-band&client=1&l0=band&l0-x=-60&l0-y=20")
     pull(page, page.locator("#handle-l0-x-l0-y"), -20, -25)
     expect(page.locator("#trail")).to_contain_text("anchor: -60, 20 to ")
-    assert float(page.locator("#l0-x").input_value()) < -63
+    assert float(page.locator("#l0-x").input_value()) <= -66
     assert float(page.locator("#l0-y").input_value()) > 23
 
 

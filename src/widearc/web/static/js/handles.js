@@ -2,6 +2,7 @@
 // px to a field's value is the drawing's own scale, sent with the handle. Computes no mechanics.
 
 let drag = null;
+let keyed = null;  // the handle the arrow keys move, and where it was: Escape puts it back
 
 function fieldOf(name) { return document.getElementById(name); }
 
@@ -36,6 +37,8 @@ async function redraw() {
   const headers = { "X-Part": "answer", "X-Drag": "1", "X-Scale": drag.scale, "X-Was": drag.before.split("?")[1] || "" };
   await window.show(window.addressOf(form), null, { headers: headers });
   if (!drag) return;
+  // what was dragged while the answer was on its way is not lost with the fields it replaced
+  drag.names.forEach((name, i) => { if (fieldOf(name)) put(fieldOf(name), drag.values[i]); });
   drag.busy = false;
   if (drag.again) { drag.again = false; redraw(); }
 }
@@ -44,7 +47,9 @@ function begin(handle, x, y) {
   const svg = handle.ownerSVGElement;
   const box = svg.getBoundingClientRect();
   const names = handle.dataset.handle.split(" ");
+  keyed = null;
   drag = {
+    values: names.map((name) => fieldOf(name).value),
     names: names, form: fieldOf(names[0]).form.id, start: names.map((name) => fieldOf(name).value), stops: stopsOf(handle),
     before: window.location.pathname + window.location.search, x: x, y: y, id: handle.id,
     scale: svg.dataset.scale || "", per: svg.viewBox.baseVal.width / box.width, moved: false,
@@ -58,10 +63,10 @@ function finish(keep) {
   const done = drag;
   drag = null;
   if (!done.moved && keep) return;
-  if (!keep) done.names.forEach((name, i) => put(fieldOf(name), done.start[i]));
+  done.names.forEach((name, i) => put(fieldOf(name), keep ? done.values[i] : done.start[i]));
   const form = document.getElementById(done.form);
   const address = keep ? window.addressOf(form) : done.before;
-  const now = done.names.map((name) => fieldOf(name).value);
+  const now = done.values;
   window.show(address, null).then(() => {
     if (!keep) return;
     window.history.pushState(null, "", address);
@@ -96,8 +101,11 @@ document.addEventListener("pointermove", (event) => {
       const far = (stop) => Math.hypot(stop.x - from.x - mx, stop.y - from.y - my);
       value = drag.stops.reduce((best, stop) => (far(stop) < far(best) ? stop : best)).value;
     }
-    const field = fieldOf(name);
-    if (field && field.value !== value) { put(field, value); changed = true; }
+    if (drag.values[i] !== value) {
+      drag.values[i] = value;
+      if (fieldOf(name)) put(fieldOf(name), value);
+      changed = true;
+    }
   });
   if (changed) redraw();
 });
@@ -110,9 +118,11 @@ document.addEventListener("keydown", (event) => {
   const names = handle.dataset.handle.split(" ");
   const turns = { ArrowRight: [0, 1], ArrowLeft: [0, -1], ArrowUp: [names.length - 1, 1], ArrowDown: [names.length - 1, -1] };
   const turn = turns[event.key];
-  if (event.key === "Escape" && handle.dataset.was) {
-    names.forEach((name, i) => put(fieldOf(name), handle.dataset.was.split(" ")[i]));
+  if (event.key === "Escape" && keyed && keyed.id === handle.id) {
+    names.forEach((name, i) => put(fieldOf(name), keyed.was[i]));
+    keyed = null;
   } else if (turn) {
+    if (!keyed || keyed.id !== handle.id) keyed = { id: handle.id, was: names.map((name) => fieldOf(name).value) };
     const field = fieldOf(names[turn[0]]);
     const step = Number(handle.dataset.step) * (event.shiftKey ? 10 : 1);
     const stops = stopsOf(handle);
@@ -123,14 +133,14 @@ document.addEventListener("keydown", (event) => {
   } else return;
   event.preventDefault();
   event.stopPropagation();
-  const before = handle.dataset.was || names.map((name) => fieldOf(name).defaultValue || fieldOf(name).value).join(" ");
   const label = handle.dataset.label, id = handle.id, unit = handle.dataset.unit;
   const form = fieldOf(names[0]).form;
   const address = window.addressOf(form);
   window.show(address, null).then(() => {
     window.history.pushState(null, "", address);
     const again = document.getElementById(id);
-    if (again) { again.focus({ preventScroll: true }); again.dataset.was = before; }
+    if (!again) return;
+    again.focus({ preventScroll: true });
     window.tell(unit ? label + ": " + again.getAttribute("aria-valuetext") + "." : label + " changed.");
   });
 });
