@@ -12,6 +12,7 @@ from pathlib import Path
 
 from widearc import store
 from widearc.core.errors import InputError
+from widearc.core.substitution import Memo
 from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases import SwapAsk, swap_view
@@ -73,13 +74,15 @@ def _secret(data: Path) -> str:
     return path.read_text(encoding="ascii").strip()
 
 
-def _warm(database: Path, memo: object) -> None:
+def _warm(database: Path, memo: Memo) -> None:
     """Load SciPy and prepare the first place's set-ups while nobody waits yet."""
     con = store.open_store(database)
     try:
         trainer = store.local_trainer(con, now=utc_now())
         places, clients = store.places(con, trainer), store.clients(con, trainer)
         if places and clients:
-            swap_view(con, trainer, SwapAsk(place_id=places[0].id, client_id=clients[0].id), memo)  # type: ignore[arg-type]
+            view = swap_view(con, trainer, SwapAsk(place_id=places[0].id, client_id=clients[0].id), memo)
+            for candidate in view.ranking.candidates if view.ranking is not None else ():
+                _ = candidate.doubt  # computed when first asked for: ask now
     finally:
         con.close()

@@ -42,6 +42,7 @@ REFERENCES = {
 """Reference loads in kg, by whether the family is linear. Fixed, so that no answer depends on what else is here."""
 FEW = 5  # totals: so few are their own references
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
+CLOSE_LINEAR = 0.005  # the same where a guess is only as coarse as its samples
 MOST_EXACT = 50
 
 
@@ -184,7 +185,7 @@ class PreparedBatch:
             return None
         guess = np.where(mask, self.match(target), -1.0)
         top = float(guess.max())
-        flat = np.flatnonzero(guess.ravel() >= top - CLOSE)
+        flat = np.flatnonzero(guess.ravel() >= top - (CLOSE_LINEAR if self.linear else CLOSE))
         flat = flat[np.argsort(-guess.ravel()[flat], kind="stable")][:MOST_EXACT]
         rows = [(int(i) // guess.shape[1], int(i) % guess.shape[1]) for i in flat]
         if len(rows) == 1:
