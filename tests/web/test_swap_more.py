@@ -95,6 +95,7 @@ def test_two_clients_in_one_room_do_not_clash(client, con):
     mine, other = page(client, "?client=1&pick=dumbbell-squat"), page(client, "?client=2")
     assert f"dumbbells {item} + {item} kg" in mine and "give back 1" in mine
     assert f"dumbbells {item} + {item} kg" not in other
+    assert "for the bosun</span>" in client.get("/room/1").get_data(as_text=True)
     client.post("/swap/aside", data={"client": "1", "action": "back"})
     assert "give back" not in page(client, "?client=1&pick=dumbbell-squat")
     trainer = store.local_trainer(con, now=NOW)

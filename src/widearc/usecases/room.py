@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from widearc import store
 from widearc.core.equipment import Source, check_quantity, kind_of
@@ -23,7 +23,10 @@ MOST_ITEMS = 500
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RoomView:
-    """A place with its equipment and badges, the trainer's other places, what it trains, and the last change."""
+    """A place with its equipment and badges, the trainer's other places, what it trains, and the last change.
+
+    aside: for whom an item is set aside, by its id: the client's name.
+    """
 
     place: store.PlaceRow
     places: tuple[store.PlaceRow, ...]
@@ -31,6 +34,7 @@ class RoomView:
     badges: Mapping[int, str]
     actions: tuple[Trainable, ...]
     change: store.Change | None
+    aside: Mapping[int, str] = field(default_factory=dict)
 
 
 def scope(place_id: int) -> str:
@@ -52,7 +56,16 @@ def room(con: store.Connection, trainer_id: int, place_id: int, client: store.Cl
         badges={item.id: badge_of(item, read.get(item.id, 0)) for item in items},
         actions=trainable(kit, taken=taken, limits=who.limits, rules=rules_of(place, who)),
         change=store.last_change(con, trainer_id, scope(place_id)),
+        aside=_aside(con, trainer_id, place_id),
     )
+
+
+def _aside(con: store.Connection, trainer_id: int, place_id: int) -> Mapping[int, str]:
+    kept = store.set_asides(con, trainer_id, place_id)
+    if not kept:
+        return {}
+    names = {c.id: c.name for c in store.clients(con, trainer_id)}
+    return {item: names[client] for item, client in kept.items()}
 
 
 def mark(con: store.Connection, trainer_id: int, item_id: int, state: store.State, *, now: str) -> store.ItemRow:

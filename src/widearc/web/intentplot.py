@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -46,7 +46,7 @@ class Fan:
     joint: str
     words: str
     index: int
-    box: str
+    box: tuple[float, float, float, float]
     scale: float
     arc: str
     ticks: str
@@ -72,10 +72,18 @@ def fans(intent: Intent, body: Body, scale: float | None = None) -> tuple[Fan, .
     most = max(nm for own in handles for _, nm in own)
     full = scale or float(next((f for f in FULL_NM if f >= 1.15 * most), FULL_NM[-1]))
     work = [float(part.demand_nm(body).sum()) for part in intent.parts]
-    return tuple(
+    made = [
         _fan(part, own, i, body, full, intent, work[i] / sum(work))
         for i, (part, own) in enumerate(zip(intent.parts, handles, strict=True))
-    )
+    ]
+    # drawn to one scale: boxes of one size, each round its own middle
+    wide, tall = (max(fan.box[k] for fan in made) for k in (2, 3))
+    return tuple(replace(fan, box=_same_size(fan.box, wide, tall)) for fan in made)
+
+
+def _same_size(box: tuple[float, float, float, float], wide: float, tall: float) -> tuple[float, float, float, float]:
+    x, y, w, h = box
+    return (round(x - (wide - w) / 2), round(y - (tall - h) / 2), round(wide), round(tall))
 
 
 _FIXED = {"knee": ((-1.0, 0.0), "thigh"), "hip": ((0.0, -1.0), "trunk"), "ankle": ((0.0, -1.0), "shank"),
@@ -180,9 +188,9 @@ def _ticks(part: WantedAction) -> str:
     return "".join(parts)
 
 
-def _box(xy: Array) -> str:
+def _box(xy: Array) -> tuple[float, float, float, float]:
     low, high = xy.min(axis=0) - 34.0, xy.max(axis=0) + 34.0
-    return f"{low[0]:.0f} {low[1]:.0f} {high[0] - low[0]:.0f} {high[1] - low[1]:.0f}"
+    return float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1])
 
 
 def _unrolled(part: WantedAction, angle: Array, nm: Array, full: float, intent: Intent) -> dict[str, Any]:
