@@ -17,9 +17,9 @@ pytestmark = pytest.mark.browser
 
 AXE = (Path(__file__).parents[1] / "vendor" / "axe.min.js").read_text(encoding="utf-8")
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
-PAGES = ["/room/1", "/intent/", "/intent/?a0=hip_extension&f0=90&t0=0&s0=squeeze&m0=80&feel=1",
+PAGES = ["/room/1", "/intent/",
          "/swap?want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Dstretch%26m0%3D100",
-         "/arc/?exercise=leg-press-45&view=muscles", "/arc/?exercise=goblet-squat&view=spine",
+         "/arc/?exercise=leg-press-45&view=muscles",
          "/arc/?exercise=leg-press-45&view=forces&want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Deven%26m0%3D90",
          "/arc/", "/arc/?exercise=hip-thrust-one-leg",
          "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dleg-extension",
