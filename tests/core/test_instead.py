@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 
 import numpy as np
@@ -14,7 +15,8 @@ from widearc.core.dose import RepStyle, StyleKind
 from widearc.core.equipment import LinearLaw, MooneyRivlinLaw, PointsLaw, stands
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.core.matching import compare
+from widearc.core.matching import compare, target_of_intent
+from widearc.core.movement import Setup
 from widearc.core.statics import curve
 from widearc.core.substitution import (
     COLUMNS,
@@ -30,6 +32,7 @@ from widearc.core.substitution import (
     needs_pair,
     purchases,
     ranked,
+    sentence,
     sorted_by,
     tweaks,
     weighted,
@@ -233,3 +236,16 @@ def test_a_couch_slides_before_it_tips_or_tips_before_it_slides():
     heavy = stands(40.0, 0.9, 0.45, np.array([0.0]), np.array([800.0]))
     assert heavy.gives_by == "tips" and heavy.margin == pytest.approx(40 * G * 0.4 / (800 * 0.05))
     assert stands(40.0, 0.9, 0.45, np.array([0.0]), np.array([0.0])).margin == float("inf")
+
+
+def test_what_a_stand_in_asks_outside_the_wanted_range_is_said():
+    narrow = Intent(parts=(WantedAction(action=Action.KE, from_deg=70, to_deg=40, shape=Shape.EVEN, mean_nm=100),))
+    target = target_of_intent(narrow, BODY)
+    squat = curve(Setup(exercise=EXERCISES["bodyweight-squat"], options={"knee_from_deg": 110}), lowering=False)
+    found = compare(target, squat.motion.angles, squat.demand_nm, 1)
+    words = sentence(target, found, squat)
+    assert re.search(r"goes on past 70°, to 1(09|10)°", words), words
+    wide = Intent(parts=(WantedAction(action=Action.KE, from_deg=110, to_deg=5, shape=Shape.EVEN, mean_nm=100),))
+    target = target_of_intent(wide, BODY)
+    found = compare(target, squat.motion.angles, squat.demand_nm, 1)
+    assert "goes on past" not in sentence(target, found, squat)

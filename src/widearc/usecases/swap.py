@@ -310,7 +310,8 @@ def _strip(view: SwapView, found: Candidate) -> tuple[tuple[float, float], ...]:
     target = view.ranking.target.at_level_of(found.comparison)
     main = int(np.argmax([b.sum() for b in target.bins]))
     long_end, short_end = target.range_deg(main)
-    angle = np.linspace(long_end, short_end, STRIP_POINTS)
+    inward = 1.0 if short_end > long_end else -1.0  # the outer degrees may be covered in part
+    angle = np.linspace(long_end + inward, short_end - inward, STRIP_POINTS)
     both = (np.interp(angle, CENTRES_DEG, bins) for bins in (target.bins[main], found.comparison.bins[main][0]))
     return tuple((round(float(t), 2), round(float(c), 2)) for t, c in zip(*both, strict=True))
 

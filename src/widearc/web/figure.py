@@ -142,6 +142,9 @@ def points_of(curve: Curve) -> dict[str, Array]:
     points = {name: motion.full(point)[:, 0] for name, point in motion.points.items()}
     if "shoulder" not in points or "hip" not in points:
         return points
+    if "mtp" in points and "heel" in points:
+        # on the ball of the foot the toes lie flat: what is drawn ends where it turns
+        points["toe"] = points["mtp"]
     trunk = points["shoulder"] - points["hip"]
     points["head"] = points["shoulder"] + trunk / np.hypot(*trunk) * HEAD_UP * body.stature_m
     hand = _hand(curve, points, body)

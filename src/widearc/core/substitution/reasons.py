@@ -12,6 +12,7 @@ from widearc.core.statics import Curve
 NOTHING = 0.03  # of the target's greatest demand: less counts as nothing
 LIKE = 0.08  # a ratio this close to 1 is called alike
 SPREAD = 0.12  # a ratio that varies less than this is "all the way"
+BEYOND = 0.08  # of the wanted work: more outside the wanted range is said
 BLOCK = 10  # degrees over which a ratio is read: single degrees are too fine to speak of
 
 
@@ -48,8 +49,27 @@ def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> str:
     parts += _ratios(angle, t, c, max(first, begins), min(last_asked, last_given))
     if last_given < last_asked - 5:
         parts.append(f"nothing below {angle[last_given]:.0f}°")
+    parts += _beyond(angle, t, c, action)
     text = _join(parts)
     return text[0].upper() + text[1:] + "." if text else f"{name} alike all the way."
+
+
+def _beyond(angle: Array, t: Array, c: Array, action: Action) -> list[str]:
+    """Return words for what a stand-in asks outside the wanted range, where that is a real share of the work."""
+    used = np.flatnonzero(t > 0)
+    if not len(used):
+        return []
+    said = []
+    half = 0.5 * action.direction  # from the middle of a degree to its outer side
+    for part, edge in (
+        (slice(None, int(used[0])), angle[used[0]] - half), (slice(int(used[-1]) + 1, None), angle[used[-1]] + half),
+    ):  # fmt: skip
+        extra = c[part]
+        if extra.sum() > BEYOND * t.sum():
+            reach = angle[part][extra > 0]
+            end = reach[0] if part.start is None else reach[-1]
+            said.append(f"goes on past {edge:.0f}°, to {end:.0f}°")
+    return said
 
 
 def _late(angle: float, curve: Curve, action: Action) -> str:
