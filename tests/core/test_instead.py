@@ -249,3 +249,17 @@ def test_what_a_stand_in_asks_outside_the_wanted_range_is_said():
     target = target_of_intent(wide, BODY)
     found = compare(target, squat.motion.angles, squat.demand_nm, 1)
     assert "goes on past" not in sentence(target, found, squat)
+
+
+def test_a_bar_on_the_back_needs_a_rack_even_in_a_lunge(question):
+    lunge = EXERCISES["reverse-lunge"]
+    with_rack = question.prepared(lunge).parts
+    assert any(part.batch.stock == "bar" for part in with_rack)
+    for part in with_rack:
+        if part.batch.stock == "bar":
+            assert all("rack" in frame.items() for frame in part.batch.frames)
+    without = replace(question, kit=KIT.without(frozenset({"rack"})))
+    assert all(part.batch.stock != "bar" for part in without.prepared(lunge).parts)
+    taken = replace(question, taken=frozenset({"rack"}))
+    best = taken.best(lunge)
+    assert best is not None and best[1].batch.stock != "bar"

@@ -156,6 +156,7 @@ def test_the_set_up_checks_name_the_pull_on_an_anchor(client):
     text = page(client, "?pick=leg-extension-band")
     assert re.search(r"Eye \w+ holds \d+ N of pull: (rated for|what it is rated for is not known)", text)
     assert "What changes" in text and "Steadiness" in text
+    assert "May give out before the muscle: grip (straps" in page(client, "?pick=dumbbell-squat")
 
 
 def test_every_drawing_has_its_values_as_csv(client):

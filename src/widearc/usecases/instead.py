@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from types import MappingProxyType
 
 import numpy as np
 
@@ -122,11 +123,24 @@ def changes(chosen: Candidate, wanted: Curve | None, columns: Beside) -> tuple[s
         said.append("Low back: the load presses on the spine.")
     if columns.hand_kg is not None:
         said.append(f"Grip: up to {columns.hand_kg:.0f} kg in one hand.")
+    links = [f"{link} ({RELIEFS[link]})" if link in RELIEFS else link for link in chosen.exercise.limits]
+    if links:
+        said.append(f"May give out before the muscle: {', '.join(links)}.")
     said.append(
         f"Steadiness {columns.steady} of 5; failing alone: {columns.alone}; {columns.minutes:g} min to set up; "
         + ("no heavier load here." if columns.step is None else f"next load {100 * columns.step:.0f} % more.")
     )
     return tuple(said)
+
+
+RELIEFS: Mapping[str, str] = MappingProxyType(
+    {
+        "grip": "straps, a belt, or the weight on the back", "balance": "hold on to something",
+        "breath": "a longer rest", "upper back": "another place for the load", "low back": "support, or a belt load",
+        "pad pressure": "padding", "wrists": "fists or handles", "hold at the ankles": "a firmer strap or a partner",
+    }
+)  # fmt: skip
+"""What relieves a link that gives out before the muscle (common practice, no source)."""
 
 
 def _muscle_changes(wanted: Curve, own: Curve) -> list[str]:

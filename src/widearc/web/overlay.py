@@ -218,7 +218,7 @@ def _gains(pins: Sequence[Pinned], uses: Sequence[usecases.MuscleUse | None]) ->
         more, less = max(change, key=lambda g: change[g]), min(change, key=lambda g: change[g])
         parts = []
         if change[more] >= 1:
-            parts.append(f"{NAMES[more]} does {whole(change[more])} J more")
+            parts.append(f"{NAMES[more]} {whole(change[more])} J more")
         if change[less] <= -1:
             parts.append(f"{NAMES[less]} {whole(-change[less])} J less")
         if parts:

@@ -189,9 +189,20 @@ def batches(exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Ra
             continue
         for machine in _machines(exercise, way, kit):
             picks = _picks(way, kit, machine)
-            frames = tuple(_frames(exercise, way, kit, body, wanted, machine))
+            frames = tuple(_racked(exercise, way, kit, tuple(_frames(exercise, way, kit, body, wanted, machine))))
             if frames and picks:
                 yield Batch(exercise=exercise, way=way, frames=frames, picks=picks, machine=machine)
+
+
+def _racked(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: tuple[Row, ...]) -> Iterator[Row]:
+    """Yield frames with the rack that a bar on the trunk is taken from, where the exercise itself names none."""
+    on_trunk = any(part.stock == "bar" and PORTS[part.port].segment == "trunk" for part in way)
+    if not on_trunk or not {"rack", "rack or clean"}.isdisjoint(exercise.needs):
+        yield from frames
+        return
+    for rack in (f for f in kit.furniture if f.kind == "rack"):
+        for frame in frames:
+            yield replace(frame, furniture=(*frame.furniture, rack))
 
 
 def is_axial(way: tuple[LoadWay, ...]) -> bool:
