@@ -135,6 +135,8 @@ def wanted_setup(
         else:
             options["lean_from_deg"] = min(max(ask.depth_deg - 90.0, 5.0), 50.0)
     loads: tuple[Load, ...] = ()
+    if _on_machine(item, "hack") and (rails := _rails(item, machines)) is not None:
+        options["rail_deg"] = rails
     if _on_machine(item, "sled"):
         empty = press.empty_kg if press else 0.0
         if press:
@@ -147,7 +149,8 @@ def wanted_setup(
                 )
                 if name in item.options
             }
-        loads = (Sled(kg=ask.kg, empty_kg=empty),)
+        friction = press.friction if press else 0.0
+        loads = (Sled(kg=ask.kg, empty_kg=empty, friction=friction),)
     elif _on_machine(item, "stack", "hack"):
         loads = (_machine_load(item, ask.kg, machines),)
     elif ask.kg > 0 and (port := _mass_port(item)) is not None:
@@ -157,11 +160,18 @@ def wanted_setup(
     return Setup(exercise=item, body=client.body, limits=client.limits, options=options, loads=loads)
 
 
+def _rails(item: Exercise, machines: tuple[Machine, ...]) -> float | None:
+    """Return the angle of the rails of the machine that an exercise is done on, degrees; None where none says it."""
+    kinds = [MACHINES[need] for need in item.needs if need in MACHINES]
+    return next((m.quantities.get("rail_deg") for m in machines if m.kind in kinds), None)
+
+
 def _machine_load(item: Exercise, kg: float, machines: tuple[Machine, ...]) -> Load:
     kinds = [MACHINES[need] for need in item.needs if need in MACHINES]
     for machine in machines:
         if machine.kind in kinds and machine.kind == "hack squat":
-            return Sled(kg=kg, empty_kg=machine.quantities.get("empty_kg", 0.0))
+            q = machine.quantities
+            return Sled(kg=kg, empty_kg=q.get("empty_kg", 0.0), friction=q.get("friction", 0.0))
         if machine.kind in kinds and machine.dials:
             angles, radii = machine.dials[0][1]
             ratio = machine.quantities.get("ratio", 1.0)
