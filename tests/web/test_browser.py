@@ -23,7 +23,7 @@ PAGES = ["/room/1", "/intent/",
          "/arc/?exercise=leg-press-45&view=forces&want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Deven%26m0%3D90",
          "/arc/", "/arc/?exercise=hip-thrust-one-leg",
          "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dleg-extension",
-         "/swap", "/swap?pick=leg-extension-dumbbell",
+         "/swap",
          "/swap?client=3", "/kept", "/bench/",
          "/bench/band/15", "/bench/machine/35", "/bench/machine/1", "/bench/angles", "/bench/scale", "/room/3",
          "/room/1/look", "/room/1/edit", "/room/1/add", "/room/item/1", "/room/1/add?kind=anchor", "/clients/",
@@ -188,9 +188,10 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
         assert [(v["id"], [n["html"][:120] for n in v["nodes"]][:3]) for v in found] == [], address
         wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
         assert wide <= 0, f"{address} is {wide} px too wide"
-        page.emulate_media(color_scheme="dark")
-        found = page.evaluate("axe.run({runOnly: ['color-contrast']})")["violations"]
-        assert [[n["html"][:120] for n in v["nodes"]][:3] for v in found] == [], f"{address} in the dark"
+        if size is DESK:  # colours are the same at every width
+            page.emulate_media(color_scheme="dark")
+            found = page.evaluate("axe.run({runOnly: ['color-contrast']})")["violations"]
+            assert [[n["html"][:120] for n in v["nodes"]][:3] for v in found] == [], f"{address} in the dark"
         if address != "/nothing":  # the browser itself writes its 404 to the console
             assert troubles == [], address
     context.close()
