@@ -263,3 +263,17 @@ def test_a_bar_on_the_back_needs_a_rack_even_in_a_lunge(question):
     taken = replace(question, taken=frozenset({"rack"}))
     best = taken.best(lunge)
     assert best is not None and best[1].batch.stock != "bar"
+
+
+@pytest.mark.parametrize(
+    ("name", "fails"),
+    [
+        ("alone", {"alone": "with stops"}),
+        ("spine", {"axial": True}),
+        ("quick", {"minutes": 3.0}),
+        ("step", {"step": None}),
+    ],
+)
+def test_a_filter_keeps_out_only_what_fails_it(name, fails):
+    assert columns().passes({"alone", "spine", "quick", "step"}) and columns().passes(())
+    assert not columns(**fails).passes({name}) and columns(**fails).passes(())

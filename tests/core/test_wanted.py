@@ -219,3 +219,15 @@ def test_the_hardest_place_is_by_strength_not_by_demand():
     usual = {"knee_extension": np.array([100.0, 100.0]), "hip_extension": np.array([300.0, 300.0])}
     assert hardest(demand, usual) == ("knee_extension", pytest.approx(0.8), 1)
     assert hardest({"knee_extension": np.array([1.0])}, usual) is None
+
+
+def test_quarters_share_the_whole_dose_and_a_pause_adds_its_time():
+    plain = Intent(parts=(knee(handles=((0.0, 80.0), (1.0, 80.0))),), tempo=Tempo(lowering_s=2, lifting_s=1))
+    (shares,) = plain.quarters(BODY)
+    assert sum(shares) == pytest.approx(1.0, abs=1e-6) and shares == pytest.approx((0.25,) * 4, abs=0.01)
+    assert plain.rep_s == pytest.approx(3.0)
+    held = Intent(parts=plain.parts, tempo=plain.tempo, style=RepStyle(kind=StyleKind.PAUSE, at_deg=90, seconds=2))
+    assert held.rep_s == pytest.approx(5.0, rel=0.02)
+    assert held.quarters(BODY)[0][0] > 0.4
+    quarter = Intent(parts=plain.parts, tempo=plain.tempo, style=RepStyle(kind=StyleKind.ONE_AND_A_QUARTER))
+    assert quarter.rep_s == pytest.approx(3.75, rel=0.02)

@@ -290,5 +290,8 @@ def test_every_figure_has_its_values_as_a_table_and_as_csv(client):
     assert csv.splitlines()[0].startswith('knee bend,"weight, N"') and "235" in csv
     spine = client.get(f"/arc/values.csv?{ARC.split('?')[1]}&view=spine").get_data(as_text=True)
     assert "low back, N·m" in spine.splitlines()[0]
+    muscles = client.get(f"/arc/values.csv?{ARC.split('?')[1]}&view=muscles").get_data(as_text=True).splitlines()
+    assert muscles[0].startswith('muscle,"work, J"') and muscles[1].startswith("vasti,")
+    assert 'data-save="drawing-muscle-1"' in client.get(f"{ARC}&view=muscles").get_data(as_text=True)
     page = client.get(f"{ARC}&view=forces").get_data(as_text=True)
     assert "weight, N</th>" in page

@@ -81,7 +81,11 @@ def test_a_pinned_favourite_comes_first_with_its_reason_and_an_unchanged_match(c
     trainer = store.local_trainer(con, now=NOW)
     client.post(f"/undo/{store.last_change(con, trainer, 'place:1').id}")
     assert rows(page(client)) == order
-    assert client.post("/swap/favourite", data={"pick": chosen, "reason": " ", "action": "keep"}).status_code == 400
+    refused = client.post("/swap/favourite", data={"pick": chosen, "reason": "z" * 201, "action": "keep"})
+    kept = refused.get_data(as_text=True)
+    assert refused.status_code == 422 and "a reason of 1 to 200 characters" in kept and "z" * 201 in kept
+    assert 'aria-describedby="p-reason-own"' in kept and rows(kept) == order
+    assert client.post("/swap/favourite", data={"pick": chosen, "reason": " ", "action": "keep"}).status_code == 422
     client.post("/swap/favourite", data=data)
     client.post("/swap/favourite", data=data | {"action": "drop"})
     assert rows(page(client)) == order

@@ -269,7 +269,8 @@ def worth_buying(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Mem
         best = view.ranking.candidates[0].match if view.ranking.candidates else 0.0
         for bought in purchases(view.question):
             gain = max(0.0, bought.match - best)
-            label = f"{EXERCISES[one.exercise].name.lower()}: {bought.exercise.lower()}, {100 * bought.match:.0f} %"
+            share = f"{100 * bought.match:.0f}\N{NO-BREAK SPACE}%"
+            label = f"{EXERCISES[one.exercise].name.lower()}: {bought.exercise.lower()}, {share}"
             totals.setdefault(bought.words, []).append((gain, label))
     found = [
         Buy(words=words, gain=sum(g for g, _ in gains) / len(gains), most=max(gains)[1] if max(gains)[0] > 0 else "")

@@ -236,14 +236,10 @@ def _strip_comb(line: Line) -> str:
 
 def quarters(intent: Intent, body: Body) -> tuple[tuple[str, tuple[str, str, str, str]], ...]:
     """Return each action's dose in quarters of its range, lengthened first, in whole percent."""
-    said = []
-    for part in intent.parts:
-        dose = part.demand_nm(body) * intent.weights(part)
-        along = (CENTRES_DEG - part.from_deg) / (part.to_deg - part.from_deg)
-        total = max(float(dose.sum()), 1e-9)
-        shares = [float(dose[(along >= q / 4) & (along < (q + 1) / 4)].sum()) / total for q in range(4)]
-        said.append((part.action.words, tuple(whole(100 * s) for s in shares)))
-    return tuple(said)  # type: ignore[arg-type]
+    return tuple(
+        (part.action.words, (whole(100 * a), whole(100 * b), whole(100 * c), whole(100 * d)))
+        for part, (a, b, c, d) in zip(intent.parts, intent.quarters(body), strict=True)
+    )
 
 
 def table(intent: Intent, body: Body, *, every: float = 10.0) -> tuple[tuple[str, str, str], ...]:
@@ -259,14 +255,9 @@ def table(intent: Intent, body: Body, *, every: float = 10.0) -> tuple[tuple[str
     return tuple(rows)
 
 
-def dose_words(intent: Intent, body: Body) -> str:
+def dose_words(intent: Intent) -> str:
     """Return the dose of a rep and how long one takes, in words; without numbers where it goes by feel."""
-    tempo, style = intent.tempo, intent.style
-    part = intent.parts[0]
-    weight = intent.weights(part)
-    low, high = sorted((part.from_deg, part.to_deg))
-    inside = (low <= CENTRES_DEG) & (high >= CENTRES_DEG)
-    seconds = (tempo.lifting_s + tempo.lowering_s) * float(weight[inside].mean())
+    style, seconds = intent.style, intent.rep_s
     rep = f"A rep takes {seconds:.1f} s, a set about {whole(seconds * intent.reps)} s under load"
     if style.kind.value == "plain":
         return rep + "."

@@ -67,3 +67,12 @@ def _thirds(group: GroupUse) -> tuple[str, str, str]:
 def _area(x: Array, y: Array) -> str:
     top = "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, y, strict=True))
     return f"M{x[0]:.1f} {BASE}L{top}L{x[-1]:.1f} {BASE}Z"
+
+
+COLUMNS = ("muscle", "work, J", "share, %", "long third, %", "middle third, %", "short third, %", "most tension, N",
+           "shortens by, mm")  # fmt: skip
+
+
+def values(use: MuscleUse) -> tuple[tuple[str, ...], ...]:
+    """Return the same groups as a table of text, one leg while lifting."""
+    return tuple((r.name, r.work, r.share, *r.thirds, r.most, r.travel) for r in rows(use))

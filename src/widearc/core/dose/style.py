@@ -59,6 +59,7 @@ class RepStyle:
         """Return the style with its angles laid from one joint's range (degrees) on another's, passed together."""
 
         def there(angle: float | None) -> float | None:
+            """Return an angle of the first range at the same share of the other, degrees."""
             if angle is None:
                 return None
             share = (angle - ends_deg[0]) / (ends_deg[1] - ends_deg[0])

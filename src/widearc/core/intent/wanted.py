@@ -145,6 +145,25 @@ class Intent:
             style = style.moved((first.from_deg, first.to_deg), ends)
         return style_weight(style, self.tempo, ends)
 
+    def quarters(self, body: Body) -> tuple[tuple[float, float, float, float], ...]:
+        """Return each action's share (0 to 1) of its dose in the quarters of its range, lengthened first."""
+        found = []
+        for part in self.parts:
+            dose = part.demand_nm(body) * self.weights(part)
+            along = (CENTRES_DEG - part.from_deg) / (part.to_deg - part.from_deg)
+            total = max(float(dose.sum()), 1e-9)
+            a, b, c, d = (float(dose[(along >= q / 4) & (along < (q + 1) / 4)].sum()) / total for q in range(4))
+            found.append((a, b, c, d))
+        return tuple(found)
+
+    @property
+    def rep_s(self) -> float:
+        """Return the seconds that one rep keeps the first action under demand, pauses and extra passes with it."""
+        part = self.parts[0]
+        low, high = sorted((part.from_deg, part.to_deg))
+        inside = (low <= CENTRES_DEG) & (high >= CENTRES_DEG)
+        return (self.tempo.lifting_s + self.tempo.lowering_s) * float(self.weights(part)[inside].mean())
+
 
 def handles_of(bins: Array, action: Action) -> tuple[float, float, tuple[tuple[float, float], ...]]:
     """Return the lengthened and the shortened end (degrees) of a demand on the 1° grid, and five handles along it.

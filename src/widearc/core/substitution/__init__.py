@@ -4,6 +4,7 @@ from widearc.core.substitution.admission import Excluded, Rules
 from widearc.core.substitution.closer import Tweak, applied, tweaks
 from widearc.core.substitution.columns import (
     COLUMNS,
+    FILTERS,
     MOST_WEIGHT,
     Beside,
     beside,
@@ -43,6 +44,7 @@ from widearc.core.substitution.why import WhyNot, why_not
 __all__ = [
     "CAST",
     "COLUMNS",
+    "FILTERS",
     "MACHINES",
     "MOST_WEIGHT",
     "READ",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
 
@@ -22,6 +22,8 @@ COLUMNS: Mapping[str, str] = MappingProxyType(
 )  # fmt: skip
 ALONE = {"yes": 1.0, "with stops": 0.5, "no": 0.0}
 MOST_WEIGHT = 5.0
+FILTERS = ("alone", "spine", "quick", "step")
+QUICK_MINUTES = 2.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,6 +43,14 @@ class Beside:
     hand_kg: float | None
     axial: bool
     long: float
+
+    def passes(self, only: Collection[str]) -> bool:
+        """Return whether it passes every filter of FILTERS that is named; none of them changes a match."""
+        fails = {
+            "alone": self.alone != "yes", "spine": self.axial, "quick": self.minutes > QUICK_MINUTES,
+            "step": self.step is None,
+        }  # fmt: skip
+        return not any(fails[name] for name in only)
 
     def good(self, column: str) -> float:
         """Return a column as 0 to 1, 1 being what a trainer would rather have."""

@@ -358,6 +358,9 @@ def values() -> ResponseReturnValue:
     found = ask.found
     if found is None or found.curve is None:
         raise InputError("exercise", ask.entry.id, "a set-up that has a curve")
+    if request.args.get("view") == "muscles":
+        use = usecases.muscles(found.curve)
+        return _csv(ask.entry.id, [muscleplot.COLUMNS, *(muscleplot.values(use) if use is not None else ())])
     shown = _view(request.args.get("view", ""), found.curve, _first_pin())
     if shown is not None:
         columns, table = arcviews.table(shown[0], shown[1])

@@ -50,7 +50,7 @@ def _page(name: str = "", messages: dict[str, str] | None = None) -> ResponseRet
         "problems": found.problems,
         "fans": intentplot.fans(found.intent, body, keep_scale) if found.intent else (),
         "quarters": intentplot.quarters(found.intent, body) if found.intent else (),
-        "dose_words": intentplot.dose_words(found.intent, body) if found.intent else "",
+        "dose_words": intentplot.dose_words(found.intent) if found.intent else "",
         "words": usecases.intent_words(found.intent) if found.intent else "",
         "table": intentplot.table(found.intent, body) if found.intent else (),
         "actions": intentplot.action_choices(),

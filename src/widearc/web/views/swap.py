@@ -19,8 +19,8 @@ from widearc.core.intent import HOLDS, SHAPES, Intent, Shape
 from widearc.core.muscle import NAMES
 from widearc.core.substitution import (
     COLUMNS,
+    FILTERS,
     MOST_WEIGHT,
-    Beside,
     Candidate,
     WhyNot,
     best_pair,
@@ -89,7 +89,12 @@ def favourite() -> ResponseReturnValue:
         try:
             usecases.keep_favourite(connection(), trainer(), ask, pick, request.form.get("reason", ""), now=now())
         except usecases.SheetError as error:
-            raise InputError("reason", request.form.get("reason", "")[:40], error.messages["reason"]) from None
+            view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+            values = _page(view, pick, dict(error.messages))
+            values |= _asides(view, request.form, values)
+            values["reason_typed"] = request.form.get("reason", "")
+            template = "swap/_answer.html" if request.headers.get("X-Part") else "swap/show.html"
+            return render_template(template, **values), 422
     return redirect(back_or(request.form.get("back", ""), url_for("swap.show")))
 
 
@@ -300,7 +305,7 @@ def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]
     pinned = [c for c in ordered if c.exercise.id in view.favourites]
     ordered = pinned + [c for c in ordered if c.exercise.id not in view.favourites]
     only = {name for name in FILTERS if source.get(f"only-{name}") == "1"}
-    shown = [c for c in ordered if _passes(c, columns[c.exercise.id], only)]
+    shown = [c for c in ordered if columns[c.exercise.id].passes(only)]
     drawn = {c.exercise.id: (c, load, small) for c, load, small in page["rows"]}
     plain = candidate_of(view, chosen.exercise.id)
     values: dict[str, Any] = {
@@ -335,17 +340,6 @@ def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]
     return values | _turned(view, chosen, source, problems)
 
 
-def _passes(candidate: Candidate, own: Beside, only: set[str]) -> bool:
-    """Return whether a stand-in passes the filters; none of them changes its match."""
-    if "alone" in only and own.alone != "yes":
-        return False
-    if "spine" in only and own.axial:
-        return False
-    if "quick" in only and own.minutes > QUICK_MINUTES:
-        return False
-    return "step" not in only or own.step is not None
-
-
 def _why(view: SwapView, exercise_id: str) -> WhyNot | None:
     if exercise_id not in EXERCISES or view.ranking is None or view.question is None:
         return None
@@ -374,8 +368,6 @@ def _turned(view: SwapView, chosen: Candidate, source: Any, problems: dict[str, 
 KEPT_ARGS = ("sort", "muscle", "only-alone", "only-spine", "only-quick", "only-step",
              "w-steady", "w-alone", "w-minutes", "w-step", "w-spine", "w-long")  # fmt: skip
 WEIGHED = ("long", "steady", "alone", "minutes", "step", "spine")
-FILTERS = ("alone", "spine", "quick", "step")
-QUICK_MINUTES = 2.0
 
 
 def _known(view: SwapView, chosen: Candidate) -> str:
