@@ -295,3 +295,16 @@ def test_every_figure_has_its_values_as_a_table_and_as_csv(client):
     assert 'data-save="drawing-muscle-1"' in client.get(f"{ARC}&view=muscles").get_data(as_text=True)
     page = client.get(f"{ARC}&view=forces").get_data(as_text=True)
     assert "weight, N</th>" in page
+
+
+def test_a_logged_set_has_its_strip_on_the_client_s_sheet_and_undo_takes_both(client, con):
+    assert 'class="wa-strip"' not in client.get("/clients/1").get_data(as_text=True)
+    client.post("/arc/set", data={"query": ARC.split("?")[1], "reps": "8", "reserve": "2", "side": "both",
+                                  "formula": "epley"})  # fmt: skip
+    assert client.get("/clients/1").get_data(as_text=True).count('class="wa-strip"') == 1
+    trainer = store.local_trainer(con, now="2026-11-24T10:00:00+00:00")
+    (row,) = store.strength_sets(con, trainer, 1)
+    assert len(row.strip) == 33 and row.strip[0] == max(row.strip) > 50 > row.strip[-1]
+    client.post(f"/undo/{store.last_change(con, trainer, 'clients').id}")
+    assert store.strength_sets(con, trainer, 1) == ()
+    assert con.execute("SELECT count(*) FROM strength_strip").fetchone()[0] == 0

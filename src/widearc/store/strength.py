@@ -11,7 +11,7 @@ from widearc.store.connection import Connection
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StrengthSet:
-    """One logged set with what it says of each action."""
+    """One logged set with what it says of each action; strip: its demand in even steps, lengthened first, N·m."""
 
     client_id: int
     logged_at: str
@@ -22,6 +22,7 @@ class StrengthSet:
     reserve: int
     formula: str
     scales: tuple[Scale, ...] = ()
+    strip: tuple[float, ...] = ()
     id: int = 0
 
 
@@ -41,6 +42,10 @@ def add_strength_set(con: Connection, trainer_id: int, row: StrengthSet) -> int:
            VALUES (?, ?, ?, ?, ?, ?, ?)""",
         [(set_id, s.action, trainer_id, s.kappa, s.error_share, s.demand_nm, int(s.at_least)) for s in row.scales],
     )
+    con.executemany(
+        "INSERT INTO strength_strip (set_id, position, trainer_id, demand_nm) VALUES (?, ?, ?, ?)",
+        [(set_id, i, trainer_id, nm) for i, nm in enumerate(row.strip)],
+    )
     return set_id
 
 
@@ -58,7 +63,17 @@ def strength_sets(con: Connection, trainer_id: int, client_id: int) -> tuple[Str
         f"""SELECT id, {", ".join(_COLUMNS)} FROM strength_set WHERE trainer_id = ? AND client_id = ? ORDER BY id""",
         (trainer_id, client_id),
     )
-    return tuple(StrengthSet(**dict(r), scales=tuple(scales.get(r["id"], ()))) for r in rows)
+    strips: dict[int, list[float]] = {}
+    for r in con.execute(
+        """SELECT x.set_id, x.demand_nm FROM strength_strip x JOIN strength_set s ON s.id = x.set_id
+           WHERE s.trainer_id = ? AND s.client_id = ? ORDER BY x.set_id, x.position""",
+        (trainer_id, client_id),
+    ):
+        strips.setdefault(r["set_id"], []).append(r["demand_nm"])
+    return tuple(
+        StrengthSet(**dict(r), scales=tuple(scales.get(r["id"], ())), strip=tuple(strips.get(r["id"], ())))
+        for r in rows
+    )
 
 
 def remove_strength_set(con: Connection, trainer_id: int, set_id: int) -> None:

@@ -9,6 +9,7 @@ import numpy as np
 
 from widearc import store
 from widearc.core.arrays import Array
+from widearc.core.curve import STILL
 from widearc.core.errors import InputError
 from widearc.core.statics import Curve
 from widearc.core.strength import (
@@ -80,11 +81,24 @@ def log_set(
         raise SheetError(messages)
     row = store.StrengthSet(
         client_id=client_id, logged_at=now, exercise=curve.setup.exercise.id, words=words[:300], side=side, reps=reps,
-        reserve=reserve, formula=formula, scales=scales,
+        reserve=reserve, formula=formula, scales=scales, strip=_strip(curve),
     )  # fmt: skip
     said = f"set of {curve.setup.exercise.name.lower()} kept"
     with store.recorded(con, trainer_id, scope="clients", kind="set", words=said, now=now):
         store.add_strength_set(con, trainer_id, row)
+
+
+STRIP_POINTS = 33
+
+
+def _strip(curve: Curve) -> tuple[float, ...]:
+    """Return the demand on the joint that is asked most, N·m, in even steps of the lift; empty where none moves."""
+    moving = {j: np.abs(d[0]) for j, d in curve.demand_nm.items() if float(np.ptp(curve.motion.angles[j][0])) >= STILL}
+    if not moving:
+        return ()
+    most = max(moving.values(), key=lambda d: float(d.max()))
+    steps = np.linspace(0.0, 1.0, STRIP_POINTS)
+    return tuple(round(float(nm), 2) for nm in np.interp(steps, curve.motion.position, most))
 
 
 def remove_set(con: store.Connection, trainer_id: int, set_id: int, *, now: str) -> int:

@@ -6,6 +6,7 @@ casing, comb, intended line.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -303,3 +304,13 @@ def strip_of_points(points: tuple[tuple[float, float], ...]) -> Areas | None:
     along = np.arange(len(wide[0]), dtype=float)
     line, own = (Line(angle_deg=along, value=v) for v in wide)
     return strip(line, own, (0.0, float(along[-1])))
+
+
+def strip_alone(demand_nm: Sequence[float] | Array) -> Areas | None:
+    """Return the strip of an exercise by itself: its own demand in even steps, lengthened first; None under 1 N·m."""
+    demand = np.asarray(demand_nm, dtype=float)
+    if len(demand) < 2 or float(demand.max()) < 1.0:
+        return None
+    own = Line(angle_deg=np.arange(len(demand), dtype=float), value=demand)
+    made = strip(own, own, (0.0, float(len(demand) - 1)))
+    return Areas(met=made.met, short="", over="", edge=made.edge, line="", comb="")

@@ -17,7 +17,7 @@ from widearc.core.statics import Curve, joint_work_j, low_back_ratio, mean_split
 from widearc.core.substitution import sentence
 from widearc.core.units import to_deg
 from widearc.web.arcplot import NEGATIVE, POSITIVE
-from widearc.web.charts import Areas, Line, Tick, line_of, strip
+from widearc.web.charts import Areas, Tick, line_of, strip_alone
 from widearc.web.words import whole
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 744.0, 44.0, 14.0, 24.0, 330.0
@@ -166,13 +166,10 @@ def _row(pin: Pinned, first: Pinned) -> Row:
 
 
 def _strip(curve: Curve, joint: str) -> Areas | None:
-    """Return the strip of an exercise by itself: its own demand on its main joint over its own range."""
-    angle, demand = to_deg(curve.motion.angles[joint][0]), np.abs(curve.demand_nm[joint][0])
-    if float(np.ptp(angle)) < 1.0 or float(demand.max()) < 1.0:
+    """Return the strip of an exercise by itself, on its main joint; None where that hardly moves."""
+    if float(np.ptp(curve.motion.angles[joint][0])) < STILL:
         return None
-    own = Line(angle_deg=np.arange(len(demand), dtype=float), value=demand)
-    made = strip(own, own, (0.0, float(len(demand) - 1)))
-    return Areas(met=made.met, short="", over="", edge=made.edge, line="", comb="")
+    return strip_alone(np.abs(curve.demand_nm[joint][0]))
 
 
 def against(first: Curve, other: Curve) -> str:

@@ -91,3 +91,13 @@ CREATE TABLE decision_strip (
     PRIMARY KEY (decision_id, position),
     FOREIGN KEY (trainer_id, decision_id) REFERENCES decision (trainer_id, id) ON DELETE CASCADE
 ) STRICT;
+
+-- The strip of a set that was done: demand on the joint asked most, even steps from lengthened to shortened, N·m.
+CREATE TABLE strength_strip (
+    set_id INTEGER NOT NULL,
+    position INTEGER NOT NULL CHECK (position >= 0),
+    trainer_id INTEGER NOT NULL,
+    demand_nm REAL NOT NULL CHECK (demand_nm >= 0),
+    PRIMARY KEY (set_id, position),
+    FOREIGN KEY (trainer_id, set_id) REFERENCES strength_set (trainer_id, id) ON DELETE CASCADE
+) STRICT;

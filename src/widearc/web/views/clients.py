@@ -13,6 +13,7 @@ from widearc import store, usecases
 from widearc.core.body import Body, MeasuredAngle, Sex, bend_by_levels, bend_by_tape, shank_lean_at_wall
 from widearc.core.errors import InputError
 from widearc.usecases.client import EXPERIENCE, GOAL_SETS, GOALS, SORE_JOINTS, SORE_SIDES, STRONGER, TAPES
+from widearc.web.charts import strip_alone
 from widearc.web.db import connection, now, trainer
 from widearc.web.forms import optional
 
@@ -58,7 +59,7 @@ def _sheet(
     page = render_template(
         "clients/sheet.html", row=row, typed=typed, messages=messages, measured=measured or {}, choices=CHOICES,
         change=store.last_change(connection(), trainer(), "clients"),
-        sets=store.strength_sets(connection(), trainer(), row.id) if row else (),
+        sets=[(s, strip_alone(s.strip)) for s in store.strength_sets(connection(), trainer(), row.id)] if row else [],
         strength=usecases.strength_of(connection(), trainer(), row.id) if row else {},
     )  # fmt: skip
     return page, 422 if messages else 200
