@@ -305,6 +305,9 @@ def test_a_logged_set_has_its_strip_on_the_client_s_sheet_and_undo_takes_both(cl
     trainer = store.local_trainer(con, now="2026-11-24T10:00:00+00:00")
     (row,) = store.strength_sets(con, trainer, 1)
     assert len(row.strip) == 33 and row.strip[0] == max(row.strip) > 50 > row.strip[-1]
+    rows = client.get(f"/arc/values.csv?{ARC.split('?')[1]}").get_data(as_text=True).splitlines()
+    assert "% of the limit" in rows[0] and "% of the limit</th>" in client.get(ARC).get_data(as_text=True)
     client.post(f"/undo/{store.last_change(con, trainer, 'clients').id}")
+    assert "% of the limit" not in client.get(f"/arc/values.csv?{ARC.split('?')[1]}").get_data(as_text=True)
     assert store.strength_sets(con, trainer, 1) == ()
     assert con.execute("SELECT count(*) FROM strength_strip").fetchone()[0] == 0

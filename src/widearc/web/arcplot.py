@@ -126,7 +126,7 @@ def curves(
     if not order:
         plot, cursor = _handle(found)
         plots, script = [plot], [cursor]
-    columns, table = _table(found, demand, order)
+    columns, table = _table(found, demand, order, [e for e in efforts if e.known])
     return Curves(plots=tuple(plots), script=script, table=table, columns=columns)
 
 
@@ -358,11 +358,12 @@ def _y_ticks(span: tuple[float, float], zero: float, per_nm: float) -> tuple[Tic
 
 
 def _table(
-    found: Curve, demand: Mapping[str, Array], order: list[str]
+    found: Curve, demand: Mapping[str, Array], order: list[str], efforts: Sequence[Effort]
 ) -> tuple[tuple[str, ...], tuple[tuple[str, ...], ...]]:
     columns = ["lift"]
     for joint in order:
         columns += [f"{NAMES[joint]}, °", f"{NAMES[joint]}, N·m"]
+    columns += [f"{e.action.replace('_', ' ')}, % of the limit" for e in efforts]
     path = found.motion.path_force
     columns += ["handle or sled, N"] if path is not None else []
     rows = []
@@ -371,6 +372,7 @@ def _table(
         for joint in order:
             angle = whole(float(to_deg(found.motion.angles[joint][0, i]))) if joint in found.motion.angles else "–"
             row += [angle, whole(demand[joint][i])]
+        row += [whole(100 * float(e.share[i])) for e in efforts]
         rows.append(tuple(row + ([whole(path[0, i])] if path is not None else [])))
     return tuple(columns), tuple(rows)
 

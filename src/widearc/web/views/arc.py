@@ -365,7 +365,8 @@ def values() -> ResponseReturnValue:
     if shown is not None:
         columns, table = arcviews.table(shown[0], shown[1])
     else:
-        drawn = arcplot.curves(found.curve, found.fast)
+        known = usecases.strength_of(connection(), trainer(), ask.client.id) if ask.client is not None else {}
+        drawn = arcplot.curves(found.curve, found.fast, efforts=usecases.efforts(found.curve, known))
         columns, table = drawn.columns, drawn.table
     return _csv(ask.entry.id, [columns, *table])
 
