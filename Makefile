@@ -6,7 +6,7 @@ DATA ?= instance
 BIN := .venv/bin
 UV := $(BIN)/uv
 
-.PHONY: setup setup-dev demo test check format bench soak screenshots lock chromium clean
+.PHONY: setup setup-dev demo test fuzz check format bench soak screenshots lock chromium clean
 
 setup: .venv/.runtime
 
@@ -34,8 +34,13 @@ chromium:
 		apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; \
 	else echo "The browser tests need Debian's chromium. Run: sudo apt-get install chromium"; exit 1; fi
 
+# Two processes, each with its half of the files in order: what a session computed once serves the tests beside it.
 test: setup-dev chromium check
-	@$(BIN)/python -m pytest
+	@$(BIN)/python -m pytest -n 2 --dist worksteal
+
+# The property tests again, with other and many more examples.
+fuzz: setup-dev
+	@$(BIN)/python -m pytest -n 2 --hypothesis-profile fuzz $(shell grep -rl '@given' tests)
 
 check: setup-dev
 	@$(BIN)/ruff format --check --quiet . || { echo "Run: make format"; exit 1; }

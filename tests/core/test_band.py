@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from tests.conftest import points_law
@@ -100,6 +100,7 @@ def test_unmeasured_rest_length_is_said_to_be_assumed():
     assert fit.law.rest_m == pytest.approx(1.0) and "assumed" in fit.notes[0]
 
 
+@example(0.5, [(0.0625, 3.0), (0.5, 1.0), (0.5, 1.0)], False)  # read far over 3 times the fitted rest length
 @given(
     st.floats(0.3, 2.0),
     st.lists(st.tuples(st.floats(0.02, 0.5), st.floats(0.5, 60)), min_size=3, max_size=9),

@@ -116,6 +116,9 @@ def fit_mooney_rivlin(
         raise InputError("rest_m", rest_m, f"shorter than the first length that pulls, {shortest:g} m")
     _, c1, c2 = _rubber(x, y, rest_m)
     law = MooneyRivlinLaw(rest_m=rest_m, area_m2=area_m2, c1_pa=c1 / area_m2, c2_pa=c2 / area_m2)
+    # the law itself answers for 3 times its rest length only; readings may go further
+    if np.any(np.diff(law.force_n(np.linspace(rest_m, float(x.max()), 50))) < 0):
+        raise InputError("force_n", float(y[-1]), "readings that rubber gives: its law would fall at the longest ones")
     residuals = y - law.force_n(x)
     return BandFit(law=law, residuals_n=tuple(float(r) for r in residuals), notes=tuple(notes))
 
