@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+import os
+
+# as `wide-arc` itself does: all times are of one core
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
 import gzip
 import resource
 import subprocess

@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+import os
+
+# as `wide-arc` itself does, and each test process has a core of its own
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
 import shutil
 
 import pytest

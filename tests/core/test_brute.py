@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from types import MappingProxyType
 
 import numpy as np
@@ -24,6 +25,7 @@ from widearc.core.substitution import (
     Kit,
     Machine,
     Memo,
+    Question,
     Rules,
     SledPress,
     SpringStock,
@@ -32,8 +34,9 @@ from widearc.core.substitution import (
     search,
 )
 from widearc.core.substitution.geometry import Range
-from widearc.core.substitution.prepared import _prepare, _refused
-from widearc.core.substitution.setups import batches
+from widearc.core.substitution.prepared import _prepare
+from widearc.core.substitution.references import is_linear, refused, solved
+from widearc.core.substitution.setups import batches, extras_here
 from widearc.core.substitution.wanted import wanted_of
 
 BODY, LIMITS = Body(), Limits()
@@ -105,21 +108,21 @@ def found():
     }
 
 
-def brute(exercise, targets):
-    """Return the best score of every plain set-up for each target, each set-up computed for itself at full samples."""
+def brute(exercise, targets, extra=""):
+    """Return the best score of every set-up for each target, each set-up computed for itself at full samples."""
     best = dict.fromkeys(targets, -1.0)
-    for batch in batches(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE):
-        plain = [g for g, frame in enumerate(batch.frames) if not frame.extra]
-        rows = tuple(batch.row(g, k) for g in plain for k in range(len(batch.picks)))
+    for batch in batches(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra):
+        assert {frame.extra for frame in batch.frames} == {extra}
+        rows = tuple(batch.row(g, k) for g in range(len(batch.frames)) for k in range(len(batch.picks)))
         if exercise == "front-squat":
             rows = tuple(row for row in rows if row.kg <= 60)
         for start in range(0, len(rows), 400):
             part = rows[start : start + 400]
             made = curve(batch.setup(BODY, LIMITS, part), strict=False, lowering=False)
-            refused = _refused(made, len(part))
+            bad = refused(made, len(part))
             for name, target in targets.items():
                 score = compare(target, made.motion.angles, made.demand_nm, len(part)).score(target)
-                best[name] = max(best[name], float(np.where(refused, -1.0, score).max()))
+                best[name] = max(best[name], float(np.where(bad, -1.0, score).max()))
     return best
 
 
@@ -140,13 +143,46 @@ def test_no_set_up_of_the_whole_catalogue_beats_what_was_found(found):
     assert looked_at > 60 * len(targets)
 
 
+@pytest.mark.parametrize("exercise", ["bodyweight-squat", "goblet-squat", "leg-press-flat", "leg-extension"])
+def test_no_set_up_with_one_thing_more_beats_what_was_found_with_it(exercise):
+    question = Question(asked=PRESS, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO)
+    extras = extras_here(EXERCISES[exercise], KIT, BODY, KNEE)
+    assert extras
+    for extra in extras:
+        there = brute(exercise, {"press": question.target}, extra)["press"]
+        best = question.best(EXERCISES[exercise], extra=extra)
+        assert (best is None and there < 0) or best[0] >= there - 1e-9, extra
+        assert best is None or best[1].batch.frames[best[2][0]].extra == extra
+
+
+def test_where_loads_are_said_not_to_change_the_posture_a_load_between_two_asks_what_lies_between():
+    looked_at = set()
+    for exercise in SEARCHED:
+        for batch in batches(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE):
+            if not is_linear(batch) or len(batch.picks) < 2:
+                continue
+            frames = batch.frames[:: max(1, len(batch.frames) // 4)]
+            rows = tuple(replace(frame, kg=kg) for frame in frames for kg in (20.0, 50.0, 80.0))
+            made = solved(batch, rows, BODY, LIMITS, {})
+            for joint, demand in made.demand.items():
+                light, middle, heavy = demand.reshape(len(frames), 3, -1).transpose(1, 0, 2)
+                fine = ~made.bad.reshape(len(frames), 3).any(axis=1)
+                most = np.abs(heavy[fine]).max(initial=1.0)
+                # a press pushes square to its rails up to a share of the load: there the line has a knee
+                assert np.abs(middle - 0.5 * (light + heavy))[fine].max(initial=0.0) < 0.01 * most, (exercise, joint)
+                turn = made.angles[joint].reshape(len(frames), 3, -1)[fine]
+                assert np.ptp(turn, axis=1).max(initial=0.0) < 1e-9, (exercise, joint)
+            looked_at.add(batch.exercise.family)
+    assert {"sled press", "sled squat", "supported stance", "split", "hinge", "kneeling", "calf"} <= looked_at
+
+
 def test_between_two_references_a_total_is_right_to_well_under_what_is_recomputed():
     knee = Range(from_deg=95.0, to_deg=10.0)
     target = wanted_of(PRESS, BODY).target
     worst = 0.0
     for exercise in ("back-squat-high", "goblet-squat", "romanian-deadlift", "split-squat", "rail-squat", "hip-thrust",
                      "leg-press-45", "leg-extension", "banded-bar-squat", "walking-lunge", "hack-squat"):  # fmt: skip
-        for part in _prepare(EXERCISES[exercise], KIT, BODY, LIMITS, 60.0, knee).parts:
+        for part in _prepare(EXERCISES[exercise], KIT, BODY, LIMITS, 60.0, knee, "").parts:
             guess = part.match(target)
             usable = np.argwhere(part.usable)[:: max(1, part.usable.sum() // 40)]
             exact = part._scored(target, [(int(g), int(k)) for g, k in usable], BODY, LIMITS)
@@ -158,7 +194,7 @@ def test_between_two_references_a_total_is_right_to_well_under_what_is_recompute
 def test_bands_solved_alone_add_up():
     """Static split squats: what three forces ask together is the sum of what each asks."""
     target = wanted_of(PRESS, BODY).target
-    parts = _prepare(EXERCISES["split-squat"], KIT, BODY, LIMITS, None, Range(from_deg=95.0, to_deg=10.0)).parts
+    parts = _prepare(EXERCISES["split-squat"], KIT, BODY, LIMITS, None, Range(from_deg=95.0, to_deg=10.0), "").parts
     together = [p for p in parts if any(len(f.bands) == 2 for f in p.batch.frames)]
     assert together
     for part in together:

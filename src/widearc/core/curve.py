@@ -69,12 +69,18 @@ def on_grid(angle: Array, demand: Array, action: Action, *, signed: bool = False
     edges = EDGES_DEG if action.direction > 0 else -EDGES_DEG[::-1]
     rising = np.all(np.diff(theta, axis=1) > 1e-9, axis=1)
     bins = np.zeros((theta.shape[0], len(edges) - 1))
+    # only the degrees that anything moves through
+    first = max(0, int(np.searchsorted(edges, np.nanmin(theta, initial=edges[-1]))) - 1)
+    last = min(len(edges), int(np.searchsorted(edges, np.nanmax(theta, initial=edges[0]))) + 1)
+    near, some = edges[first:last], bins[:, first : last - 1]
+    if len(near) < 2:
+        return bins
     if rising.all():
-        bins = _bins_of_rising(theta, wanted, edges)
+        some[:] = _bins_of_rising(theta, wanted, near)
     elif rising.any():
-        bins[rising] = _bins_of_rising(theta[rising], wanted[rising], edges)
+        some[rising] = _bins_of_rising(theta[rising], wanted[rising], near)
     if not rising.all():
-        bins[~rising] = _bins_of_turning(theta[~rising], wanted[~rising], edges)
+        some[~rising] = _bins_of_turning(theta[~rising], wanted[~rising], near)
     bins[np.ptp(theta, axis=1) < to_deg(STILL)] = 0.0
     return bins if action.direction > 0 else bins[:, ::-1]
 

@@ -50,6 +50,36 @@ def flexion_for(a: Array | float, b: Array | float, distance: Array) -> Array:
         return np.asarray(np.arccos(np.where(np.abs(c) <= 1.0, c, np.nan)))
 
 
+def turning_root(at_0: Array, at_90: Array, at_180: Array) -> tuple[Array, BoolArray, Array]:
+    """Return the angle θ (rad) with A sin θ + B cos θ + C = 0, where there is one, and the slope there.
+
+    From the values at 0, 90 and 180° of a moment that falls as θ grows (A < 0): of the two roots the one on the falling
+    branch. Without a root the angle comes closest.
+    """
+    c = 0.5 * (at_0 + at_180)
+    b, a = at_0 - c, at_90 - c
+    ratio = -c / np.maximum(np.hypot(a, b), 1e-12)
+    theta = np.arctan2(b, -a) - np.arcsin(np.clip(ratio, -1.0, 1.0))
+    return theta, np.abs(ratio) <= 1.0, a * np.cos(theta) - b * np.sin(theta)
+
+
+def balanced_angle(
+    moment: Callable[[Array], Array], span: tuple[float, float], shape: tuple[int, ...], *, turning: bool
+) -> tuple[Array, BoolArray]:
+    """Return the angle (rad, within `span`) at which a moment that falls with it is 0, and where there is one.
+
+    turning: the moment is A sin θ + B cos θ + C, as weights on turning links make it: closed form. Otherwise a root
+    search that starts from there.
+    """
+    theta, inside, slope = turning_root(*(moment(np.full((1, 1), quarter * np.pi / 2)) for quarter in (0, 1, 2)))
+    low, high = span
+    theta = np.broadcast_to(theta, shape)
+    if turning:
+        found = np.asarray(inside & (theta >= low) & (theta <= high))
+        return np.where(found, theta, np.nan), np.broadcast_to(found, shape)
+    return bracketed_root(moment, np.full(shape, low), np.full(shape, high), theta, slope=slope)
+
+
 def bracketed_root(
     f: Callable[[Array], Array],
     low: Array,

@@ -60,15 +60,16 @@ class Exercise:
     reps: tuple[int, int]
     rest_s: tuple[int, int] = (120, 180)
     replaces: tuple[str, ...] = ()
+    options: Mapping[str, OptionSpec] = field(init=False, repr=False, compare=False)
 
-    @property
-    def options(self) -> Mapping[str, OptionSpec]:
-        """Return the exercise's options with its own defaults."""
+    def __post_init__(self) -> None:
+        """Gather the exercise's options with its own defaults."""
         legs: tuple[int, ...] | None = None
         if self.family not in ("split", "carriage", "mobility"):
             alone = self.defaults.get("legs") == 1
             legs = (1,) if alone else (1, 2) if self.one_leg else (2,)
-        return with_defaults(self.family, self.defaults, self.more_options, self.without_options, legs)
+        options = with_defaults(self.family, self.defaults, self.more_options, self.without_options, legs)
+        object.__setattr__(self, "options", options)
 
     @property
     def has_curve(self) -> bool:

@@ -15,11 +15,12 @@ from widearc.core.movement.motion import (
     Segment,
     place_of,
 )
-from widearc.core.movement.setup import FAMILIES, Setup, move
+from widearc.core.movement.setup import FAMILIES, SAMPLES, Setup, move
 
 __all__ = [
     "FAMILIES",
     "JOINTS",
+    "SAMPLES",
     "WORKING_JOINTS",
     "Force",
     "Inertia",

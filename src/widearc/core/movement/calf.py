@@ -16,10 +16,10 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, bracketed_root, lean
+from widearc.core.geometry import ahead, balanced_angle, lean
 from widearc.core.movement import seated_calf
 from widearc.core.movement.legs import Foot, add_leg, flat, stand_on
-from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
+from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG
 
@@ -76,8 +76,10 @@ def solve(
             motion.angles["shoulder"] = body_lean
         return motion
 
-    low, high = (np.full(shape, edge) for edge in LEAN_RANGE)
-    body_lean, found = bracketed_root(lambda x: motion_at(x).moment_about(ball), low, high, np.zeros(shape))
+    body_lean, found = balanced_angle(
+        lambda x: motion_at(np.broadcast_to(x, shape)).moment_about(ball), LEAN_RANGE, shape,
+        turning=only_weights(loads),
+    )  # fmt: skip
     motion = motion_at(body_lean)
     motion.fail(~found, "cannot balance over the ball of the foot: hold something or ease the band")
     motion.fail(bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed")

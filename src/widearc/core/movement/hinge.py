@@ -18,10 +18,10 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import bracketed_root, lean, vec
+from widearc.core.geometry import bracketed_root, lean, turning_root, vec
 from widearc.core.movement import deadlift
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
-from widearc.core.movement.loading import ARM_COM, PortLoad, Trunk, attach, is_vertical, load_force, load_shape
+from widearc.core.movement.loading import ARM_COM, PortLoad, Trunk, attach, load_force, load_shape, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, G
 
@@ -165,12 +165,9 @@ class _Pose:
         Closed form A sin α + B cos α + C = 0 for weights; with pulls that turn it starts a root search.
         """
         at_0, at_90, at_180 = (self.moment(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2))
-        c = 0.5 * (at_0 + at_180)
-        b, a = at_0 - c, at_90 - c
-        ratio = np.clip(-c / np.maximum(np.hypot(a, b), 1e-12), -1.0, 1.0)
-        start = np.broadcast_to(np.arctan2(b, -a) - np.arcsin(ratio), shape)
+        start = np.broadcast_to(turning_root(at_0, at_90, at_180)[0], shape)
         low, high = (np.full(shape, edge) for edge in SHANK_RANGE)
-        if all(is_vertical(load) or (isinstance(load, Band) and load.anchor_port) for load in self.loads):
+        if only_weights(self.loads):
             found = (np.abs(self.moment(start)) < 1e-6) & (start >= low) & (start <= high)
             return np.where(found, start, np.nan), found
         return bracketed_root(self.moment, low, high, start)

@@ -139,6 +139,11 @@ def is_vertical(load: Load) -> bool:
     return isinstance(load, FreeMass) or (isinstance(load, CornerBar) and load.direction == "up")
 
 
+def only_weights(loads: Sequence[Load]) -> bool:
+    """Return whether balance is linear in sin and cos of a lean: no load pulls at a slant from the room."""
+    return all(is_vertical(load) or (isinstance(load, Band) and bool(load.anchor_port)) for load in loads)
+
+
 def load_shape(loads: Sequence[Load]) -> tuple[int, ...]:
     """Return the common shape (set-ups, 1) of all the loads' amounts and anchors."""
     sizes: list[tuple[int, ...]] = [(1, 1)]

@@ -17,9 +17,9 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, bracketed_root, lean
+from widearc.core.geometry import ahead, balanced_angle, lean
 from widearc.core.movement.legs import Foot, add_leg, flat, stand_on
-from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
+from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG
 
@@ -70,8 +70,10 @@ def solve(
             motion.angles["shoulder"] = motion.full(o["hip"] - back)
         return motion
 
-    low, high = (np.full(shape, edge) for edge in SHANK_RANGE)
-    shank_lean, found = bracketed_root(lambda x: motion_at(x).moment_about(ball), low, high, np.full(shape, 0.5))
+    shank_lean, found = balanced_angle(
+        lambda x: motion_at(np.broadcast_to(x, shape)).moment_about(ball), SHANK_RANGE, shape,
+        turning=only_weights(loads),
+    )  # fmt: skip
     motion = motion_at(shank_lean)
     motion.fail(~found, "cannot balance over the toes: hold something or lean less")
     motion.fail(motion.angles["knee"] > limits.knee + 1e-9, f"knee limit {limits.knee_deg:.0f}° passed; lean less")

@@ -292,5 +292,7 @@ def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:
     else:
         wanted, now, what = setup.resolved[key], motion.angles["knee"][:, 0], "knee bend"
     shorter = now < np.broadcast_to(np.ravel(np.asarray(wanted, dtype=float)), now.shape) - 0.05 * DEG
-    first = float(to_deg(now[shorter][0])) if shorter.any() else 0.0
-    motion.notice("range-cut", f"the range ends at {first:.0f}° of {what}: {' and '.join(words.values())}", shorter)
+    ends = np.round(to_deg(now))
+    for end in np.unique(ends[shorter]):
+        text = f"the range ends at {end:.0f}° of {what}: {' and '.join(words.values())}"
+        motion.notice("range-cut", text, shorter & (ends == end))

@@ -19,7 +19,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, bracketed_root, lean, vec
+from widearc.core.geometry import ahead, bracketed_root, lean, turning_root, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
 from widearc.core.movement.loading import (
     PortLoad,
@@ -29,6 +29,7 @@ from widearc.core.movement.loading import (
     is_vertical,
     load_force,
     load_shape,
+    only_weights,
     upper_body_terms,
 )
 from widearc.core.movement.motion import Motion
@@ -191,7 +192,7 @@ class _Pulls:
     @property
     def only_weights(self) -> bool:
         """Return whether balance is linear in sin and cos of the lean: no band pulls from the room."""
-        return all(is_vertical(load) or (isinstance(load, Band) and load.anchor_port) for load in self.loads)
+        return only_weights(self.loads)
 
 
 class _Balance:
@@ -225,17 +226,14 @@ class _Balance:
         Closed form A sin θ + B cos θ + C = 0 for weights; pulls that turn are added to it in a root search.
         """
         at_0, at_90, at_180 = (self.weights(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2))
-        c = 0.5 * (at_0 + at_180)
-        b, a = at_0 - c, at_90 - c
-        size = np.hypot(a, b)
-        ratio = -c / np.maximum(size, 1e-12)
-        # the moment falls as the trunk leans forward, so a < 0: take the branch on which it does
-        inside = np.abs(ratio) <= 1.0
-        theta = np.arctan2(b, -a) - np.arcsin(np.clip(ratio, -1.0, 1.0))
+        theta, inside, slope = turning_root(at_0, at_90, at_180)
         low, high = LEAN_RANGE
         if self.pulls.only_weights:
             found = inside & (theta >= low) & (theta <= high)
             return np.where(found, theta, np.nan), found
+
+        c = 0.5 * (at_0 + at_180)
+        b, a = at_0 - c, at_90 - c
 
         def moment(lean_: Array) -> Array:
             trunk = Trunk(body=self.body, hip=self.hip, lean=lean_)
@@ -244,7 +242,6 @@ class _Balance:
             return np.asarray(a * sine + b * cosine + c + self.pulls.moment(trunk, vertical=False))
 
         theta = np.broadcast_to(theta, self.motion.shape)
-        slope = a * np.cos(theta) - b * np.sin(theta)
         return bracketed_root(moment, np.full(theta.shape, low), np.full(theta.shape, high), theta, slope=slope)
 
 

@@ -18,14 +18,22 @@ from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
-from widearc.core.equipment import Load
+from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, bracketed_root, cross, flexion_for, lean, vec
+from widearc.core.geometry import ahead, balanced_angle, cross, flexion_for, lean, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
+from widearc.core.movement.loading import (
+    Trunk,
+    add_upper_body,
+    attach,
+    load_force,
+    load_shape,
+    only_weights,
+    upper_body_terms,
+)
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.stance import FIRST_LEAN, LEAN_RANGE
-from widearc.core.units import DEG
+from widearc.core.units import DEG, G
 
 REAR_PITCH = 60 * DEG
 LEAVES, HANGS = 0.1, 0.4  # of the lift: the rear foot leaves the floor; the free leg hangs
@@ -52,12 +60,12 @@ def solve(
         *(np.shape(np.atleast_2d(o[n])) for n in names if n in o),
     )
     pose = _Pose(exercise, body, limits, o, np.broadcast_to(bend, shape), position, shape)
-    low, high = (np.full(shape, edge) for edge in LEAN_RANGE)
     share = pose.share(_Trial(pose, loads, lowering)) if exercise.variant == "lunge" else np.atleast_2d(o["rear_share"])
     share = np.broadcast_to(share, shape)
     trial = _Trial(pose, loads, lowering)
-    given = np.broadcast_to(np.atleast_2d(o.get("trunk_lean", 0.0)), shape)
-    trunk_lean, found = bracketed_root(lambda x: trial.moment(x, share), low, high, given)
+    trunk_lean, found = balanced_angle(
+        lambda x: trial.moment(x, share), LEAN_RANGE, pose.shape, turning=only_weights(loads)
+    )
     motion = trial.motion_at(trunk_lean)
     _ground(motion, pose, share)
     motion.closure = lambda moved: _ground(moved, pose, share)
@@ -149,24 +157,29 @@ class _Trial:
 
     def __init__(self, pose: _Pose, loads: Sequence[Load], lowering: bool) -> None:
         self.pose, self.loads, self.lowering = pose, loads, lowering
+        self._legs: tuple[Array, Array] | None = None
+
+    def _with_legs(self) -> Motion:
+        pose = self.pose
+        motion = Motion(position=pose.position.ravel(), shape=pose.shape, legs=1)
+        add_leg(motion, pose.body, pose.front, pose.knee, pose.hip)
+        add_leg(motion, pose.body, pose.rear, pose.rear_knee, pose.hip, prefix="rear_")
+        return motion
+
+    def _place(self, name: str, trunk: Trunk) -> Array:
+        point = self.pose.sole if name == "sole" else trunk.port(name, self.pose.o["belt_offset"])
+        if point is None:
+            raise InputError("/loads/port", name, "a port that a lunge has")
+        return point
 
     def motion_at(self, trunk_lean: Array) -> Motion:
         """Return the motion without contacts at this lean (rad)."""
         pose = self.pose
         body, exercise = pose.body, pose.exercise
-        motion = Motion(position=pose.position.ravel(), shape=pose.shape, legs=1)
-        add_leg(motion, body, pose.front, pose.knee, pose.hip)
-        add_leg(motion, body, pose.rear, pose.rear_knee, pose.hip, prefix="rear_")
+        motion = self._with_legs()
         trunk = Trunk(body=body, hip=pose.hip, lean=np.broadcast_to(trunk_lean, pose.shape))
         add_upper_body(motion, trunk, one_piece=exercise.one_piece)
-
-        def place(name: str) -> Array:
-            point = pose.sole if name == "sole" else trunk.port(name, pose.o["belt_offset"])
-            if point is None:
-                raise InputError("/loads/port", name, "a port that a lunge has")
-            return point
-
-        attach(motion, self.loads, place, lowering=self.lowering)
+        attach(motion, self.loads, lambda name: self._place(name, trunk), lowering=self.lowering)
         motion.points |= {"shoulder": trunk.shoulder, "pressure": pose.sole, "rear_ball": pose.ball}
         motion.angles |= {
             "knee": motion.full(pose.bend),
@@ -182,22 +195,34 @@ class _Trial:
 
     def moment(self, trunk_lean: Array, share: Array) -> Array:
         """Return the moment of everything, the rear foot's force included, about the front pressure point, N·m."""
-        pose, motion = self.pose, self.motion_at(trunk_lean)
-        return np.asarray(
-            motion.moment_about(pose.sole) + cross(pose.ball - pose.sole, _rear_force(motion, pose, share))
-        )
+        pose, body = self.pose, self.pose.body
+        if self._legs is None:
+            legs = self._with_legs()
+            self._legs = legs.moment_about(pose.sole), legs.total_force()[1]
+        total, down = self._legs
+        trunk = Trunk(body=body, hip=pose.hip, lean=trunk_lean)
+        for mass, along in upper_body_terms(body, one_piece=pose.exercise.one_piece):
+            total = total - mass * G * (trunk.place(along)[0] - pose.sole[0])
+            down = down - mass * G
+        for load in self.loads:
+            if isinstance(load, Band) and load.anchor_port:
+                continue  # tied to the body: its two forces cancel
+            point = self._place(load.port, trunk)  # type: ignore[union-attr]
+            force = load_force(load, point, None, lowering=self.lowering)
+            total = total + cross(point - pose.sole, force)
+            down = down + force[1]
+        return np.asarray(total + cross(pose.ball - pose.sole, _rear_force(-down, pose, share)))
 
 
-def _rear_force(motion: Motion, pose: _Pose, share: Array) -> Array:
-    """Return the rear foot's force (N): its share of the weight, and the level pair while it stands."""
-    weight = -motion.total_force()[1]
+def _rear_force(weight: Array, pose: _Pose, share: Array) -> Array:
+    """Return the rear foot's force (N): its share of the weight (N), and the level pair while it stands."""
     pair = np.where(share > 0, np.atleast_2d(pose.o["horizontal_pair"]), 0.0)
-    return vec(np.broadcast_to(pair, motion.shape), share * weight)
+    return vec(np.broadcast_to(pair, pose.shape), share * weight)
 
 
 def _ground(motion: Motion, pose: _Pose, share: Array) -> None:
     """Add both feet's forces; in a fast lift the front foot's moment answers the rest."""
-    rear = _rear_force(motion, pose, share)
+    rear = _rear_force(-motion.total_force()[1], pose, share)
     motion.add_force("rear_foot", pose.ball, rear, "contact rear foot")
     moment = motion.moment_about(pose.sole)
     motion.add_force("foot", pose.sole, -motion.total_force(), "contact foot")

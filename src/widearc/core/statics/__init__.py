@@ -14,6 +14,7 @@ from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent, lif
 from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.lines import LineOfForce, line_of_force
 from widearc.core.statics.places import Place, knee_past_toes_m, places
+from widearc.core.statics.rows import row_of
 from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
 from widearc.core.statics.summary import joint_work_j, low_back_ratio, mean_split, share_near_straight
 
@@ -47,6 +48,7 @@ __all__ = [
     "lumbar",
     "mean_split",
     "places",
+    "row_of",
     "share_near_straight",
     "variant_curve",
 ]

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from widearc.core.dose import RepStyle, StyleKind
 from widearc.core.substitution.question import Candidate, Question
+from widearc.core.substitution.setups import extras_here
 from widearc.core.units import to_deg
 
 LEAST_GAIN = 0.005  # of the match: less is not shown
@@ -53,8 +54,7 @@ def style_key(style: RepStyle) -> str:
 
 def extras_of(chosen: Candidate, question: Question) -> tuple[str, ...]:
     """Return the extras that some set-up of the exercise has here."""
-    parts = question.prepared(chosen.exercise).parts
-    return tuple(sorted({f.extra for part in parts for f in part.batch.frames if f.extra}))
+    return extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)
 
 
 def tweaks(chosen: Candidate, question: Question) -> tuple[Tweak, ...]:

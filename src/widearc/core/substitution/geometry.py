@@ -51,13 +51,18 @@ class Place:
 
 
 def geometry(
-    exercise: Exercise, kit: Kit, body: Body, wanted: Range | None, machine: Machine | SledPress | None
-) -> Iterator[Place]:
-    """Yield every geometry of an exercise on what is here, over the knee range that is wanted; plain ones first."""
-    plain = tuple(_plain(exercise, kit, body, wanted, machine))
-    yield from plain
-    for place in plain:
-        yield from _extras(exercise, kit, place)
+    exercise: Exercise, kit: Kit, body: Body, wanted: Range | None, machine: Machine | SledPress | None,
+    extra: str | None = "",
+) -> Iterator[Place]:  # fmt: skip
+    """Yield every geometry of an exercise on what is here, over the knee range that is wanted.
+
+    extra: "" for the plain ones, an extra's words for those with it, None for those with any.
+    """
+    for place in _plain(exercise, kit, body, wanted, machine):
+        if extra == "":
+            yield place
+        else:
+            yield from (more for more in _extras(exercise, kit, place) if extra in (None, more.extra))
 
 
 def _extras(exercise: Exercise, kit: Kit, place: Place) -> Iterator[Place]:

@@ -18,8 +18,9 @@ from widearc.core.statics import BodyDoubt, Curve
 from widearc.core.substitution.admission import Rules
 from widearc.core.substitution.doubt import Doubt, WantedDoubt, doubt_about, load_errors
 from widearc.core.substitution.kit import Kit, Piece
-from widearc.core.substitution.prepared import CLOSE, Memo, Prepared, PreparedBatch
+from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch
 from widearc.core.substitution.reasons import sentence
+from widearc.core.substitution.references import CLOSE
 from widearc.core.substitution.setups import Row
 from widearc.core.substitution.wanted import Wanted, wanted_of
 from widearc.core.units import to_deg
@@ -115,10 +116,10 @@ class Question:
         key = ("wanted", self.target.key, self.body, self.limits, self.body_doubt, self.shape)
         return self.memo.once(key, lambda: self.wanted.doubt(self.body_doubt))
 
-    def prepared(self, exercise: Exercise) -> Prepared:
-        """Return an exercise's set-ups for the whole kit."""
+    def prepared(self, exercise: Exercise, extra: str = "") -> Prepared:
+        """Return an exercise's plain set-ups for the whole kit, or those with an extra."""
         return self.memo.prepared(
-            exercise, self.kit, self.body, self.limits, self.rules.to_shoulders_kg, self.wanted.knee, self._scope
+            exercise, self.kit, self.body, self.limits, self.rules.to_shoulders_kg, self.wanted.knee, self._scope, extra
         )
 
     def best(self, exercise: Exercise, *, extra: str = "", target: Target | None = None) -> Found | None:
@@ -128,9 +129,8 @@ class Question:
         """
         target = target or self.target
         guesses = []
-        for order, part in enumerate(self.prepared(exercise).parts):
-            frames = part.plain if not extra else np.array([f.extra == extra for f in part.batch.frames], dtype=bool)
-            mask = part.allowed(self.taken, self.free, self.rules.grip_kg) & frames[:, None]
+        for order, part in enumerate(self.prepared(exercise, extra).parts):
+            mask = part.allowed(self.taken, self.free, self.rules.grip_kg)
             if mask.any():
                 guesses.append((float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask))
         best: Found | None = None

@@ -69,7 +69,7 @@ def equal_loads(chosen: Candidate, question: Question, at_deg: float | None = No
 
 def _frame_of(chosen: Candidate, question: Question) -> tuple[PreparedBatch, int, tuple[int, ...]] | None:
     """Return the batch, the frame of a stand-in's geometry in it, and the totals that are free; None without any."""
-    for part in question.prepared(chosen.exercise).parts:
+    for part in question.prepared(chosen.exercise, chosen.extra).parts:
         if len(part.batch.picks) < 2:
             continue
         mask = part.allowed(question.taken, question.free, question.rules.grip_kg)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 import numpy as np
 
@@ -105,29 +106,34 @@ class Batch:
         """Return one set-up."""
         return self.frames[frame].with_pick(self.picks[pick])
 
-    def setup(self, body: Body, limits: Limits, rows: tuple[Row, ...], samples: int = 101) -> Setup:
-        """Return set-ups of this batch as one of arrays."""
-        options = {
-            name: np.array([float(row.options[name]) for row in rows]) if isinstance(value, int | float) else value
-            for name, value in rows[0].options.items()
-        }
+    def setup(
+        self, body: Body, limits: Limits, rows: tuple[Row, ...], samples: int = 101, kg: Array | None = None
+    ) -> Setup:  # fmt: skip
+        """Return set-ups of this batch as one of arrays; kg: totals each of which loads every row in turn."""
+        times = 1 if kg is None else len(kg)
+        options: dict[str, Any] = {}
+        for name, value in rows[0].options.items():
+            each = [row.options[name] for row in rows]
+            # what is equal for all stays one number: arrays of it would be solved for nothing
+            alike = isinstance(value, str) or each.count(value) == len(each)
+            options[name] = value if alike else np.repeat(np.array(each, dtype=float), times)
+        totals = np.array([row.kg for row in rows]) if kg is None else np.tile(kg, len(rows))
         return Setup(
-            exercise=self.exercise, body=body, limits=limits, options=options, loads=tuple(self._loads(rows)),
-            samples=samples,
+            exercise=self.exercise, body=body, limits=limits, options=options,
+            loads=tuple(self._loads(rows, totals[:, None], times)), samples=samples,
         )  # fmt: skip
 
-    def _loads(self, rows: tuple[Row, ...]) -> Iterator[Load]:
-        kg = np.array([[row.kg] for row in rows])
+    def _loads(self, rows: tuple[Row, ...], kg: Array, times: int) -> Iterator[Load]:
         for way in self.way:
             if way.stock not in ELASTIC:
-                yield self._mass(way, kg, rows)
+                yield self._mass(way, kg)
         for way in self.way:
             if way.stock == "band":
-                yield from _bands(way, rows)
+                yield from _bands(way, rows, times)
             elif way.stock == "spring":
-                yield from _springs(way, rows)
+                yield from _springs(way, rows, times)
 
-    def _mass(self, way: LoadWay, kg: Array, rows: tuple[Row, ...]) -> Load:
+    def _mass(self, way: LoadWay, kg: Array) -> Load:
         if isinstance(self.machine, SledPress):
             return Sled(kg=kg, empty_kg=self.machine.empty_kg, friction=self.machine.friction)
         q = {} if self.machine is None else self.machine.quantities
@@ -155,43 +161,63 @@ _FAR: Mapping[str, float] = {"ahead": 1.0, "behind": -0.8, "under": 0.1}
 """How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs it)."""
 
 
-def _bands(way: LoadWay, rows: tuple[Row, ...]) -> Iterator[Load]:
-    """Yield one band load for every band and folding that any row uses, counts as an array."""
+def _bands(way: LoadWay, rows: tuple[Row, ...], times: int) -> Iterator[Load]:
+    """Yield one band load for every band and folding that any row uses, counts as an array; each row so many times."""
     used = {(band.id, strands): band for row in rows for band, strands in row.bands}
     for (band_id, strands), band in sorted(used.items(), key=lambda item: item[0]):
-        count = np.array([[float(sum(b.id == band_id and n == strands for b, n in row.bands))] for row in rows])
+        count = _column([float(sum(b.id == band_id and n == strands for b, n in row.bands)) for row in rows], times)
         if way.from_ == "feet":
             law = band.standing_law()
             yield Band(
                 law=law, port=way.port, anchor_port="sole", strands=strands, count=count, hysteresis=band.hysteresis
             )
         else:
-            far = np.array([[row.anchor[1] if row.anchor else 0.0] for row in rows])
-            high = np.array([[row.anchor[0].height_m if row.anchor else 0.0] for row in rows])
+            far = _column([row.anchor[1] if row.anchor else 0.0 for row in rows], times)
+            high = _column([row.anchor[0].height_m if row.anchor else 0.0 for row in rows], times)
             yield Band(
                 law=band.law, port=way.port, anchor=(far, high, 0.0), strands=strands, count=count,
                 hysteresis=band.hysteresis,
             )  # fmt: skip
 
 
-def _springs(way: LoadWay, rows: tuple[Row, ...]) -> Iterator[Load]:
-    """Yield one load for every kind of spring that any row hooks on, counts as an array."""
+def _column(values: list[float], times: int) -> Array:
+    """Return a number for each row, each so many times, as a column (set-ups, 1)."""
+    return np.repeat(np.array(values), times)[:, None]
+
+
+def _springs(way: LoadWay, rows: tuple[Row, ...], times: int) -> Iterator[Load]:
+    """Yield one load for every kind of spring that any row hooks on, counts as an array; each row so many times."""
     used = {spring.id: spring for row in rows for spring, _ in row.springs}
     for spring_id, stock in sorted(used.items()):
-        count = np.array([[float(sum(n for s, n in row.springs if s.id == spring_id))] for row in rows])
+        count = _column([float(sum(n for s, n in row.springs if s.id == spring_id)) for row in rows], times)
         yield SpringLoad(spring=stock.spring, port=way.port, count=count)
 
 
-def batches(exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None) -> Iterator[Batch]:
-    """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee range."""
+def batches(
+    exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None, extra: str = ""
+) -> Iterator[Batch]:
+    """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee range.
+
+    extra: "" for the plain set-ups, else those with that one thing more.
+    """
     for way in exercise.ways:
         if limits.no_axial_load and is_axial(way):
             continue
         for machine in _machines(exercise, way, kit):
             picks = _picks(way, kit, machine)
-            frames = tuple(_racked(exercise, way, kit, tuple(_frames(exercise, way, kit, body, wanted, machine))))
+            frames = tuple(
+                _racked(exercise, way, kit, tuple(_frames(exercise, way, kit, body, wanted, machine, extra)))
+            )
             if frames and picks:
                 yield Batch(exercise=exercise, way=way, frames=frames, picks=picks, machine=machine)
+
+
+def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) -> tuple[str, ...]:
+    """Return the words of every extra that an exercise can have on what is here."""
+    machines = {id(m): m for way in exercise.ways for m in _machines(exercise, way, kit)}
+    return tuple(
+        sorted({p.extra for m in machines.values() for p in geometry(exercise, kit, body, wanted, m, extra=None)})
+    )
 
 
 def _racked(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: tuple[Row, ...]) -> Iterator[Row]:
@@ -274,11 +300,11 @@ def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | Non
 
 def _frames(
     exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wanted: Range | None,
-    machine: Machine | SledPress | None,
+    machine: Machine | SledPress | None, extra: str,
 ) -> Iterator[Row]:  # fmt: skip
     choices = tuple(_elastic(exercise, way, kit, body))
     identity = "" if machine is None else machine.id
-    for place in geometry(exercise, kit, body, wanted, machine):
+    for place in geometry(exercise, kit, body, wanted, machine, extra):
         for bands, springs, anchor in choices:
             pieces = tuple(_band_piece(band) for band, _ in bands)
             pieces += tuple(Piece(item=s.id, kind="spring", label=s.name, number=n) for s, n in springs)

@@ -1,0 +1,277 @@
+"""Reference loads of set-ups: solved together, on the 1° grid, so that every total lies between two of them.
+
+Demand is linear in the load where the posture does not depend on it: there two references say all, and what bands
+pulled together ask is the sum of what each asks.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Protocol
+
+import numpy as np
+
+from widearc.core.arrays import Array, BoolArray
+from widearc.core.body import Body, Limits
+from widearc.core.curve import CENTRES_DEG, Action, on_grid
+from widearc.core.equipment import Band, FreeMass, Load
+from widearc.core.movement import SAMPLES, Setup
+from widearc.core.statics import Curve, curve
+from widearc.core.substitution.setups import ELASTIC, Batch, Row
+
+SEARCH_SAMPLES = 31  # every 3° is enough to choose; what is chosen is computed at 101
+SMALL = 60  # curves: so few are computed at full samples at once, and nothing needs to be computed again
+CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
+CLOSE_LINEAR = 0.005  # the same where a guess is only as coarse as its samples
+CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
+NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away")
+LINEAR = (
+    "knee rotation", "bridge", "hip rotation trunk", "hip rotation leg", "thigh spread", "plank knee bend",
+    "sled press", "sled squat", "supported stance",
+)  # fmt: skip
+"""Families whose posture does not depend on the load: two references say all. Some forms of others are so too."""
+REFERENCES = {
+    True: (0.0, 120.0, 1000.0),
+    False: (0.0, 5.0, 10.0, 15.0, 20.0, 30.0, 45.0, 65.0, 95.0, 140.0, 200.0, 300.0, 450.0, 650.0, 1000.0),
+}
+"""Reference loads in kg, by whether the family is linear. Fixed, so that no answer depends on what else is here."""
+FEW = 5  # totals: so few are their own references
+
+
+def is_linear(batch: Batch) -> bool:
+    """Return whether a batch's posture does not depend on its loads."""
+    exercise = batch.exercise
+    if exercise.family == "split":
+        return exercise.variant == ""
+    if exercise.family == "kneeling":
+        return "pivot" in exercise.options and exercise.options["pivot"].default == "knee"
+    if exercise.family == "calf":
+        return exercise.variant == "press"
+    if exercise.family == "hinge":
+        # a bar kept over the foot: whatever it weighs, balance asks the same posture
+        kept = exercise.variant == "deadlift" or exercise.options["hold"].default == "bar"
+        return kept and all(way.port == "hands" and way.stock not in ELASTIC for way in batch.way) and bool(batch.way)
+    return exercise.family in LINEAR
+
+
+def refused(found: Curve, rows: int) -> BoolArray:
+    """Return which set-ups of a curve cannot be done or are not offered, (set-ups,)."""
+    bad = np.zeros(rows, dtype=bool)
+    bad[list(found.motion.failed)] = True
+    for notice in found.motion.notices:
+        if notice.code in NOT_OFFERED:
+            bad |= notice.where
+    return bad
+
+
+def closeness(batch: Batch, samples: int) -> float:
+    """Return how near a guessed match (share) must come to the best one to be computed exactly before one is chosen."""
+    if not is_linear(batch):
+        return CLOSE
+    # a press's push square to its rails has a limit, and demand a knee there
+    return CLOSE_EXACT if samples == SAMPLES and batch.exercise.family != "sled press" else CLOSE_LINEAR
+
+
+def points_of(batch: Batch) -> Array:
+    """Return the reference loads of a batch, kg: those beside any of its totals; few totals are their own."""
+    kg = np.array([pick.kg for pick in batch.picks])
+    linear = is_linear(batch)
+    few = 2 if linear else FEW
+    return np.unique(kg if len(set(kg.tolist())) <= few else _around(kg, np.array(REFERENCES[linear])))
+
+
+def _around(kg: Array, references: Array) -> Array:
+    """Return the references that lie next to any of the loads."""
+    below = np.searchsorted(references, kg, side="right") - 1
+    above = np.minimum(below + 1, len(references) - 1)
+    exact = references[below] == kg
+    return np.asarray(references[np.unique(np.concatenate([below, above[~exact]]))])
+
+
+def mix_of(kg: Array, points: Array, mass_kg: float, *, linear: bool) -> Array:
+    """Return how much of each reference load makes each load, (loads, references): the two beside it.
+
+    Where balance sets the posture, it changes as u = 1 / (body + load): there demand times u is weighed by u, which is
+    right for a demand that is linear in the load as well as for arms that are linear in u.
+    """
+    mix = np.zeros((len(kg), len(points)))
+    for row, value in enumerate(kg):
+        above = int(np.searchsorted(points, value))
+        if points[min(above, len(points) - 1)] == value:
+            mix[row, above] = 1.0
+            continue
+        low, high = points[above - 1], points[above]
+        if linear:
+            mix[row, above - 1 : above + 1] = (high - value) / (high - low), (value - low) / (high - low)
+            continue
+        u, u_low, u_high = (1.0 / (mass_kg + m) for m in (value, low, high))
+        share = (u_low - u) / (u_low - u_high)
+        mix[row, above - 1] = (1.0 - share) * u_low / u
+        mix[row, above] = share * u_high / u
+    return mix
+
+
+class References(Protocol):
+    """Curves of set-ups × reference loads; bad is (set-ups × loads,)."""
+
+    @property
+    def bad(self) -> BoolArray:
+        """Return which cannot be done."""
+
+    @property
+    def samples(self) -> int:
+        """Return at how many places of the lift they were computed."""
+
+    def bins(self, action: Action) -> Array:
+        """Return signed demand over the 1° grid, N·m, (set-ups × loads, 220), zeros where the joint is held."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Solved:
+    """Reference curves, each solved: angles rad and demand N·m by joint, (set-ups × loads, samples)."""
+
+    angles: dict[str, Array]
+    demand: dict[str, Array]
+    bad: BoolArray
+
+    def bins(self, action: Action) -> Array:
+        """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
+        if action.joint not in self.demand:
+            return np.zeros((len(self.bad), len(CENTRES_DEG)))
+        return np.nan_to_num(on_grid(self.angles[action.joint], self.demand[action.joint], action, signed=True))
+
+    @property
+    def samples(self) -> int:
+        """Return at how many places of the lift they were computed."""
+        return next((d.shape[-1] for d in self.demand.values()), SEARCH_SAMPLES)
+
+    def part(self, start: int, stop: int) -> Solved:
+        """Return some of the rows."""
+        return Solved(
+            angles={name: a[start:stop] for name, a in self.angles.items()},
+            demand={name: d[start:stop] for name, d in self.demand.items()}, bad=self.bad[start:stop],
+        )  # fmt: skip
+
+
+def _solved_of(found: Curve, rows: int, reasons: dict[str, int]) -> Solved:
+    for _, reason in found.motion.failed.values():
+        reasons[reason] = reasons.get(reason, 0) + 1
+    shape = (rows, found.motion.shape[1])
+    return Solved(
+        angles={name: np.broadcast_to(found.motion.angles[name], shape) for name in found.demand_nm},
+        demand={name: np.broadcast_to(d, shape) for name, d in found.demand_nm.items()}, bad=refused(found, rows),
+    )  # fmt: skip
+
+
+def solved(batch: Batch, rows: tuple[Row, ...], body: Body, limits: Limits, reasons: dict[str, int]) -> Solved:
+    """Return rows of a batch solved, each with its own load; reasons: counts why some fail."""
+    setup = batch.setup(body, limits, rows, samples=SEARCH_SAMPLES)
+    return _solved_of(curve(setup, strict=False, lowering=False), len(rows), reasons)
+
+
+def solved_together(batches: Sequence[Batch], body: Body, limits: Limits, reasons: dict[str, int]) -> list[References]:
+    """Return the reference curves of batches of one exercise, in their order: what can be is solved in one call."""
+    found: dict[int, References] = {}
+    joined: list[tuple[int, Setup, int]] = []
+    plans = [points_of(batch) for batch in batches]
+    every = sum(len(batch.frames) * len(points) for batch, points in zip(batches, plans, strict=True))
+    samples = SAMPLES if every <= SMALL and all(map(is_linear, batches)) else SEARCH_SAMPLES
+    for index, (batch, points) in enumerate(zip(batches, plans, strict=True)):
+        if is_linear(batch) and len(batch.frames) > 8 and any(len(f.bands) > 1 for f in batch.frames):
+            found[index] = _superposed(batch, points, body, limits, reasons)
+            continue
+        setup = batch.setup(body, limits, batch.frames, samples=samples, kg=points)
+        rows = len(batch.frames) * len(points)
+        if all(isinstance(x, FreeMass) or (isinstance(x, Band) and x.anchor_port) for x in setup.loads):
+            joined.append((index, setup, rows))
+        else:
+            found[index] = _solved_of(curve(setup, strict=False, lowering=False), rows, reasons)
+    if joined:
+        whole = _joined([setup for _, setup, _ in joined], [rows for _, _, rows in joined])
+        together = _solved_of(curve(whole, strict=False, lowering=False), sum(rows for *_, rows in joined), reasons)
+        start = 0
+        for index, _, rows in joined:
+            found[index] = together.part(start, start + rows)
+            start += rows
+    return [found[i] for i in range(len(batches))]
+
+
+def _joined(setups: list[Setup], rows: list[int]) -> Setup:
+    """Return set-ups of one exercise as one: a load that only some have weighs nothing in the others."""
+    if len(setups) == 1:
+        return setups[0]
+    specs = setups[0].exercise.options
+    options: dict[str, Any] = {}
+    for name in dict.fromkeys(name for setup in setups for name in setup.options):
+        values = [setup.options.get(name, specs[name].default) for setup in setups]
+        if all(isinstance(v, str) for v in values) or all(
+            not isinstance(v, np.ndarray) and v == values[0] for v in values
+        ):
+            options[name] = values[0]
+        else:
+            options[name] = np.concatenate([np.broadcast_to(v, (n,)) for v, n in zip(values, rows, strict=True)])
+    amounts: dict[tuple[object, ...], tuple[Load, Array]] = {}
+    start = 0
+    for setup, n in zip(setups, rows, strict=True):
+        for load in setup.loads:
+            assert isinstance(load, FreeMass | Band)
+            key = (load.port,) if isinstance(load, FreeMass) else (load.port, load.anchor_port, load.strands, load.law)
+            _, amount = amounts.setdefault(key, (load, np.zeros((sum(rows), 1))))
+            amount[start : start + n] += load.kg if isinstance(load, FreeMass) else load.count
+        start += n
+    loads: list[Load] = []
+    for load, amount in amounts.values():
+        assert isinstance(load, FreeMass | Band)
+        loads.append(replace(load, kg=amount) if isinstance(load, FreeMass) else replace(load, count=amount))
+    return replace(setups[0], options=options, loads=tuple(loads))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class _Superposed:
+    """Places with their loads, each kind of band alone, and how many of each every set-up has.
+
+    base: places × loads; alone: kinds × places, with the lightest load. place (set-ups,); counts (set-ups, kinds).
+    """
+
+    base: Solved
+    alone: Solved
+    place: Array
+    counts: Array
+    points: int
+    bad: BoolArray
+    samples: int = SEARCH_SAMPLES
+
+    def bins(self, action: Action) -> Array:
+        """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
+        base = self.base.bins(action).reshape(-1, self.points, len(CENTRES_DEG))
+        own = self.alone.bins(action).reshape(self.counts.shape[1], len(base), len(CENTRES_DEG)) - base[None, :, 0]
+        added = np.zeros((len(self.place), len(CENTRES_DEG)))
+        for kind in range(self.counts.shape[1]):
+            added += self.counts[:, kind, None] * own[kind, self.place]
+        return np.asarray((base[self.place] + added[:, None, :]).reshape(-1, len(CENTRES_DEG)))
+
+
+def _superposed(batch: Batch, points: Array, body: Body, limits: Limits, reasons: dict[str, int]) -> _Superposed:
+    """Return the references where every force adds to the demand by itself: each band is solved once alone."""
+    places: dict[int, int] = {}
+    bases: list[Row] = []
+    for frame in batch.frames:
+        if id(frame.options) not in places:
+            places[id(frame.options)] = len(bases)
+            bases.append(replace(frame, bands=(), pieces=()))
+    kinds = {(band.id, strands): (band, strands) for frame in batch.frames for band, strands in frame.bands}
+    order = sorted(kinds)
+    rows = [replace(base, kg=float(kg)) for base in bases for kg in points]
+    # with the lightest load, so that what a band adds is the difference to that
+    alone = [replace(base, kg=float(points[0]), bands=(kinds[key],)) for key in order for base in bases]
+    # one call for all: loads of a set-up without a band count none of it
+    found = solved(batch, (*rows, *alone), body, limits, reasons)
+    base, single = found.part(0, len(rows)), found.part(len(rows), len(rows) + len(alone))
+    place = np.array([places[id(frame.options)] for frame in batch.frames])
+    counts = np.array(
+        [[sum((b.id, n) == key for b, n in frame.bands) for key in order] for frame in batch.frames], dtype=float
+    )
+    band_bad = single.bad.reshape(len(order), len(bases)).T[place]
+    bad = base.bad.reshape(len(bases), len(points))[place] | ((counts > 0) & band_bad).any(axis=1)[:, None]
+    return _Superposed(base=base, alone=single, place=place, counts=counts, points=len(points), bad=bad.ravel())
