@@ -51,17 +51,19 @@ KIT = Kit(
     bands=(
         BandStock(id="loop", name="loop", shape=BandShape.LOOP, law=LinearLaw(rest_m=1.0, rate_n_per_m=120)),
         BandStock(id="long", name="long", shape=BandShape.LONG, law=LinearLaw(rest_m=1.9, rate_n_per_m=60)),
+        BandStock(id="short", name="short", shape=BandShape.LOOP, law=LinearLaw(rest_m=0.28, rate_n_per_m=250)),
     ),
     furniture=(
         Furniture(id="bench", name="Bench", kind="bench", height_m=0.43),
         Furniture(id="box", name="Box 30", kind="box", height_m=0.30),
+        Furniture(id="pair", name="Box 31", kind="box", height_m=0.31),
         Furniture(id="low", name="Box 12", kind="box", height_m=0.12),
         Furniture(id="couch", name="Couch", kind="couch", height_m=0.45),
         Furniture(id="rack", name="Rack", kind="rack", height_m=1.2),
     ),
     anchors=(Anchor(id="eye", name="Eye", height_m=0.08),),
     presses=(
-        SledPress(id="press", name="Press", rail_deg=40, empty_kg=38),
+        SledPress(id="press", name="Press", rail_deg=40, empty_kg=38, peg_m=0.6),
         SledPress(id="flat", name="Level press", rail_deg=0, empty_kg=20, backrest_deg=60),
         SledPress(id="up", name="Upright press", rail_deg=90, empty_kg=20, backrest_deg=0, plate_tilt_deg=28),
     ),
@@ -119,7 +121,7 @@ def brute(exercise, targets, extra=""):
         for start in range(0, len(rows), 400):
             part = rows[start : start + 400]
             made = curve(batch.setup(BODY, LIMITS, part), strict=False, lowering=False)
-            bad = refused(made, len(part))
+            bad = refused(made, part)
             for name, target in targets.items():
                 score = compare(target, made.motion.angles, made.demand_nm, len(part)).score(target)
                 best[name] = max(best[name], float(np.where(bad, -1.0, score).max()))

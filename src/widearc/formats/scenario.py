@@ -158,6 +158,7 @@ def _load(part: Mapping[str, Any], where: str, ports: tuple[str, ...]) -> Load:
             strands=part.get("strands", 2),
             count=float(part.get("count", 1)),
             hysteresis=part.get("hysteresis", 0.0),
+            lead_m=part.get("lead_m", 0.0),
         )
     except InputError as error:
         raise InputError(f"{where}/{error.where.lstrip('/')}", error.value, error.allowed) from None

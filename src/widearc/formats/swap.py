@@ -12,7 +12,19 @@ import numpy as np
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, Tempo
-from widearc.core.equipment import Band, Cable, CornerBar, FreeMass, Load, Sled, Spring, SpringLoad, Stack
+from widearc.core.equipment import (
+    Band,
+    Cable,
+    CornerBar,
+    FreeMass,
+    Lever,
+    Load,
+    Pendulum,
+    Sled,
+    Spring,
+    SpringLoad,
+    Stack,
+)
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent
 from widearc.core.movement import Setup
@@ -131,7 +143,7 @@ def parse_kit(part: Mapping[str, Any]) -> Kit:
 
 
 _WEIGHTS = (("bars", "bar"), ("plates", "plate"), ("dumbbells", "dumbbell"), ("kettlebells", "kettlebell"))
-_PRESS = ("id", "name", "rail_deg", "empty_kg", "backrest_deg", "plate_tilt_deg", "friction")
+_PRESS = ("id", "name", "rail_deg", "empty_kg", "backrest_deg", "plate_tilt_deg", "friction", "peg_m")
 _WORDS = ("id", "name", "kind", "dials")
 
 
@@ -222,7 +234,7 @@ def kit_part(kit: Kit) -> dict[str, Any]:
 
 
 _MACHINE = ("rail_deg", "empty_kg", "friction", "smallest_kg", "largest_kg", "step_kg", "ratio", "height_m", "travel_m",
-            "sleeve_m", "hand_m")  # fmt: skip
+            "sleeve_m", "hand_m", "arm_kg", "arm_m", "user_arm_m", "angle_deg")  # fmt: skip
 
 
 def swap_document(
@@ -317,6 +329,13 @@ def load_part(load: Load) -> dict[str, Any]:
         s = load.spring
         return {"kind": "spring", "start_n": s.start_n, "end_n": s.end_n, "travel_m": s.travel_m,
                 "count": int(_one(load.count)), "attached": load.port}  # fmt: skip
+    if isinstance(load, Lever):
+        x, y = load.pivot
+        return {"kind": "lever", "pivot": {"x_m": round(x, 6), "y_m": round(y, 6)}, "kg": _one(load.kg),
+                "arm_m": load.arm_m, "angle_deg": load.angle_deg, "own_kg": load.own_kg, "own_arm_m": load.own_arm_m,
+                "own_angle_deg": load.own_angle_deg, "port": load.port}  # fmt: skip
+    if isinstance(load, Pendulum):
+        return {"kind": "pendulum", "kg": _one(load.kg), "arm_m": load.arm_m}
     assert isinstance(load, Band)
     anchor: dict[str, Any] = {"port": load.anchor_port}
     if load.anchor is not None:
@@ -325,6 +344,7 @@ def load_part(load: Load) -> dict[str, Any]:
     return {
         "kind": "band", "port": load.port, "anchor": anchor, "strands": load.strands, "count": int(_one(load.count)),
         "law": law_part(load.law), "hysteresis": load.hysteresis,
+        **({"lead_m": load.lead_m} if load.lead_m else {}),
     }  # fmt: skip
 
 

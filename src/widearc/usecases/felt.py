@@ -68,7 +68,8 @@ def measure_again(curve: Curve, felt: str) -> str:
     kinds = []
     for index, load in enumerate(curve.setup.loads):
         if isinstance(load, Band) and index in curve.motion.load_lengths:
-            length = float(np.broadcast_to(curve.motion.load_lengths[index], curve.motion.shape)[0, at])
+            apart = np.broadcast_to(curve.motion.load_lengths[index], curve.motion.shape)[0, at]
+            length = float(load.own_m(apart))
             return f"weigh the band again at {100 * length:.0f} cm, the length it has there"
         kinds.append(load.kind)
     first = next((k for k in AGAIN if k in kinds), "mass")

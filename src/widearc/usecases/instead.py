@@ -11,8 +11,7 @@ import numpy as np
 
 from widearc import store
 from widearc.core.catalogue import EXERCISES, exercise
-from widearc.core.equipment import Hold, margin, stands
-from widearc.core.equipment.hold import HoldKind
+from widearc.core.equipment import margin, stands
 from widearc.core.errors import InputError
 from widearc.core.muscle import NAMES
 from widearc.core.statics import Curve
@@ -22,6 +21,7 @@ from widearc.core.substitution import (
     Candidate,
     Memo,
     beside,
+    hold_of,
     muscle_match,
     muscle_thirds,
     purchases,
@@ -71,11 +71,7 @@ def _anchor_check(chosen: Candidate, anchor: Anchor) -> list[str]:
         return []
     most = float(np.max(np.hypot(*pull)))
     words = f"{anchor.name} holds {most:.0f} N of pull"
-    if anchor.own_kg is not None:
-        kind: HoldKind = "furniture" if anchor.depth_m is not None else "weight"
-        hold = Hold(kind=kind, kg=anchor.own_kg, height_m=anchor.height_m, depth_m=anchor.depth_m or 0.5)
-    else:
-        hold = Hold(kind="eye", holds_n=anchor.holds_n)
+    hold = hold_of(anchor)
     found = margin(hold, *pull)
     if found is None:
         return [f"{words}: what it is rated for is not known"]

@@ -228,6 +228,7 @@ def press_of(item: store.ItemRow) -> SledPress:
         plate_tilt_deg=q.get("plate_tilt_deg", 10.0),
         error=ERRORS[item.sources.get("empty_kg", Source.DESCRIBED)],
         friction=q.get("friction", 0.0),
+        peg_m=q.get("peg_m"),
     )
 
 

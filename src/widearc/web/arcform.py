@@ -58,6 +58,7 @@ LOADS: Mapping[str, tuple[str, tuple[tuple[str, str, str, float, str], ...]]] = 
             ("strands", "strands", "", 1.0, "2"),
             ("count", "how many", "", 1.0, "1"),
             ("back", "gives back less", "%", 0.01, "10"),
+            ("lead", "chain or strap before it", "cm", 0.01, "0"),
         ),
     ),
     "sled": (
@@ -242,7 +243,8 @@ def _band(v: dict[str, Any], port: str, i: int, laws: Mapping[str, BenchBand]) -
     return {
         "kind": "band", "port": port, "anchor": anchor, "law": known.law,
         "strands": _count(v["strands"], f"l{i}-strands"),
-        "count": _count(v["count"], f"l{i}-count"), "hysteresis": v["back"] if known.back is None else known.back,
+        "count": _count(v["count"], f"l{i}-count"), "lead_m": v["lead"],
+        "hysteresis": v["back"] if known.back is None else known.back,
     }  # fmt: skip
 
 

@@ -25,7 +25,7 @@ from widearc.core.equipment.fit import (
     fit_mooney_rivlin,
     fit_points,
 )
-from widearc.core.equipment.hold import Hold, Margin, margin, stands
+from widearc.core.equipment.hold import Hold, HoldKind, Margin, margin, stands
 from widearc.core.equipment.lever import Lever, Pendulum
 from widearc.core.equipment.machine_fit import FITS, MachineFit, fit_machine
 from widearc.core.equipment.masses import FreeMass, Sled
@@ -48,6 +48,7 @@ __all__ = [
     "CornerBar",
     "FreeMass",
     "Hold",
+    "HoldKind",
     "ItemKind",
     "Lever",
     "LinearLaw",

@@ -182,7 +182,7 @@ class Band:
     the length each; count = how many such bands (float or (set-ups, 1)), all sides together.
     anchor: x, y, z in the room frame (m, floats or (set-ups, 1)), z sideways from the port; or
     anchor_port, a port of the body: then two opposite forces. hysteresis 0 to 0.5: share of the pull
-    missing on the way down.
+    missing on the way down. lead_m: chain or strap between that does not stretch (m); lengths are from end to end.
     """
 
     kind: ClassVar[str] = "band"
@@ -193,9 +193,11 @@ class Band:
     strands: int = 2
     count: float | Array = 1
     hysteresis: float = 0.0
+    lead_m: float = 0.0
 
     def __post_init__(self) -> None:
         """Check what can be checked without a body."""
+        _number("lead_m", self.lead_m, 0.0, 2.0, "m")
         if (self.anchor is None) == (self.anchor_port is None):
             raise InputError("anchor", self.anchor, "either a point of the room or a port of the body")
         if self.strands not in (1, 2, 4):
@@ -212,14 +214,18 @@ class Band:
 
     def stretch(self, length: Array) -> Array:
         """Return length over own rest length λ, same shape as `length` (m)."""
-        return length / (self.law.rest_m * self.fold)
+        return self.own_m(length) / (self.law.rest_m * self.fold)
+
+    def own_m(self, length: Array) -> Array:
+        """Return how much of a length from end to end (m) is the band itself."""
+        return np.maximum(length - self.lead_m, 0.0) if self.lead_m else length
 
     def tension_n(self, length: Array, *, lowering: bool = False) -> Array:
         """Return the pull (N) of all strands together between anchor and port `length` m apart."""
-        pull = self.strands * np.asarray(self.count) * self.law.force_n(length / self.fold)
+        pull = self.strands * np.asarray(self.count) * self.law.force_n(self.own_m(length) / self.fold)
         return np.asarray(pull * (1.0 - self.hysteresis) if lowering else pull)
 
     def energy_j(self, length: Array) -> Array:
         """Return the energy stored (J) by all strands together at `length` m."""
-        per_strand = self.law.energy_j(length / self.fold) * self.fold
+        per_strand = self.law.energy_j(self.own_m(length) / self.fold) * self.fold
         return np.asarray(self.strands * np.asarray(self.count) * per_strand)

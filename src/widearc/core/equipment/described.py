@@ -159,6 +159,8 @@ KINDS: Mapping[str, ItemKind] = MappingProxyType(
                 _deg("backrest_deg", "backrest over level", 0.0, 80.0, usual=15.0, how="phone level on the backrest"),
                 _deg("plate_tilt_deg", "foot plate from square to the rails", -20.0, 30.0, usual=10.0,
                      how="phone level on the plate and on the rail: 90° less their difference"),
+                _cm("peg_m", "frame peg to sled peg, sled at its start", 0.05, 2.0, optional=True,
+                    how="for bands: tape between the pegs, feet on the plate, knees bent as for the start"),
             ), settings=("backrest", "foot place", "latch")),
             ItemKind(id="hack squat", words="hack squat", group=MACHINES, fit="sled", quantities=_RAILS,
                      serves=("hack squat machine",), settings=("foot place", "latch")),

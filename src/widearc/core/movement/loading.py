@@ -195,7 +195,9 @@ def _segment(port: str) -> str:
 def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, other: Array | None, segment: str) -> None:
     """Book what a load stores, its length where it has one, and the mass that a fast lift must speed up."""
     if isinstance(load, Band):
-        note_band(motion, index, load, band_ends(load, point, other)[0])
+        # a loop round both thighs is as long as these are apart: the family knows how far
+        if load.anchor_port != load.port:
+            note_band(motion, index, load, band_ends(load, point, other)[0])
     elif isinstance(load, Cable):
         length, towards = line_to(load.pulley, point)
         motion.load_lengths[index] = motion.full(length)
@@ -291,10 +293,12 @@ def note_band(motion: Motion, index: int, band: Band, length: Array) -> None:
     motion.notice(
         "band-outside-readings",
         f"band pulled longer than it was measured ({100 * measured:.0f} cm): its pull there is a guess",
-        np.max(np.where(used, length, 0.0), axis=1) > measured + 1e-9,
+        np.max(np.where(used, band.own_m(length), 0.0), axis=1) > measured + 1e-9,
     )
     slack = np.any(used & (stretch <= 1.0), axis=1)
-    motion.notice("band-slack", "band slack in part of the range", slack)
+    idle = np.any(used, axis=1) & ~np.any(used & (stretch > 1.0), axis=1)
+    motion.notice("band-slack", "band slack in part of the range", slack & ~idle)
+    motion.notice("band-idle", "band slack all the way: it adds nothing", idle)
 
 
 def add_couple_of_stack(

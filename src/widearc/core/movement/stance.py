@@ -29,6 +29,7 @@ from widearc.core.movement.loading import (
     is_vertical,
     load_force,
     load_shape,
+    note_band,
     only_weights,
     upper_body_terms,
 )
@@ -85,6 +86,9 @@ def solve(
     attach(
         motion, loads, lambda name: np.broadcast_to(balance.pulls.place(name, trunk), (2, *shape)), lowering=lowering
     )
+    for index, load in enumerate(loads):
+        if isinstance(load, Band) and load.anchor_port == load.port:
+            note_band(motion, index, load, motion.full(o["stance"]))
     stand_on(motion, sole)
 
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole}

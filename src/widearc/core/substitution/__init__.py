@@ -28,6 +28,7 @@ from widearc.core.substitution.kit import (
     SpringStock,
     Thing,
     Weight,
+    hold_of,
     sled_picks,
 )
 from widearc.core.substitution.pairs import Pair, best_pair, needs_pair
@@ -79,6 +80,7 @@ __all__ = [
     "best_pair",
     "compared_exercises",
     "equal_loads",
+    "hold_of",
     "muscle_match",
     "muscle_thirds",
     "needed",

@@ -129,6 +129,10 @@ _MET_BY: Mapping[str, tuple[str, Callable[[Kit], Sequence[_Item]]]] = MappingPro
         "rack": ("a rack", _furniture("rack")),
         "bench": ("a bench", _furniture("bench")),
         "step": ("a step", _furniture("box")),
+        "short loop": (
+            "a short loop",
+            lambda kit: [*(b for b in kit.bands if b.goes_round_thighs), *_served("short loop")(kit)],
+        ),
         "anchor behind": ("an anchor", _anchors(0.0, HIGH_M)),
         "anchor ahead": ("an anchor", _anchors(0.0, 5.0)),
         "anchor under the feet": (f"an anchor below {100 * LOW_M:.0f} cm", _anchors(0.0, LOW_M)),

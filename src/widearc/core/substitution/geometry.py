@@ -23,10 +23,13 @@ SPLIT_STEPS = (0.55, 0.65, 0.75, 0.85)
 SPLIT_LEANS = (10.0, 25.0)
 SPLIT_BACK = (0.35, 0.45)
 FOOT_HEIGHTS = (0.0, 0.05, 0.10, 0.15, 0.20, 0.25)
+STANCES = (0.2, 0.35)  # wider than usual, m: the leg plane turns only past the hips' own breadth
 FEET_AHEAD = (0.2, 0.3, 0.4)
+HANDLE_LEANS = (10.0, 20.0, 30.0)
 HINGE_KNEES = (5.0, 15.0, 25.0)
 HINGE_TRUNKS = (80.0, 65.0, 50.0)
 SEAT_HIPS = (90.0, 65.0)
+ALIKE_M = 0.02  # two boxes may differ by so much
 LOW_STEP_M, STEP_M = 0.2, 0.35  # highest box to stand on for a deficit, and for calves or feet (assumed)
 SHANK_PAD_M = 0.35  # knee to pad
 
@@ -83,6 +86,13 @@ def _extras(exercise: Exercise, kit: Kit, place: Place) -> Iterator[Place]:
                 yield _with(place, {"knee_from_deg": round(deeper, 1)}, words, things=(thing,))
     if "pressure" in specs and exercise.family == "stance":
         yield _with(place, {"pressure": "heel"}, "pressure under the heel")
+    if "stance_m" in specs and exercise.family in ("stance", "supported stance"):
+        for wider in STANCES:
+            feet = float(specs["stance_m"].default) + wider
+            if specs["stance_m"].low <= feet <= specs["stance_m"].high:
+                yield _with(place, {"stance_m": round(feet, 3)}, f"feet {100 * feet:.0f} cm apart")
+    if "legs" in specs and specs["legs"].default == 2 and 1 in (specs["legs"].choices or ()):
+        yield _with(place, {"legs": 1}, "one leg")
     if exercise.family == "sled press" and "backrest_deg" in place.options:
         low, high = specs["backrest_deg"].low, specs["backrest_deg"].high
         for step in (-10.0, 10.0):
@@ -136,6 +146,15 @@ def _plain(
         for ahead in FEET_AHEAD:
             words = f"feet {100 * ahead:.0f} cm ahead"
             yield Place(options={**knee, "rail_deg": rail, "foot_ahead_m": ahead}, words=words)
+    elif exercise.family == "arc squat" and isinstance(machine, Machine):
+        arm, usual = machine.quantities.get("user_arm_m", 0.9), float(specs["pivot_x_m"].default)
+        for ahead in (-0.1, 0.0, 0.1):
+            words = f"feet {100 * (ahead - usual):.0f} cm ahead of the pivot"
+            yield Place(options={**knee, "arm_m": arm, "pivot_x_m": usual - ahead}, words=words)
+    elif exercise.family == "supported stance" and exercise.variant == "handle":
+        # the feet stay under the pull: how far the trunk leans back on the handle is free
+        for lean in sorted({float(specs["trunk_lean_deg"].default), *HANDLE_LEANS}):
+            yield Place(options={**knee, "trunk_lean_deg": lean}, words=f"trunk {lean:.0f}° forward")
     elif exercise.family == "supported stance":
         for ahead in sorted({float(specs["foot_ahead_m"].default), *FEET_AHEAD}):
             yield Place(options={**knee, "foot_ahead_m": ahead}, words=f"feet {100 * ahead:.0f} cm ahead")
@@ -178,7 +197,8 @@ def _hinges(exercise: Exercise, kit: Kit) -> Iterator[Place]:
         if exercise.id != "stiff-leg-deadlift"
         else [float(specs["knee_deg"].default)]
     )
-    for base in _furnished(exercise, kit, None):
+    based = any(way.from_ == "base" for ways in exercise.ways for way in ways)
+    for base in _on_boxes(exercise, kit) if based else _furnished(exercise, kit, None):
         for knee, trunk in itertools.product(knees, HINGE_TRUNKS):
             words = ", ".join(w for w in (base.words, f"knees {knee:.0f}°, trunk to {trunk:.0f}°") if w)
             yield replace(base, options={**base.options, "knee_deg": knee, "trunk_from_deg": trunk}, words=words)
@@ -244,6 +264,10 @@ def _on_furniture(exercise: Exercise, kit: Kit, knee: dict[str, float | str]) ->
                 words = f"shins on the {couch.name.lower()}"
                 yield Place(options={**knee, "couch_m": couch.height_m}, words=words, furniture=(couch,))
         return
+    if any(way.from_ == "base" for ways in exercise.ways for way in ways):
+        for base in _on_boxes(exercise, kit):
+            yield replace(base, options={**base.options, **knee})
+        return
     yield Place(options=dict(knee))
 
 
@@ -255,6 +279,8 @@ def _furnished(exercise: Exercise, kit: Kit, machine: Machine | SledPress | None
         benches = [f for f in kit.furniture if f.kind == "bench"]
     elif "couch" in exercise.needs:
         benches = [f for f in kit.furniture if f.kind == "couch"]
+    elif exercise.family == "thigh spread" and "seat" in exercise.needs:
+        benches = list(_seats(kit))
     highest = LOW_STEP_M if "trunk_from_deg" in specs else STEP_M
     steps = (
         [f for f in kit.furniture if f.kind == "box" and f.height_m <= highest] if "step" in exercise.needs else [None]
@@ -275,6 +301,29 @@ def _furnished(exercise: Exercise, kit: Kit, machine: Machine | SledPress | None
             options |= {"rail_deg": machine.rail_deg, "backrest_deg": machine.backrest_deg}
         used = tuple(f for f in (bench, step) if f is not None)
         yield Place(options=options, words=", ".join(words), furniture=used)
+
+
+def box_pairs(kit: Kit, low: float, high: float) -> tuple[tuple[Furniture, Furniture], ...]:
+    """Return pairs of boxes of one height (m, to 2 cm) to stand on, one for each height."""
+    boxes = sorted(
+        (f for f in kit.furniture if f.kind == "box" and low <= f.height_m <= high), key=lambda f: f.height_m
+    )
+    pairs: list[tuple[Furniture, Furniture]] = []
+    for a, b in itertools.pairwise(boxes):
+        if b.height_m - a.height_m <= ALIKE_M and (not pairs or a.height_m - pairs[-1][0].height_m > ALIKE_M):
+            pairs.append((a, b))
+    return tuple(pairs)
+
+
+def _on_boxes(exercise: Exercise, kit: Kit) -> Iterator[Place]:
+    """Yield standing on the floor, where it can be done there, and on each pair of boxes."""
+    if "boxes" not in exercise.needs:
+        yield Place(options={"box_m": 0.0})
+    spec = exercise.options["box_m"]
+    for a, b in box_pairs(kit, 0.05, spec.high):
+        height = min(a.height_m, b.height_m)
+        words = f"feet on {a.name.lower()} and {b.name.lower()}"
+        yield Place(options={"box_m": height}, words=words, furniture=(a, b))
 
 
 def _seats(kit: Kit) -> tuple[Furniture, ...]:

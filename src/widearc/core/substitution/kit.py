@@ -8,9 +8,10 @@ from enum import Enum
 
 import numpy as np
 
-from widearc.core.equipment import BandLaw, LinearLaw, MooneyRivlinLaw, PointsLaw, Spring
+from widearc.core.equipment import BandLaw, Hold, HoldKind, LinearLaw, MooneyRivlinLaw, PointsLaw, Spring
 from widearc.core.errors import InputError
 
+SHORT_LOOP_M = 0.45  # flat length up to which a loop is put round the thighs (assumed)
 CAST = 0.02  # one standard error of a weight that nobody weighed: cast plates vary (common practice, no source)
 READ = 0.04  # of a band's pull, where its readings are not known (assumed)
 
@@ -49,6 +50,11 @@ class BandStock:
     assumed: bool = False
     hysteresis: float = 0.0
     error: float = READ
+
+    @property
+    def goes_round_thighs(self) -> bool:
+        """Return whether it is a loop short enough to lie round both thighs."""
+        return self.shape is BandShape.LOOP and self.law.rest_m <= SHORT_LOOP_M
 
     def standing_law(self) -> BandLaw:
         """Return the law of one strand when the band is stood on and held at both sides.
@@ -146,9 +152,20 @@ class Anchor:
     depth_m: float | None = None
 
 
+def hold_of(anchor: Anchor) -> Hold:
+    """Return what holds an anchor: its own weight, as furniture or loose, else its rating."""
+    if anchor.own_kg is None:
+        return Hold(kind="eye", holds_n=anchor.holds_n)
+    kind: HoldKind = "furniture" if anchor.depth_m is not None else "weight"
+    return Hold(kind=kind, kg=anchor.own_kg, height_m=anchor.height_m, depth_m=anchor.depth_m or 0.5)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SledPress:
-    """A sled press: rail angle in degrees, empty sled kg with its error as a share, and how its seat is set."""
+    """A sled press: rail angle in degrees, empty sled kg with its error as a share, and how its seat is set.
+
+    peg_m: from the frame's peg to the sled's along the rails, the sled at its start; None: nothing to tie a band to.
+    """
 
     id: str
     name: str
@@ -158,6 +175,7 @@ class SledPress:
     plate_tilt_deg: float = 10.0
     error: float = CAST
     friction: float = 0.0
+    peg_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -240,10 +258,11 @@ class Piece:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pick:
-    """A load the stock can make: kg in all, and the pieces to pick up."""
+    """A load the stock can make: kg in all, the pieces to pick up, and an unequal pair's share in the left hand."""
 
     kg: float
     pieces: tuple[Piece, ...] = field(default=())
+    left_share: float | None = None
 
 
 def bar_picks(kit: Kit) -> tuple[Pick, ...]:
@@ -295,6 +314,25 @@ def pair_picks(kit: Kit) -> tuple[Pick, ...]:
     )
 
 
+def unequal_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return every pair of two sizes, one for each total: that whose heavier one has nearest 70 % (common practice)."""
+    best: dict[float, tuple[float, Pick]] = {}
+    for kind in ("dumbbell", "kettlebell"):
+        sizes = kit.of(kind)
+        for i, light in enumerate(sizes):
+            for heavy in sizes[i + 1 :]:
+                if heavy.kg <= light.kg:
+                    continue
+                total = round(light.kg + heavy.kg, 6)
+                pieces = tuple(
+                    Piece(item=w.id, kind=kind, label=f"{w.kg:g}", number=1, kg=w.kg) for w in (heavy, light)
+                )
+                off = abs(heavy.kg / total - USUAL_HEAVY)
+                if total not in best or off < best[total][0] - 1e-9:
+                    best[total] = off, Pick(kg=total, pieces=pieces, left_share=round(light.kg / total, 4))
+    return tuple(best[kg][1] for kg in sorted(best))
+
+
 def single_picks(kit: Kit, *, kettlebells: bool) -> tuple[Pick, ...]:
     """Return one dumbbell (or kettlebell where it can be held), lightest first."""
     kinds = ("dumbbell", "kettlebell") if kettlebells else ("dumbbell",)
@@ -328,6 +366,7 @@ def rail_picks(kit: Kit, machine: Machine) -> tuple[Pick, ...]:
 
 
 MOST_PLATES = 4
+USUAL_HEAVY = 0.7  # of an unequal pair's weight, opposite the working leg (common practice, no source)
 
 
 def plate_picks(kit: Kit) -> tuple[Pick, ...]:

@@ -190,7 +190,7 @@ class PreparedBatch:
             found = self.exact(row, body, limits)
         except PostureError:
             return None
-        if refused(found, 1)[0]:
+        if refused(found, (self.batch.row(*row),))[0]:
             return None
         return float(compare(target, found.motion.angles, found.demand_nm, 1).score(target)[0]), row
 
@@ -203,11 +203,10 @@ class PreparedBatch:
             self._scores.popitem(last=False)
         new = [row for row in rows if row not in known]
         if new:
-            found = curve(
-                self.batch.setup(body, limits, tuple(self.batch.row(*r) for r in new)), strict=False, lowering=False
-            )
+            made = tuple(self.batch.row(*r) for r in new)
+            found = curve(self.batch.setup(body, limits, made), strict=False, lowering=False)
             score = compare(target, found.motion.angles, found.demand_nm, len(new)).score(target)
-            bad = refused(found, len(new))
+            bad = refused(found, made)
             known |= {row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(new)}
             self._many = found, {row: i for i, row in enumerate(new) if not bad[i]}
         return known

@@ -15,9 +15,10 @@ import numpy as np
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action, on_grid
-from widearc.core.equipment import Band, FreeMass, Load
+from widearc.core.equipment import Band, FreeMass, Load, margin
 from widearc.core.movement import SAMPLES, Setup
 from widearc.core.statics import Curve, curve
+from widearc.core.substitution.kit import hold_of
 from widearc.core.substitution.setups import ELASTIC, Batch, Row
 
 SEARCH_SAMPLES = 31  # every 3° is enough to choose; what is chosen is computed at 101
@@ -25,7 +26,7 @@ SMALL = 60  # curves: so few are computed at full samples at once, and nothing n
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
 CLOSE_LINEAR = 0.005  # the same where a guess is only as coarse as its samples
 CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
-NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away")
+NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away", "band-idle")
 LINEAR = (
     "knee rotation", "bridge", "hip rotation trunk", "hip rotation leg", "thigh spread", "plank knee bend",
     "sled press", "sled squat", "supported stance",
@@ -55,14 +56,34 @@ def is_linear(batch: Batch) -> bool:
     return exercise.family in LINEAR
 
 
-def refused(found: Curve, rows: int) -> BoolArray:
-    """Return which set-ups of a curve cannot be done or are not offered, (set-ups,)."""
-    bad = np.zeros(rows, dtype=bool)
+def refused(found: Curve, rows: Sequence[Row], times: int = 1) -> BoolArray:
+    """Return which set-ups of a curve cannot be done or are not offered; each row so many times, (rows × times,)."""
+    bad = np.zeros(len(rows) * times, dtype=bool)
     bad[list(found.motion.failed)] = True
     for notice in found.motion.notices:
         if notice.code in NOT_OFFERED:
             bad |= notice.where
-    return bad
+    return bad | _gives_way(found, rows, times)
+
+
+def _gives_way(found: Curve, rows: Sequence[Row], times: int) -> BoolArray:
+    """Return where what a band is tied to would lift, slide, tip or break: only as far as that is known."""
+    bad = np.zeros((len(rows), times), dtype=bool)
+    holds = {i: hold_of(row.anchor[0]) for i, row in enumerate(rows) if row.anchor is not None}
+    known = {i: hold for i, hold in holds.items() if hold.holds_n is not None or hold.kg > 0}
+    if not known:
+        return bad.ravel()
+    motion = found.motion
+    pull = np.zeros((2, *motion.shape))
+    for index, load in enumerate(found.setup.loads):
+        if isinstance(load, Band) and load.anchor is not None:
+            pull -= next(motion.full(f.force) for f in motion.forces if f.source == f"load {index}")
+    pull = np.nan_to_num(np.broadcast_to(pull, (2, bad.size, motion.shape[1])).reshape(2, *bad.shape, -1))
+    for i, hold in known.items():
+        for k in range(times):
+            there = margin(hold, pull[0, i, k], pull[1, i, k])
+            bad[i, k] = there is not None and there.verdict == "refuse"
+    return bad.ravel()
 
 
 def closeness(batch: Batch, samples: int) -> float:
@@ -154,20 +175,21 @@ class Solved:
         )  # fmt: skip
 
 
-def _solved_of(found: Curve, rows: int, reasons: dict[str, int]) -> Solved:
+def _solved_of(found: Curve, rows: Sequence[Row], reasons: dict[str, int], times: int = 1) -> Solved:
     for _, reason in found.motion.failed.values():
         reasons[reason] = reasons.get(reason, 0) + 1
-    shape = (rows, found.motion.shape[1])
+    shape = (len(rows) * times, found.motion.shape[1])
     return Solved(
         angles={name: np.broadcast_to(found.motion.angles[name], shape) for name in found.demand_nm},
-        demand={name: np.broadcast_to(d, shape) for name, d in found.demand_nm.items()}, bad=refused(found, rows),
+        demand={name: np.broadcast_to(d, shape) for name, d in found.demand_nm.items()},
+        bad=refused(found, rows, times),
     )  # fmt: skip
 
 
 def solved(batch: Batch, rows: tuple[Row, ...], body: Body, limits: Limits, reasons: dict[str, int]) -> Solved:
     """Return rows of a batch solved, each with its own load; reasons: counts why some fail."""
     setup = batch.setup(body, limits, rows, samples=SEARCH_SAMPLES)
-    return _solved_of(curve(setup, strict=False, lowering=False), len(rows), reasons)
+    return _solved_of(curve(setup, strict=False, lowering=False), rows, reasons)
 
 
 def solved_together(batches: Sequence[Batch], body: Body, limits: Limits, reasons: dict[str, int]) -> list[References]:
@@ -186,10 +208,12 @@ def solved_together(batches: Sequence[Batch], body: Body, limits: Limits, reason
         if all(isinstance(x, FreeMass) or (isinstance(x, Band) and x.anchor_port) for x in setup.loads):
             joined.append((index, setup, rows))
         else:
-            found[index] = _solved_of(curve(setup, strict=False, lowering=False), rows, reasons)
+            alone = curve(setup, strict=False, lowering=False)
+            found[index] = _solved_of(alone, batch.frames, reasons, len(points))
     if joined:
         whole = _joined([setup for _, setup, _ in joined], [rows for _, _, rows in joined])
-        together = _solved_of(curve(whole, strict=False, lowering=False), sum(rows for *_, rows in joined), reasons)
+        each = [f for i, *_ in joined for f in batches[i].frames for _ in plans[i]]
+        together = _solved_of(curve(whole, strict=False, lowering=False), each, reasons)
         start = 0
         for index, _, rows in joined:
             found[index] = together.part(start, start + rows)

@@ -123,15 +123,6 @@ def _excluded_original(exercise: Exercise, kit: Kit, taken: frozenset[str], name
     return Excluded(exercise=exercise, reason="this is the exercise to replace")
 
 
-NO_LAW = "how its load pulls is not known to the search yet"
-NOT_MADE = {
-    "stance": "its loop is not weighed: its pull is not in the numbers",
-    "thigh spread": "its loop is not weighed: its pull is not in the numbers",
-    "sled press": "bands on a sled are set up on Arc, not searched for",
-}
-"""Why an exercise without a way of loading is left out, by family."""
-
-
 def _nothing_made(
     exercise: Exercise, kit: Kit, taken: frozenset[str], prepared: Prepared, names: Mapping[str, str]
 ) -> Excluded:
@@ -140,8 +131,11 @@ def _nothing_made(
         return Excluded(exercise=exercise, reason=max(prepared.reasons, key=lambda r: prepared.reasons[r]))
     stocked: tuple[Weight | BandStock, ...] = kit.weights + kit.bands
     lost = [item for item in stocked if item.id in taken]
-    if not exercise.ways:
-        return Excluded(exercise=exercise, reason=NOT_MADE.get(exercise.family, NO_LAW))
+    if "short loop" in exercise.needs and not any(b.goes_round_thighs for b in kit.bands):
+        return Excluded(exercise=exercise, reason="its loop is not weighed", admits="its pull, read at the Bench")
+    if any(way.from_ == "frame" for ways in exercise.ways for way in ways) and not prepared.tried:
+        reason = "no pegs for a band are measured on the press"
+        return Excluded(exercise=exercise, reason=reason, admits="the distance between its pegs, at the Bench")
     unread = [m for m in kit.machines if MACHINES.get(next(iter(exercise.needs), "")) == m.kind and not m.dials]
     if unread and any(way.stock == "stack" for ways in exercise.ways for way in ways):
         reason = f"{unread[0].name.lower()} is not read at the pad yet"
@@ -164,6 +158,8 @@ def _nothing_made(
         "plate": "plates",
         "sled": "plates",
         "hack": "plates",
+        "lever": "plates",
+        "pendulum": "plates",
         "corner": "plates",
         "spring": "springs, weighed or described",
     }

@@ -5,6 +5,7 @@ from __future__ import annotations
 import itertools
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
+from types import MappingProxyType
 from typing import Any
 
 import numpy as np
@@ -12,11 +13,13 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise, LoadWay
-from widearc.core.equipment import Band, Cable, CornerBar, FreeMass, Load, Sled, SpringLoad, Stack
-from widearc.core.movement import Setup
+from widearc.core.equipment import Band, Cable, CornerBar, FreeMass, Lever, Load, Pendulum, Sled, SpringLoad, Stack
+from widearc.core.geometry import slope
+from widearc.core.movement import Setup, move
 from widearc.core.substitution.geometry import Range, geometry
 from widearc.core.substitution.kit import (
     Anchor,
+    BandShape,
     BandStock,
     Furniture,
     Kit,
@@ -27,6 +30,7 @@ from widearc.core.substitution.kit import (
     SpringStock,
     Thing,
     bar_picks,
+    halved,
     one_hand_picks,
     pair_picks,
     plate_picks,
@@ -34,7 +38,9 @@ from widearc.core.substitution.kit import (
     single_picks,
     sled_picks,
     stack_picks,
+    unequal_picks,
 )
+from widearc.core.units import DEG
 
 MOST_BANDS = 3  # pulled together
 ELASTIC = ("band", "spring")
@@ -46,7 +52,7 @@ class Row:
     """One set-up: its options (degrees, metres), pieces to pick up, and words about geometry.
 
     bands: with the strands of each; anchor: with how far ahead of the room's origin it is, m. extra: what the plain
-    set-up does without ("" for the plain one), offered as a tweak.
+    set-up does without ("" for the plain one), offered as a tweak. lead_m: chain before the bands.
     """
 
     options: Mapping[str, float | str]
@@ -60,6 +66,7 @@ class Row:
     machine: str = ""
     place: str = ""
     extra: str = ""
+    lead_m: float = 0.0
     _used: tuple[str, ...] = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
@@ -79,7 +86,8 @@ class Row:
         """Return the set-up with a total of the stock."""
         if not pick.pieces and pick.kg == 0:
             return self
-        return replace(self, kg=pick.kg, pieces=(*pick.pieces, *self.pieces))
+        options = self.options if pick.left_share is None else {**self.options, "load_left_share": pick.left_share}
+        return replace(self, options=options, kg=pick.kg, pieces=(*pick.pieces, *self.pieces))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -145,6 +153,14 @@ class Batch:
             angles, radii = self.machine.cam
             # the cam was read at the pad on a slow pull: what rubs is in it
             return Stack(kg=kg, angle_deg=angles, radius_m=radii, ratio=float(q.get("ratio", 1.0)))
+        if way.stock == "lever":
+            return Lever(
+                pivot=(q["pivot_x_m"], q["pivot_y_m"]), kg=kg, arm_m=q.get("arm_m", 1.0),
+                angle_deg=q.get("angle_deg", 0.0), own_kg=q.get("arm_kg", 0.0), own_arm_m=q.get("user_arm_m", 0.4),
+                own_angle_deg=q.get("angle_deg", 0.0), port=way.port,
+            )  # fmt: skip
+        if way.stock == "pendulum":
+            return Pendulum(kg=kg + q.get("arm_kg", 0.0), arm_m=q.get("arm_m", 0.9))
         if way.stock == "cable":
             high = float(q.get("height_m", 0.0))
             far = _FAR.get(way.from_, 0.1)
@@ -171,12 +187,15 @@ def _bands(way: LoadWay, rows: tuple[Row, ...], times: int) -> Iterator[Load]:
             yield Band(
                 law=law, port=way.port, anchor_port="sole", strands=strands, count=count, hysteresis=band.hysteresis
             )
+        elif way.from_ == "thighs":
+            yield Band(law=band.law, port=way.port, anchor_port=way.port, strands=strands, count=count,
+                       hysteresis=band.hysteresis)  # fmt: skip
         else:
             far = _column([row.anchor[1] if row.anchor else 0.0 for row in rows], times)
             high = _column([row.anchor[0].height_m if row.anchor else 0.0 for row in rows], times)
             yield Band(
                 law=band.law, port=way.port, anchor=(far, high, 0.0), strands=strands, count=count,
-                hysteresis=band.hysteresis,
+                hysteresis=band.hysteresis, lead_m=rows[0].lead_m,
             )  # fmt: skip
 
 
@@ -208,16 +227,71 @@ def batches(
             frames = tuple(
                 _racked(exercise, way, kit, tuple(_frames(exercise, way, kit, body, wanted, machine, extra)))
             )
-            if frames and picks:
+            if not (frames and picks):
+                continue
+            if isinstance(machine, Machine) and any(part.stock == "lever" for part in way):
+                # where its pivot lies from the body depends on the set-up
+                for frame in frames:
+                    there = with_pivot(exercise, way, machine, frame, body, limits)
+                    yield Batch(exercise=exercise, way=way, frames=(frame,), picks=picks, machine=there)
+            elif isinstance(machine, SledPress) and any(part.from_ == "frame" for part in way):
+                pegged = with_pegs(exercise, way, machine, frames, body, limits)
+                yield Batch(exercise=exercise, way=way, frames=pegged, picks=picks, machine=machine)
+            else:
                 yield Batch(exercise=exercise, way=way, frames=frames, picks=picks, machine=machine)
+
+
+PIVOT_BEHIND: Mapping[str, bool] = {
+    "hip thrust machine": True, "standing calf": True, "seated calf": False, "belt squat lever": False,
+}  # fmt: skip
+"""Whether a lever's pivot lies behind the person or ahead (assumed, as most are built: common practice, no source)."""
+
+
+def with_pivot(
+    exercise: Exercise, way: tuple[LoadWay, ...], machine: Machine, frame: Row, body: Body, limits: Limits
+) -> Machine:
+    """Return a lever machine with its pivot placed (m in the room): where its arm meets the body at the start.
+
+    So far from the pad and so high over level as it was measured; an arc squat's place is in its options.
+    """
+    q = machine.quantities
+    if exercise.family == "arc squat":
+        x, y = (float(frame.options.get(name, exercise.options[name].default)) for name in ("pivot_x_m", "pivot_y_m"))
+    else:
+        port = next(part.port for part in way if part.stock == "lever")
+        bare = Setup(exercise=exercise, body=body, limits=limits, options=frame.options, samples=11,
+                     loads=(FreeMass(kg=0.0, port=port),))  # fmt: skip
+        motion = move(bare, strict=False)
+        point = next(motion.full(f.point)[:, 0, 0] for f in motion.forces if f.source == "load 0")
+        arm = q.get("user_arm_m", 0.4) * slope(q.get("angle_deg", 0.0) * DEG)
+        side = -1.0 if PIVOT_BEHIND[machine.kind] else 1.0
+        x, y = float(point[0] + side * arm[0]), float(point[1] - arm[1])
+    # a set-up that cannot be had has no place: it fails by itself, with its own reason
+    placed = {"pivot_x_m": x if np.isfinite(x) else 0.0, "pivot_y_m": y if np.isfinite(y) else 0.0}
+    return replace(machine, quantities=MappingProxyType({**q, **placed}))
+
+
+def with_pegs(
+    exercise: Exercise, way: tuple[LoadWay, ...], press: SledPress, frames: tuple[Row, ...], body: Body, limits: Limits
+) -> tuple[Row, ...]:
+    """Return frames with the press's own peg as the anchor of their band: so far down the rails from the plate."""
+    assert press.peg_m is not None
+    sled = tuple(part for part in way if part.stock == "sled")
+    bare = Batch(exercise=exercise, way=sled, frames=frames, machine=press).setup(body, limits, frames, samples=11)
+    start = move(bare, strict=False).points["plate"][..., 0]
+    x, y = start - press.peg_m * slope(press.rail_deg * DEG)[:, None]
+    return tuple(
+        replace(frame, anchor=(Anchor(id=press.id, name="the press's frame", height_m=float(y[i])), float(x[i])))
+        for i, frame in enumerate(frames)
+    )
 
 
 def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) -> tuple[str, ...]:
     """Return the words of every extra that an exercise can have on what is here."""
     machines = {id(m): m for way in exercise.ways for m in _machines(exercise, way, kit)}
-    return tuple(
-        sorted({p.extra for m in machines.values() for p in geometry(exercise, kit, body, wanted, m, extra=None)})
-    )
+    placed = {p.extra for m in machines.values() for p in geometry(exercise, kit, body, wanted, m, extra=None)}
+    pulled = {extra for way in exercise.ways for extra in _elastic_extras(way)} if kit.bands else set()
+    return tuple(sorted(placed | pulled))
 
 
 def _racked(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: tuple[Row, ...]) -> Iterator[Row]:
@@ -241,7 +315,9 @@ MACHINES: Mapping[str, str] = {
     "standing curl machine": "standing curl", "multi-hip machine": "multi-hip",
     "abduction machine": "abduction machine", "cable pulley": "cable", "belt-squat machine": "belt squat cable",
     "hack squat machine": "hack squat", "bar on rails": "rail bar", "corner for a bar end": "corner pivot",
-    "sprung carriage": "sprung carriage",
+    "sprung carriage": "sprung carriage", "arc squat machine": "arc squat", "hip thrust machine": "hip thrust machine",
+    "calf machine": "standing calf", "seated calf machine": "seated calf", "belt-squat lever": "belt squat lever",
+    "pendulum machine": "pendulum",
 }  # fmt: skip
 """Which kind of machine meets a need."""
 
@@ -258,11 +334,12 @@ def _machines(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit) -> tuple[M
     """Return the machines that a way of loading can be done on; (None,) where it needs none."""
     stocks = {w.stock for w in way}
     if "sled" in stocks:
-        return presses_for(exercise, kit)
+        pegged = any(w.from_ == "frame" for w in way)
+        return tuple(p for p in presses_for(exercise, kit) if p.peg_m is not None or not pegged)
     kinds = {MACHINES[need] for need in exercise.needs if need in MACHINES}
     if "cable" in stocks and not kinds:
         kinds = {"cable"}
-    if stocks & {"stack", "cable", "hack", "rail", "corner", "spring"}:
+    if stocks & {"stack", "cable", "hack", "rail", "corner", "spring", "lever", "pendulum"}:
         found = tuple(m for m in kit.machines if m.kind in kinds)
         if "stack" not in stocks:
             return found
@@ -285,9 +362,12 @@ def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | Non
     if stock == "rail":
         assert isinstance(machine, Machine)
         return rail_picks(kit, machine)
-    if stock in ("sled", "hack"):
+    if stock in ("sled", "hack") or (stock == "lever" and port != "thigh"):
         return sled_picks(kit)
-    if stock in ("plate", "corner"):
+    if stock == "pendulum":
+        own = machine.quantities.get("arm_kg", 0.0) if isinstance(machine, Machine) else 0.0
+        return tuple(p for p in plate_picks(kit) if p.kg + own > 0)
+    if stock in ("plate", "corner", "lever"):
         return plate_picks(kit)
     if stock == "bar":
         return bar_picks(kit)
@@ -295,6 +375,8 @@ def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | Non
         return pair_picks(kit)
     if stock == "one hand":
         return one_hand_picks(kit)
+    if stock == "unequal pair":
+        return unequal_picks(kit)
     return single_picks(kit, kettlebells=port in ("goblet", "hip-belt", "hands"))
 
 
@@ -302,9 +384,13 @@ def _frames(
     exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wanted: Range | None,
     machine: Machine | SledPress | None, extra: str,
 ) -> Iterator[Row]:  # fmt: skip
-    choices = tuple(_elastic(exercise, way, kit, body))
+    of_band = extra in _elastic_extras(way)
+    choices = tuple(_elastic(exercise, way, kit, body, fold=of_band and extra == FOLDED))
     identity = "" if machine is None else machine.id
-    for place in geometry(exercise, kit, body, wanted, machine, extra):
+    lead = next((m for m in LEADS_M if _chain_words(m) == extra), 0.0)
+    for place in geometry(exercise, kit, body, wanted, machine, "" if of_band else extra):
+        if of_band:
+            place = replace(place, extra=extra, words=", ".join(w for w in (place.words, extra) if w))
         for bands, springs, anchor in choices:
             pieces = tuple(_band_piece(band) for band, _ in bands)
             pieces += tuple(Piece(item=s.id, kind="spring", label=s.name, number=n) for s, n in springs)
@@ -312,36 +398,97 @@ def _frames(
             words = ", ".join(w for w in (dial, place.words) if w)
             yield Row(
                 options=place.options, pieces=pieces, bands=bands, springs=springs, anchor=anchor, machine=identity,
-                furniture=place.furniture, things=place.things, place=words, extra=place.extra,
+                furniture=place.furniture, things=place.things, place=words, extra=place.extra, lead_m=lead,
             )  # fmt: skip
+
+
+FOLDED = "band folded once"
+LEADS_M = (0.1, 0.2)  # of chain before the band: each link further down lets the band go slacker
+
+
+def _chain_words(lead_m: float) -> str:
+    return f"{100 * lead_m:.0f} cm of chain before the band"
+
+
+def _elastic_extras(way: tuple[LoadWay, ...]) -> tuple[str, ...]:
+    """Return the extras that a way's band can have: folded once, or a chain before it."""
+    part = next((w for w in way if w.stock == "band"), None)
+    if part is None or part.from_ in ("feet", "thighs"):
+        return ()
+    return tuple(map(_chain_words, LEADS_M)) if part.from_ == "base" else (FOLDED,)
+
+
+def folded(band: BandStock) -> tuple[BandStock, int]:
+    """Return a band folded once, with its strands: a loop's four, a long one's two, each of half the length."""
+    name = f"{band.name}, folded once"
+    if band.shape is BandShape.LOOP:
+        return replace(band, name=name), 4
+    return replace(band, name=name, law=halved(band.law)), 2
 
 
 Elastic = tuple[tuple[tuple[BandStock, int], ...], tuple[tuple[SpringStock, int], ...], tuple[Anchor, float] | None]
 """Bands with strands, springs with how many, and the anchor used."""
 
 
-def _elastic(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body) -> Iterator[Elastic]:
-    """Yield bands with their strands or springs, one or several together, and the anchor used."""
+def _elastic(
+    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, *, fold: bool = False
+) -> Iterator[Elastic]:  # fmt: skip
+    """Yield bands with their strands or springs, one or several together, and the anchor used; fold: bands folded."""
     part = next((w for w in way if w.stock in ELASTIC), None)
     if part is None:
         yield (), (), None
     elif part.stock == "spring":
         yield from (((), chosen, None) for chosen in spring_sets(kit))
+    elif part.from_ == "thighs":
+        yield from ((((band, 2),), (), None) for band in kit.bands if band.goes_round_thighs)
+    elif part.from_ == "frame":
+        for band in kit.bands:
+            yield (folded(band) if fold else _whole(band),), (), None
+    elif part.from_ == "base":
+        bases = _bases(kit, held=len(way) > 1)
+        for anchor, chosen, half in itertools.product(bases, band_sets(kit, 2), (False, True)):
+            yield tuple(map(folded if half else _whole, chosen)), (), (anchor, BASE_AHEAD_M)
     elif part.from_ == "feet":
         for chosen in band_sets(kit):
             yield tuple((band, 2) for band in chosen), (), None
     else:
         for anchor, band in itertools.product(_anchors(part.from_, kit), kit.bands):
-            strands = 2 if band.shape.value == "loop" else 1
-            for far in _away(exercise, part.from_, band, anchor, body):
-                yield ((band, strands),), (), (anchor, far)
+            hooked = folded(band) if fold else _whole(band)
+            # where it is just straight depends on how long it is folded
+            long = replace(band, law=halved(band.law)) if fold else band
+            for far in _away(exercise, part.from_, long, anchor, body):
+                yield (hooked,), (), (anchor, far)
 
 
-def band_sets(kit: Kit) -> Iterator[tuple[BandStock, ...]]:
-    """Yield one to three bands pulled together, as many of each as there are."""
-    stock = [band for band in kit.bands for _ in range(min(band.count, MOST_BANDS))]
+def _whole(band: BandStock) -> tuple[BandStock, int]:
+    return band, 2 if band.shape is BandShape.LOOP else 1
+
+
+BASE_AHEAD_M = 0.06  # mid-foot ahead of the ankle
+BASE_HIGH_M = 0.2  # a kettlebell's handle (assumed)
+LEAST_BASE_KG = 16.0  # less lifts off under any band worth it
+
+
+def _bases(kit: Kit, *, held: bool) -> tuple[Anchor, ...]:
+    """Return what a band under the feet can be clipped to: eyes in the floor, and the heaviest kettlebell.
+
+    held: a weight is held besides, so that one kettlebell cannot be both.
+    """
+    bells = [b for b in kit.of("kettlebell") if b.count >= 2 or not held]
+    low = tuple(a for a in kit.anchors if a.height_m <= LOW_M)
+    if not bells or bells[-1].kg < LEAST_BASE_KG:
+        return low
+    bell = bells[-1]
+    base = Anchor(id=bell.id, name=f"Kettlebell {bell.kg:g} kg on the floor", height_m=BASE_HIGH_M, own_kg=bell.kg)
+    return (*low, base)
+
+
+def band_sets(kit: Kit, most: int = MOST_BANDS) -> Iterator[tuple[BandStock, ...]]:
+    """Yield one to `most` bands pulled together, as many of each as there are."""
+    reach = [band for band in kit.bands if not band.goes_round_thighs]
+    stock = [band for band in reach for _ in range(min(band.count, MOST_BANDS))]
     seen = set()
-    for size in range(1, min(MOST_BANDS, len(stock)) + 1):
+    for size in range(1, min(most, len(stock)) + 1):
         for chosen in itertools.combinations(stock, size):
             key = tuple(band.id for band in chosen)
             if key not in seen:
