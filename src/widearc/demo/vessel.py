@@ -62,8 +62,10 @@ def _assumed(measured: Mapping[str, float], **assumed: float) -> dict[str, Any]:
     return {"quantities": {**measured, **assumed}, "sources": sources}
 
 
-def _press(rail_deg: float, empty_kg: float, backrest_deg: float, friction: float) -> dict[str, Any]:
-    read = {"rail_deg": rail_deg, "empty_kg": empty_kg, "backrest_deg": backrest_deg, "friction": friction}
+def _press(
+    rail_deg: float, empty_kg: float, backrest_deg: float, friction: float, **more: float
+) -> dict[str, Any]:  # fmt: skip
+    read = {"rail_deg": rail_deg, "empty_kg": empty_kg, "backrest_deg": backrest_deg, "friction": friction, **more}
     return _assumed(read, plate_tilt_deg=10.0)
 
 
@@ -119,6 +121,7 @@ def _stack(kind: str, name: str, zone: str, whole_kg: float, read: tuple[tuple[f
     )  # fmt: skip
 
 
+_SHORT = ((0.28, 0.0), (0.36, 38.0), (0.44, 66.0), (0.52, 92.0), (0.60, 121.0))
 _CURL = ((5.0, 118.0), (30.0, 141.0), (55.0, 150.0), (80.0, 139.0), (100.0, 117.0))
 _EXTENSION = ((100.0, 121.0), (75.0, 166.0), (50.0, 189.0), (25.0, 172.0), (5.0, 138.0))
 
@@ -152,7 +155,8 @@ _CABIN: tuple[Made, ...] = (
 )
 
 _HARBOUR: tuple[Made, ...] = (
-    Made(kind="sled press", name="Harbour press", zone="1", **_press(45.0, 47.0, 15.0, 0.05)),
+    Made(kind="sled press", name="Harbour press", zone="1",
+         **_press(45.0, 47.0, 15.0, 0.05, peg_m=0.62)),
     _stack("leg extension", "Extension machine", "1", 95.0, _EXTENSION),
     _stack("seated curl", "Curl machine", "1", 75.0, _CURL),
     _thing("cable", "Cable tower", "1", height_m=0.12, smallest_kg=2.5, largest_kg=80.0, step_kg=2.5, ratio=0.5,
@@ -168,6 +172,10 @@ _HARBOUR: tuple[Made, ...] = (
     _thing("heel wedge", "Heel wedge", "3", thick_m=0.03),
     _band("Harbour loop", "loop", "3", 1.00, _HEAVY),
     _eye("Rack foot", "2", 0.06, "floor", 5000.0),
+    Made(kind="hip thrust machine", name="Thrust machine", zone="1", **_assumed(
+        {"arm_kg": 14.0, "arm_m": 1.05, "user_arm_m": 0.90, "angle_deg": -6.0}, pivot_off_m=0.0)),
+    _band("Thigh loop", "loop", "3", 0.28, _SHORT),
+    _thing("dip belt", "Dip belt", "3", ring_m=0.12),
 )  # fmt: skip
 
 PLACES: tuple[tuple[PlaceFacts, tuple[Made, ...]], ...] = (

@@ -8,6 +8,7 @@ from widearc.usecases.arc import SECTION_WORDS, Arc, CardSection, arc, balances,
 from widearc.usecases.bench import BandSheet, band_sheet, save_band
 from widearc.usecases.checks import check_document
 from widearc.usecases.client import change_client, new_client, remove_client
+from widearc.usecases.elsewhere import elsewhere
 from widearc.usecases.exchange import ImportPlan, export_kit, import_kit, plan_import
 from widearc.usecases.felt import THIRDS, WHERE, felt_of, keep_felt
 from widearc.usecases.instead import (
@@ -16,6 +17,7 @@ from widearc.usecases.instead import (
     drop_favourite,
     give_back,
     keep_favourite,
+    kinder_ways,
     muscle_column,
     reps_of,
     set_aside,
@@ -92,6 +94,7 @@ __all__ = [
     "edit_card",
     "effort_words",
     "efforts",
+    "elsewhere",
     "equal_reps",
     "export_kit",
     "felt_of",
@@ -103,6 +106,7 @@ __all__ = [
     "keep_felt",
     "keep_intent",
     "keep_settings",
+    "kinder_ways",
     "kit_of",
     "log_set",
     "mark",

@@ -19,9 +19,11 @@ from widearc.core.substitution import (
     Anchor,
     Beside,
     Candidate,
+    Kinder,
     Memo,
     beside,
     hold_of,
+    kinder,
     muscle_match,
     muscle_thirds,
     purchases,
@@ -158,6 +160,14 @@ def _muscle_changes(wanted: Curve, own: Curve) -> list[str]:
             )
             said.append(f"{verb.capitalize()}: {named}.")
     return said
+
+
+def kinder_ways(view: SwapView, chosen: Candidate) -> dict[str, tuple[Kinder, ...]]:
+    """Return, for each sore joint of the client, what asks less of it with the chosen exercise at the same work."""
+    if view.question is None:
+        return {}
+    found = {joint: kinder(chosen, view.question, joint) for joint in sorted(view.question.rules.sore)}
+    return {joint: ways for joint, ways in found.items() if ways}
 
 
 def columns_of(view: SwapView) -> dict[str, Beside]:

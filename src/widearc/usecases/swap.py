@@ -230,7 +230,10 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
     except (PostureError, ValueError) as error:
         if isinstance(error, InputError) and "at the Bench" not in error.allowed:
             raise
-        problem = error.allowed if isinstance(error, InputError) else str(error)
+        problem = (
+            error.allowed if isinstance(error, InputError)
+            else error.reason if isinstance(error, PostureError) else str(error)
+        )  # fmt: skip
     return SwapView(
         ask=ask,
         room=seen,

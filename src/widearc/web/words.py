@@ -90,22 +90,35 @@ def piece_words(pieces: tuple[Piece, ...], *, single: bool = False) -> list[str]
     return phrases
 
 
+CARRIERS = {"sled": "sled", "lever": "arm", "pendulum": "pendulum"}
+"""What plates are put on, by the kind of load."""
+
+
 def load_words(candidate: Candidate) -> str:
     """Return the pieces with where they go, in one line."""
     stocks = {way.stock for ways in candidate.exercise.ways for way in ways}
-    phrases = piece_words(candidate.pieces, single=bool(stocks & {"plate", "corner"}))
-    band = next((x for x in candidate.curve.setup.loads if isinstance(x, Band)), None)
+    loads = candidate.curve.setup.loads
+    phrases = piece_words(candidate.pieces, single=bool(stocks & {"plate", "corner", "pendulum"}))
+    band = next((x for x in loads if isinstance(x, Band)), None)
     where = ""
     if band is not None and candidate.row.bands:
         port = PORTS[band.port].label
         anchor = candidate.row.anchor
-        if anchor is not None:
+        if band.port == band.anchor_port:
+            where = " round both thighs, above the knees"
+        elif band.port == "sled":
+            where = " from the frame's peg to the sled's"
+        elif band.port == "hip-belt" and anchor is not None:
+            where = f" from the belt to {anchor[0].name}, under mid-foot"
+        elif anchor is not None:
             where = f" from {anchor[0].name} at {centimetres(anchor[0].height_m)} cm, {_away(candidate, anchor[1])}"
         else:
             where = f" under the feet, {port}"
-    sled = any(getattr(x, "kind", "") == "sled" for x in candidate.curve.setup.loads)
-    text = ", ".join(phrases) or ("the empty sled" if sled else "body weight only")
-    text += " on the sled" if sled and phrases else ""
+    carrier = next((CARRIERS[x.kind] for x in loads if x.kind in CARRIERS), "")
+    iron = any(p.kind == "plate" for p in candidate.pieces)
+    text = ", ".join(phrases) or "body weight only"
+    if carrier:
+        text = f"{text} on the {carrier}" if iron else ", ".join([f"the empty {carrier}", *phrases])
     return ", ".join(part for part in (text + where, candidate.row.place) if part)
 
 

@@ -67,7 +67,7 @@ WAYS: Mapping[str, tuple[tuple[LoadWay, ...], ...]] = MappingProxyType(
         "lean-lunge": _LUNGE,
         "b-stance-squat": _LUNGE,
         "step-up": _LUNGE,
-        "offset-lunge": ((way("one hand", "hand-right"),), (way("unequal pair", "hands"),)),
+        "offset-lunge": ((way("one hand", "hand-left"),), (way("unequal pair", "hands"),)),
         "sissy-squat": _BACK,
         "nordic-curl": _BACK,
         "glute-ham-raise": (_NONE,),

@@ -1,6 +1,6 @@
 """The best stand-in that a kit can make: stock, set-ups, search and reasons."""
 
-from widearc.core.substitution.admission import Excluded, Rules
+from widearc.core.substitution.admission import Excluded, Rules, meeting, near
 from widearc.core.substitution.closer import Tweak, applied, tweaks
 from widearc.core.substitution.columns import (
     COLUMNS,
@@ -13,6 +13,7 @@ from widearc.core.substitution.columns import (
     sorted_by,
     weighted,
 )
+from widearc.core.substitution.kinder import Kinder, kinder
 from widearc.core.substitution.kit import (
     CAST,
     READ,
@@ -58,6 +59,7 @@ __all__ = [
     "EqualLoad",
     "Excluded",
     "Furniture",
+    "Kinder",
     "Kit",
     "Machine",
     "Memo",
@@ -81,8 +83,11 @@ __all__ = [
     "compared_exercises",
     "equal_loads",
     "hold_of",
+    "kinder",
+    "meeting",
     "muscle_match",
     "muscle_thirds",
+    "near",
     "needed",
     "needs_pair",
     "notes_for",

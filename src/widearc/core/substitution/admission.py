@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from types import MappingProxyType
 from typing import Protocol, TypeVar
 
 from widearc.core.body import Limits
 from widearc.core.catalogue import Exercise
 from widearc.core.equipment import KINDS
-from widearc.core.substitution.kit import Kit
+from widearc.core.substitution.geometry import box_pairs
+from widearc.core.substitution.kit import BandShape, Kit
 from widearc.core.substitution.setups import is_axial
 
 LONG_MINUTES = 3.0  # a longer set-up is hidden in a packed place (assumed)
@@ -43,15 +44,18 @@ class Rules:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Excluded:
-    """An exercise that is left out: the reason, and what would admit it."""
+    """An exercise that is left out: the reason, what would admit it, taken items' ids, and the need that is not met."""
 
     exercise: Exercise
     reason: str
     admits: str = ""
     taken: tuple[str, ...] = ()
+    need: str = ""
 
 
-class _Item(Protocol):
+class Named(Protocol):
+    """Anything with an id and a name."""
+
     @property
     def id(self) -> str: ...
     @property
@@ -100,15 +104,15 @@ def _by_rule(exercise: Exercise, rules: Rules) -> Excluded | None:
     return None
 
 
-def _presses(low: float, high: float) -> Callable[[Kit], Sequence[_Item]]:
+def _presses(low: float, high: float) -> Callable[[Kit], Sequence[Named]]:
     return lambda kit: [p for p in kit.presses if low <= p.rail_deg <= high]
 
 
-def _furniture(*kinds: str) -> Callable[[Kit], Sequence[_Item]]:
+def _furniture(*kinds: str) -> Callable[[Kit], Sequence[Named]]:
     return lambda kit: [f for f in kit.furniture if f.kind in kinds]
 
 
-def _served(need: str) -> Callable[[Kit], Sequence[_Item]]:
+def _served(need: str) -> Callable[[Kit], Sequence[Named]]:
     kinds = {kind.id for kind in KINDS.values() if need in kind.serves}
     return lambda kit: [
         *(f for f in kit.furniture if f.kind in kinds), *(t for t in kit.things if t.kind in kinds),
@@ -116,11 +120,11 @@ def _served(need: str) -> Callable[[Kit], Sequence[_Item]]:
     ]  # fmt: skip
 
 
-def _anchors(low: float, high: float) -> Callable[[Kit], Sequence[_Item]]:
+def _anchors(low: float, high: float) -> Callable[[Kit], Sequence[Named]]:
     return lambda kit: [a for a in kit.anchors if low <= a.height_m <= high]
 
 
-_MET_BY: Mapping[str, tuple[str, Callable[[Kit], Sequence[_Item]]]] = MappingProxyType(
+_MET_BY: Mapping[str, tuple[str, Callable[[Kit], Sequence[Named]]]] = MappingProxyType(
     {
         "sled press": ("a sled press", _presses(LEVEL_DEG, UPRIGHT_DEG)),
         "level press": ("a level press", _presses(0.0, LEVEL_DEG)),
@@ -161,21 +165,50 @@ def _need_missing(
         return Excluded(exercise=exercise, reason="needs a rack", admits=admits)
     if need == "ankle hold" and rules.partner:
         return None
-    words, meets = _MET_BY.get(need, (_article(need), _served(need)))
-    owned = meets(kit)
-    least = 2 if need == "boxes" else 1
-    if need == "boxes":
-        words, owned = "two boxes", _furniture("box")(kit)
-    if sum(item.id not in taken for item in owned) >= least:
+    owned = meeting(need, kit)
+    free = meeting(need, kit.without(taken)) if need == "boxes" else [i for i in owned if i.id not in taken]
+    if free:
         return None
-    return _missing(exercise, words, [i for i in owned if i.id in taken], names)
+    return replace(_missing(exercise, words_of(need), [i for i in owned if i.id in taken], names), need=need)
+
+
+def words_of(need: str) -> str:
+    """Return a need in words, with its article."""
+    return "two boxes of one height" if need == "boxes" else _MET_BY[need][0] if need in _MET_BY else _article(need)
+
+
+def meeting(need: str, kit: Kit) -> Sequence[Named]:
+    """Return what of a kit meets a need, free or not."""
+    if need == "boxes":
+        return [box for pair in box_pairs(kit, 0.0, 2.0) for box in pair]
+    return _MET_BY[need][1](kit) if need in _MET_BY else _served(need)(kit)
+
+
+_NEAR: Mapping[str, Callable[[Kit], Sequence[Named]]] = MappingProxyType(
+    {
+        "anchor behind": lambda kit: kit.anchors,
+        "anchor under the feet": lambda kit: kit.anchors,
+        "boxes": lambda kit: [f for f in kit.furniture if f.kind == "box"],
+        "step": lambda kit: [f for f in kit.furniture if f.kind in ("bench", "couch", "table")],
+        "bench": lambda kit: [f for f in kit.furniture if f.kind in ("box", "couch", "table")],
+        "couch": lambda kit: [f for f in kit.furniture if f.kind in ("bench", "table")],
+        "45° bench": lambda kit: [f for f in kit.furniture if f.kind == "couch"],
+        "short loop": lambda kit: [b for b in kit.bands if b.shape is BandShape.LOOP],
+    }
+)
+
+
+def near(need: str, kit: Kit) -> Sequence[Named]:
+    """Return what of a kit is of the same sort but does not meet a need as it is: an anchor too high, another bench."""
+    meets = {item.id for item in meeting(need, kit)}
+    return [item for item in _NEAR[need](kit) if item.id not in meets] if need in _NEAR else []
 
 
 def _article(thing: str) -> str:
     return f"{'an' if thing[0] in 'aeiou' else 'a'} {thing}"
 
 
-def _missing(exercise: Exercise, what: str, owned: Sequence[_Item], names: Mapping[str, str]) -> Excluded:
+def _missing(exercise: Exercise, what: str, owned: Sequence[Named], names: Mapping[str, str]) -> Excluded:
     if owned:
         return Excluded(
             exercise=exercise,

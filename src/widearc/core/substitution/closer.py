@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
+from widearc.core.body import PORTS
 from widearc.core.dose import RepStyle, StyleKind
 from widearc.core.substitution.question import Candidate, Question
 from widearc.core.substitution.setups import extras_here
@@ -11,6 +12,7 @@ from widearc.core.units import to_deg
 
 LEAST_GAIN = 0.005  # of the match: less is not shown
 MOST_TWEAKS = 6
+STRAPS = "lifting straps"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -64,6 +66,9 @@ def tweaks(chosen: Candidate, question: Question) -> tuple[Tweak, ...]:
         best = question.best(chosen.exercise, extra=extra)
         if best is not None:
             found.append(Tweak(words=extra, gain=best[0] - chosen.match, key="extra:" + extra))
+    strapped = _with_straps(chosen, question)
+    if strapped is not None:
+        found.append(Tweak(words=STRAPS, gain=strapped.match - chosen.match, key="relief:straps"))
     for style in styles_for(chosen, question):
         gain = question.score_in_style(chosen, style) - chosen.match
         found.append(Tweak(words=style.sentence, gain=gain, key=style_key(style)))
@@ -76,5 +81,20 @@ def applied(chosen: Candidate, question: Question, key: str) -> Candidate | None
     if key.startswith("extra:"):
         best = question.best(chosen.exercise, extra=key.removeprefix("extra:"))
         return None if best is None else question.candidate(best)
+    if key == "relief:straps":
+        return _with_straps(chosen, question)
     style = next((s for s in styles_for(chosen, question) if style_key(s) == key), None)
     return None if style is None else question.in_style(chosen, style)
+
+
+def _with_straps(chosen: Candidate, question: Question) -> Candidate | None:
+    """Return the best set-up where the grip no longer bounds the load; None where it bounds nothing."""
+    if question.rules.grip_kg is None or not any(PORTS[w.port].hands for ways in chosen.exercise.ways for w in ways):
+        return None
+    free = replace(question, rules=replace(question.rules, grip_kg=None))
+    best = free.best(chosen.exercise)
+    if best is None:
+        return None
+    found = free.candidate(best)
+    place = ", ".join(w for w in (found.row.place, STRAPS) if w)
+    return replace(found, row=replace(found.row, extra=STRAPS, place=place))

@@ -245,14 +245,16 @@ def _splits(exercise: Exercise, kit: Kit, start: float, end: float) -> Iterator[
 
 
 def _steps(exercise: Exercise) -> tuple[float | None, ...]:
-    """Return step lengths, m: the usual ones of a split squat, else a little shorter and longer than its own."""
+    """Return step lengths, m: the usual ones of a split squat, else its own and a shorter (or longer) one."""
     if "step_m" not in exercise.options:
         return (None,)
     spec = exercise.options["step_m"]
     usual = float(spec.default)
     if exercise.variant == "" and usual >= SPLIT_STEPS[0]:
         return SPLIT_STEPS
-    return tuple(round(v, 2) for v in (usual, usual + 0.12) if spec.low <= v <= spec.high)
+    # a long step cannot be reached in a shallow lunge; a short one has room to be longer
+    other = usual - 0.15 if usual >= SPLIT_STEPS[0] else usual + 0.12
+    return tuple(sorted(round(v, 2) for v in (usual, other) if spec.low <= v <= spec.high))
 
 
 def _on_furniture(exercise: Exercise, kit: Kit, knee: dict[str, float | str]) -> Iterator[Place]:

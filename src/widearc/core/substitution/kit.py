@@ -329,7 +329,7 @@ def unequal_picks(kit: Kit) -> tuple[Pick, ...]:
                 )
                 off = abs(heavy.kg / total - USUAL_HEAVY)
                 if total not in best or off < best[total][0] - 1e-9:
-                    best[total] = off, Pick(kg=total, pieces=pieces, left_share=round(light.kg / total, 4))
+                    best[total] = off, Pick(kg=total, pieces=pieces, left_share=round(heavy.kg / total, 4))
     return tuple(best[kg][1] for kg in sorted(best))
 
 

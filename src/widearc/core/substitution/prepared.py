@@ -131,6 +131,10 @@ class PreparedBatch:
         """
         return self._matched(target)[0]
 
+    def work(self, target: Target) -> Narrow:
+        """Return every set-up's positive demand over the target's joints, N·m·°, (frames, picks)."""
+        return self._matched(target)[1]
+
     def _matched(self, target: Target) -> tuple[Narrow, Narrow]:
         if target.key not in self._matches:
             self._matches[target.key] = self._match(target)

@@ -17,6 +17,7 @@ from widearc.core.substitution.kit import Anchor, BandStock, Furniture, Kit, Wei
 from widearc.core.substitution.prepared import PreparedBatch
 from widearc.core.substitution.question import Candidate, Question
 from widearc.core.substitution.search import compared_exercises
+from widearc.core.substitution.setups import extras_here
 
 ANCHORS_M = tuple(round(0.05 * i, 2) for i in range(47))
 BOXES_M = tuple(round(0.05 * i, 2) for i in range(1, 21))
@@ -69,7 +70,8 @@ def equal_loads(chosen: Candidate, question: Question, at_deg: float | None = No
 
 def _frame_of(chosen: Candidate, question: Question) -> tuple[PreparedBatch, int, tuple[int, ...]] | None:
     """Return the batch, the frame of a stand-in's geometry in it, and the totals that are free; None without any."""
-    for part in question.prepared(chosen.exercise, chosen.extra).parts:
+    extras = extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)
+    for part in question.prepared(chosen.exercise, chosen.extra if chosen.extra in extras else "").parts:
         if len(part.batch.picks) < 2:
             continue
         mask = part.allowed(question.taken, question.free, question.rules.grip_kg)

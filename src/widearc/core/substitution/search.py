@@ -133,7 +133,8 @@ def _nothing_made(
     lost = [item for item in stocked if item.id in taken]
     if "short loop" in exercise.needs and not any(b.goes_round_thighs for b in kit.bands):
         return Excluded(exercise=exercise, reason="its loop is not weighed", admits="its pull, read at the Bench")
-    if any(way.from_ == "frame" for ways in exercise.ways for way in ways) and not prepared.tried:
+    framed = any(way.from_ == "frame" for ways in exercise.ways for way in ways)
+    if framed and all(press.peg_m is None for press in kit.presses):
         reason = "no pegs for a band are measured on the press"
         return Excluded(exercise=exercise, reason=reason, admits="the distance between its pegs, at the Bench")
     unread = [m for m in kit.machines if MACHINES.get(next(iter(exercise.needs), "")) == m.kind and not m.dials]

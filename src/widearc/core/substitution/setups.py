@@ -86,8 +86,13 @@ class Row:
         """Return the set-up with a total of the stock."""
         if not pick.pieces and pick.kg == 0:
             return self
-        options = self.options if pick.left_share is None else {**self.options, "load_left_share": pick.left_share}
-        return replace(self, options=options, kg=pick.kg, pieces=(*pick.pieces, *self.pieces))
+        loaded = replace(self, kg=pick.kg, pieces=(*pick.pieces, *self.pieces))
+        if pick.left_share is None:
+            return loaded
+        # the right leg works, so that the left hand is the one opposite
+        words = f"{pick.pieces[0].kg:g} kg opposite the working leg, {pick.pieces[1].kg:g} kg beside it"
+        place = ", ".join(w for w in (words, self.place) if w)
+        return replace(loaded, options={**self.options, "load_left_share": pick.left_share}, place=place)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -413,7 +418,7 @@ def _chain_words(lead_m: float) -> str:
 def _elastic_extras(way: tuple[LoadWay, ...]) -> tuple[str, ...]:
     """Return the extras that a way's band can have: folded once, or a chain before it."""
     part = next((w for w in way if w.stock == "band"), None)
-    if part is None or part.from_ in ("feet", "thighs"):
+    if part is None or part.from_ in ("feet", "thighs", "frame"):
         return ()
     return tuple(map(_chain_words, LEADS_M)) if part.from_ == "base" else (FOLDED,)
 
@@ -442,8 +447,9 @@ def _elastic(
     elif part.from_ == "thighs":
         yield from ((((band, 2),), (), None) for band in kit.bands if band.goes_round_thighs)
     elif part.from_ == "frame":
-        for band in kit.bands:
-            yield (folded(band) if fold else _whole(band),), (), None
+        for band in (b for b in kit.bands if not b.goes_round_thighs):
+            # the pegs are closer than most bands are long
+            yield from (((hooked,), (), None) for hooked in (_whole(band), folded(band)))
     elif part.from_ == "base":
         bases = _bases(kit, held=len(way) > 1)
         for anchor, chosen, half in itertools.product(bases, band_sets(kit, 2), (False, True)):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from typing import Any
 
 import numpy as np
@@ -236,7 +237,9 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "chosen": chosen,
     }
     if ranking is None:
-        return values
+        # a depth that is too much names the one that is possible: one tap takes it
+        still = re.search(r"possible up to (\d+)°", view.problem)
+        return values | {"depth_still": int(still[1]) if still else None}
     target, wanted = ranking.target, view.wanted
     main = main_joint(target)
     long_end, short_end = target.range_deg(main)
@@ -248,6 +251,7 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "chosen_load": load_words(chosen) if chosen else "",
         "known": _known(view, chosen) if chosen else "",
         "client_notes": usecases.client_notes(view, chosen) if chosen else (),
+        "elsewhere": usecases.elsewhere(connection(), trainer(), view),
         "packed": view.room.place.crowding == "packed",
         "notices": [n.text for n in chosen.curve.motion.notices if n.where[0]] if chosen else [],
         "assumptions": chosen.curve.motion.assumptions if chosen else [],
@@ -326,6 +330,10 @@ def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]
         "style_words": "" if chosen.style.kind.value == "plain" else chosen.style.sentence,
         "checks": usecases.set_up_checks(chosen, view),
         "changes": usecases.changes(chosen, view.wanted, columns[chosen.exercise.id]),
+        "kinder": {
+            joint: [(k, load_words(k.candidate)) for k in ways]
+            for joint, ways in usecases.kinder_ways(view, chosen).items()
+        },
         "reps_words": usecases.reps_of(connection(), trainer(), view, chosen),
         "favourites": view.favourites,
         "pieces": chosen.pieces,
