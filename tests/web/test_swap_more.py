@@ -55,7 +55,7 @@ def test_a_tweak_is_applied_by_one_tap_and_taken_off_again(client, con):
 def test_the_presses_and_machines_of_a_room_stand_in(client):
     text = page(client, "?place=3&exercise=back-squat-high&kg=60")
     found = rows(text)
-    assert "leg-press-45" in found and "leg-extension" in found and "belt-squat-home" not in found
+    assert "leg-press-45" in found and "leg-extension" in found and "corner-bar-squat" not in found
     assert "each side" in text and "on the sled" in text
     assert re.search(r"extension machine at [\d.]+ kg", text)
 

@@ -237,7 +237,7 @@ def batches(
             if isinstance(machine, Machine) and any(part.stock == "lever" for part in way):
                 # where its pivot lies from the body depends on the set-up
                 for frame in frames:
-                    there = with_pivot(exercise, way, machine, frame, body, limits)
+                    there = with_pivot(exercise, way, machine, frame, body, limits, picks[len(picks) // 2].kg)
                     yield Batch(exercise=exercise, way=way, frames=(frame,), picks=picks, machine=there)
             elif isinstance(machine, SledPress) and any(part.from_ == "frame" for part in way):
                 pegged = with_pegs(exercise, way, machine, frames, body, limits)
@@ -252,9 +252,13 @@ PIVOT_BEHIND: Mapping[str, bool] = {
 """Whether a lever's pivot lies behind the person or ahead (assumed, as most are built: common practice, no source)."""
 
 
+LEANS = 6  # rounds: each brings them some three times closer
+
+
 def with_pivot(
-    exercise: Exercise, way: tuple[LoadWay, ...], machine: Machine, frame: Row, body: Body, limits: Limits
-) -> Machine:
+    exercise: Exercise, way: tuple[LoadWay, ...], machine: Machine, frame: Row, body: Body, limits: Limits,
+    middle_kg: float,
+) -> Machine:  # fmt: skip
     """Return a lever machine with its pivot placed (m in the room): where its arm meets the body at the start.
 
     So far from the pad and so high over level as it was measured; an arc squat's place is in its options.
@@ -264,16 +268,20 @@ def with_pivot(
         x, y = (float(frame.options.get(name, exercise.options[name].default)) for name in ("pivot_x_m", "pivot_y_m"))
     else:
         port = next(part.port for part in way if part.stock == "lever")
-        bare = Setup(exercise=exercise, body=body, limits=limits, options=frame.options, samples=11,
-                     loads=(FreeMass(kg=0.0, port=port),))  # fmt: skip
-        motion = move(bare, strict=False)
-        point = next(motion.full(f.point)[:, 0, 0] for f in motion.forces if f.source == "load 0")
         arm = q.get("user_arm_m", 0.4) * slope(q.get("angle_deg", 0.0) * DEG)
-        side = -1.0 if PIVOT_BEHIND[machine.kind] else 1.0
-        x, y = float(point[0] + side * arm[0]), float(point[1] - arm[1])
-    # a set-up that cannot be had has no place: it fails by itself, with its own reason
-    placed = {"pivot_x_m": x if np.isfinite(x) else 0.0, "pivot_y_m": y if np.isfinite(y) else 0.0}
-    return replace(machine, quantities=MappingProxyType({**q, **placed}))
+        arm = arm if PIVOT_BEHIND[machine.kind] else arm * np.array([-1.0, 1.0])
+        load: Load = FreeMass(kg=0.0, port=port)
+        # a standing body leans with its load: a few rounds bring pivot and shoulders together at a middle one
+        for _ in range(LEANS if exercise.family == "calf" and exercise.variant == "" else 1):
+            tried = Setup(exercise=exercise, body=body, limits=limits, options=frame.options, samples=11, loads=(load,))
+            motion = move(tried, strict=False)
+            point = next(motion.full(f.point)[:, 0, 0] for f in motion.forces if f.source == "load 0")
+            x, y = (float(v) if np.isfinite(v) else 0.0 for v in point - arm)
+            load = Lever(pivot=(x, y), kg=middle_kg, arm_m=q.get("arm_m", 1.0), angle_deg=q.get("angle_deg", 0.0),
+                         own_kg=q.get("arm_kg", 0.0), own_arm_m=q.get("user_arm_m", 0.4),
+                         own_angle_deg=q.get("angle_deg", 0.0), port=port)  # fmt: skip
+    # a set-up that cannot be had is placed anywhere: it fails by itself, with its own reason
+    return replace(machine, quantities=MappingProxyType({**q, "pivot_x_m": x, "pivot_y_m": y}))
 
 
 def with_pegs(
