@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
@@ -80,10 +81,17 @@ def paths(angles: Mapping[str, Array], scale: float = 1.0) -> Paths:
 
 def ranges_m(scale: float = 1.0) -> Array:
     """Return each muscle's shortest and longest length over the joints' ranges of HOLD_DEG, m (muscles, 2)."""
+    return _model_ranges_m() * scale
+
+
+@functools.cache
+def _model_ranges_m() -> Array:
     sides = [np.linspace(low, high, 15) * DEG for low, high in HOLD_DEG.values()]
     grid = dict(zip(HOLD_DEG, np.meshgrid(*sides, indexing="ij"), strict=True))
-    lengths = paths(grid, scale).length_m.reshape(len(MUSCLES), -1)
-    return np.stack((lengths.min(axis=1), lengths.max(axis=1)), axis=1)
+    lengths = paths(grid).length_m.reshape(len(MUSCLES), -1)
+    found = np.stack((lengths.min(axis=1), lengths.max(axis=1)), axis=1)
+    found.setflags(write=False)
+    return found
 
 
 MEMBERS: Mapping[str, Array] = MappingProxyType(

@@ -190,21 +190,32 @@ class PreparedBatch:
         self, target: Target, row: tuple[int, int], body: Body, limits: Limits
     ) -> tuple[float, tuple[int, int]] | None:
         """Return match and row of a set-up that nothing else comes close to; None if it cannot be done after all."""
+        known = self._known(target)
+        if row not in known:
+            known[row] = self._score(target, row, body, limits)
+        return (known[row], row) if known[row] >= 0 else None
+
+    def _score(self, target: Target, row: tuple[int, int], body: Body, limits: Limits) -> float:
         try:
             found = self.exact(row, body, limits)
         except PostureError:
-            return None
+            return -1.0
         if refused(found, (self.batch.row(*row),))[0]:
-            return None
-        return float(compare(target, found.motion.angles, found.demand_nm, 1).score(target)[0]), row
+            return -1.0
+        return float(compare(target, found.motion.angles, found.demand_nm, 1).score(target)[0])
+
+    def _known(self, target: Target) -> dict[tuple[int, int], float]:
+        """Return the exact matches with a target that were computed before; those of the last few targets are kept."""
+        known = self._scores.setdefault(target.key, {})
+        while len(self._scores) > KEPT_TARGETS:
+            self._scores.popitem(last=False)
+        return known
 
     def _scored(
         self, target: Target, rows: list[tuple[int, int]], body: Body, limits: Limits
     ) -> dict[tuple[int, int], float]:
         """Return exact matches of some set-ups, at full samples; -1 for one that cannot be done after all."""
-        known = self._scores.setdefault(target.key, {})
-        while len(self._scores) > KEPT_TARGETS:
-            self._scores.popitem(last=False)
+        known = self._known(target)
         new = [row for row in rows if row not in known]
         if new:
             made = tuple(self.batch.row(*r) for r in new)
