@@ -85,10 +85,11 @@ def held_joints(setup: Setup) -> frozenset[str]:
     return frozenset()
 
 
-def curve(setup: Setup, *, strict: bool = True, lowering: bool = True) -> Curve:
+def curve(setup: Setup, *, strict: bool = True, lowering: bool = True, others: bool = True) -> Curve:
     """Return a set-up's resistance curves; `strict` and failures as in `move`.
 
-    lowering: also compute the way down where friction or hysteresis makes it differ.
+    lowering: also compute the way down where friction or hysteresis makes it differ. others: also the joints beside
+    the working leg's (else `other_nm` is empty).
     """
     motion = move(setup, strict=strict)
     held = held_joints(setup)
@@ -96,7 +97,7 @@ def curve(setup: Setup, *, strict: bool = True, lowering: bool = True) -> Curve:
     if np.any(motion.plane_cos < 1.0 - 1e-9) and "trunk_lean" in motion.marks:
         # leaning over turned legs also opens the hips across their planes: the audit counts it
         motion.angles["hip_twist"] = motion.marks["trunk_lean"] * np.sqrt(1.0 - motion.plane_cos**2)
-    other = {name: _other(motion, name) for name in motion.angles if name not in WORKING_JOINTS}
+    other = others_of(motion) if others else {}
     down = None
     if lowering and _differs_down(setup):
         down_motion = move(setup, lowering=True, strict=strict)
@@ -111,6 +112,11 @@ def curves_in_parts(setup: Setup, rows: int = PART) -> Iterator[Curve]:
     """Yield the curves of a set-up of many, some rows at a time: fast, and in little memory. Failures as NaN."""
     for start in range(0, setup.rows, rows):
         yield curve(setup.part(start, min(start + rows, setup.rows)), strict=False, lowering=False)
+
+
+def others_of(motion: Motion) -> dict[str, Array]:
+    """Return the demands (N·m) of every moving joint that is not the working leg's."""
+    return {name: _other(motion, name) for name in motion.angles if name not in WORKING_JOINTS}
 
 
 def _other(motion: Motion, name: str) -> Array:

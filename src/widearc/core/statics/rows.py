@@ -11,7 +11,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.errors import PostureError
 from widearc.core.movement import Motion, Setup
-from widearc.core.statics.demand import Curve
+from widearc.core.statics.demand import Curve, others_of
 
 
 def row_of(curve: Curve, index: int) -> Curve:
@@ -48,7 +48,7 @@ def row_of(curve: Curve, index: int) -> Curve:
     setup = curve.setup.part(index, index + 1) if curve.setup.rows > 1 else curve.setup
     return Curve(
         setup=_without_unused(setup, alone), motion=alone,
-        demand_nm=cut_all(curve.demand_nm), other_nm=cut_all(curve.other_nm),
+        demand_nm=cut_all(curve.demand_nm), other_nm=others_of(alone),
         lowering_nm=None if curve.lowering_nm is None else cut_all(curve.lowering_nm),
     )  # fmt: skip
 

@@ -219,7 +219,7 @@ class PreparedBatch:
         new = [row for row in rows if row not in known]
         if new:
             made = tuple(self.batch.row(*r) for r in new)
-            found = curve(self.batch.setup(body, limits, made), strict=False, lowering=False)
+            found = curve(self.batch.setup(body, limits, made), strict=False, lowering=False, others=False)
             score = compare(target, found.motion.angles, found.demand_nm, len(new)).score(target)
             bad = refused(found, made)
             known |= {row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(new)}

@@ -21,10 +21,12 @@ from widearc.core.statics import Curve, curve
 from widearc.core.substitution.kit import hold_of
 from widearc.core.substitution.setups import ELASTIC, Batch, Row
 
-SEARCH_SAMPLES = 31  # every 3° is enough to choose; what is chosen is computed at 101
+# every 5° is enough to choose, what is chosen is computed at 101; a tenth of the lift must be among them: there a
+# lunge's rear foot leaves the floor
+SEARCH_SAMPLES = 21
 SMALL = 60  # curves: so few are computed at full samples at once, and nothing needs to be computed again
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
-CLOSE_LINEAR = 0.005  # the same where a guess is only as coarse as its samples
+CLOSE_LINEAR = 0.003  # the same where a guess is only as coarse as its samples
 CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
 NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away", "band-idle")
 LINEAR = (
@@ -189,7 +191,7 @@ def _solved_of(found: Curve, rows: Sequence[Row], reasons: dict[str, int], times
 def solved(batch: Batch, rows: tuple[Row, ...], body: Body, limits: Limits, reasons: dict[str, int]) -> Solved:
     """Return rows of a batch solved, each with its own load; reasons: counts why some fail."""
     setup = batch.setup(body, limits, rows, samples=SEARCH_SAMPLES)
-    return _solved_of(curve(setup, strict=False, lowering=False), rows, reasons)
+    return _solved_of(curve(setup, strict=False, lowering=False, others=False), rows, reasons)
 
 
 def solved_together(batches: Sequence[Batch], body: Body, limits: Limits, reasons: dict[str, int]) -> list[References]:
@@ -208,12 +210,12 @@ def solved_together(batches: Sequence[Batch], body: Body, limits: Limits, reason
         if all(isinstance(x, FreeMass) or (isinstance(x, Band) and x.anchor_port) for x in setup.loads):
             joined.append((index, setup, rows))
         else:
-            alone = curve(setup, strict=False, lowering=False)
+            alone = curve(setup, strict=False, lowering=False, others=False)
             found[index] = _solved_of(alone, batch.frames, reasons, len(points))
     if joined:
         whole = _joined([setup for _, setup, _ in joined], [rows for _, _, rows in joined])
         each = [f for i, *_ in joined for f in batches[i].frames for _ in plans[i]]
-        together = _solved_of(curve(whole, strict=False, lowering=False), each, reasons)
+        together = _solved_of(curve(whole, strict=False, lowering=False, others=False), each, reasons)
         start = 0
         for index, _, rows in joined:
             found[index] = together.part(start, start + rows)
