@@ -7,7 +7,7 @@ is the form's field of the same name, in the field's unit.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -29,6 +29,7 @@ class Grip:
     """One handle. field: names of the form's fields, with a blank between two; dx, dy, px: the same, px per unit.
 
     key: its frames. stops: where it may stand instead of anywhere, (value, px, px) at the start of the lift.
+    text_y: how far below the ring's middle its word stands, px.
     """
 
     field: str
@@ -46,6 +47,7 @@ class Grip:
     says: str
     arrows: tuple[tuple[float, float], ...]
     stops: tuple[tuple[str, float, float, str], ...] = ()
+    text_y: int = -9
 
 
 def _at(name: str, *, up: float = 0.0) -> Where:
@@ -110,7 +112,25 @@ def grips(curve: Curve, drawn: Figure, fields: Sequence[Field], loads: Sequence[
     points = points_of(curve)
     by_name = {f.name: f for f in fields}
     found = [*_options(curve, points, drawn, by_name), *_loads(curve, points, drawn, loads)]
-    return tuple(found)
+    return _apart(found, drawn)
+
+
+LETTER_PX, LINE_PX = 7, 15
+
+
+def _apart(found: Sequence[Grip], drawn: Figure) -> tuple[Grip, ...]:
+    """Return handles with their words a line higher where another's word would lie over them at the start."""
+    placed: list[tuple[float, float, float]] = []
+    result = []
+    for grip in sorted(found, key=lambda g: drawn.frames[g.key][0][0]):
+        x, y = drawn.frames[grip.key][0]
+        above, half = grip.text_y, 0.5 * LETTER_PX * len(grip.text)
+        while grip.text and any(a < x + half and x - half < b and abs(y + above - c) < LINE_PX for a, b, c in placed):
+            above -= LINE_PX
+        if grip.text:
+            placed.append((x - half, x + half, y + above))
+        result.append(replace(grip, text_y=above))
+    return tuple(result)
 
 
 def _options(curve: Curve, p: Points, drawn: Figure, fields: Mapping[str, Field]) -> Iterator[Grip]:

@@ -99,6 +99,9 @@ def load_words(candidate: Candidate) -> str:
     stocks = {way.stock for ways in candidate.exercise.ways for way in ways}
     loads = candidate.curve.setup.loads
     phrases = piece_words(candidate.pieces, single=bool(stocks & {"plate", "corner", "pendulum"}))
+    if "load_left_share" in candidate.row.options and len(candidate.pieces) == 2:
+        # which hand holds which is in the place's words
+        phrases = [f"{candidate.pieces[0].kind}s"]
     band = next((x for x in loads if isinstance(x, Band)), None)
     where = ""
     if band is not None and candidate.row.bands:
