@@ -339,7 +339,7 @@ def test_space_plays_the_rep_and_stops_it(watched, served):
     for _ in range(16):
         seen.add(int(slider.get_attribute("aria-valuenow")))
         page.wait_for_timeout(100)
-    assert len(seen) >= 5, "the rep is seen on its way"
+    assert len(seen) >= 3, "the rep is seen on its way"
     assert int(slider.get_attribute("aria-valuenow")) == max(seen), "and ends where it began"
     page.keyboard.press(" ")
     page.wait_for_timeout(300)

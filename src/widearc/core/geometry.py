@@ -64,20 +64,20 @@ def turning_root(at_0: Array, at_90: Array, at_180: Array) -> tuple[Array, BoolA
 
 
 def balanced_angle(
-    moment: Callable[[Array], Array], span: tuple[float, float], shape: tuple[int, ...], *, turning: bool
+    moment: Callable[[Array], Array], span: tuple[float, float], shape: tuple[int, ...], *, turning: bool, start: Array
 ) -> tuple[Array, BoolArray]:
     """Return the angle (rad, within `span`) at which a moment that falls with it is 0, and where there is one.
 
     turning: the moment is A sin θ + B cos θ + C, as weights on turning links make it: closed form. Otherwise a root
-    search that starts from there.
+    search that starts from `start` (rad).
     """
-    theta, inside, slope = turning_root(*(moment(np.full((1, 1), quarter * np.pi / 2)) for quarter in (0, 1, 2)))
     low, high = span
-    theta = np.broadcast_to(theta, shape)
     if turning:
+        theta, inside, _ = turning_root(*(moment(np.full((1, 1), quarter * np.pi / 2)) for quarter in (0, 1, 2)))
+        theta = np.broadcast_to(theta, shape)
         found = np.asarray(inside & (theta >= low) & (theta <= high))
         return np.where(found, theta, np.nan), np.broadcast_to(found, shape)
-    return bracketed_root(moment, np.full(shape, low), np.full(shape, high), theta, slope=slope)
+    return bracketed_root(moment, np.full(shape, low), np.full(shape, high), np.broadcast_to(start, shape))
 
 
 def bracketed_root(

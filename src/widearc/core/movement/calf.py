@@ -78,7 +78,7 @@ def solve(
 
     body_lean, found = balanced_angle(
         lambda x: motion_at(np.broadcast_to(x, shape)).moment_about(ball), LEAN_RANGE, shape,
-        turning=only_weights(loads),
+        turning=only_weights(loads), start=np.zeros(()),
     )  # fmt: skip
     motion = motion_at(body_lean)
     motion.fail(~found, "cannot balance over the ball of the foot: hold something or ease the band")

@@ -72,7 +72,7 @@ def solve(
 
     shank_lean, found = balanced_angle(
         lambda x: motion_at(np.broadcast_to(x, shape)).moment_about(ball), SHANK_RANGE, shape,
-        turning=only_weights(loads),
+        turning=only_weights(loads), start=np.full((), 0.5),
     )  # fmt: skip
     motion = motion_at(shank_lean)
     motion.fail(~found, "cannot balance over the toes: hold something or lean less")

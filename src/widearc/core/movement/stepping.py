@@ -64,8 +64,9 @@ def solve(
     share = np.broadcast_to(share, shape)
     trial = _Trial(pose, loads, lowering)
     trunk_lean, found = balanced_angle(
-        lambda x: trial.moment(x, share), LEAN_RANGE, pose.shape, turning=only_weights(loads)
-    )
+        lambda x: trial.moment(x, share), LEAN_RANGE, pose.shape, turning=only_weights(loads),
+        start=np.atleast_2d(o.get("trunk_lean", 0.0)),
+    )  # fmt: skip
     motion = trial.motion_at(trunk_lean)
     _ground(motion, pose, share)
     motion.closure = lambda moved: _ground(moved, pose, share)

@@ -8,7 +8,7 @@ from functools import cached_property, partial
 
 import numpy as np
 
-from widearc.core.arrays import Array
+from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise
 from widearc.core.dose import RepStyle, Tempo, style_weight
@@ -122,17 +122,32 @@ class Question:
             exercise, self.kit, self.body, self.limits, self.rules.to_shoulders_kg, self.wanted.knee, self._scope, extra
         )
 
+    def _guesses(
+        self, exercise: Exercise, extra: str, target: Target
+    ) -> list[tuple[float, int, PreparedBatch, BoolArray]]:
+        """Return for each batch that has anything free its best guess, its order, itself and what is free of it."""
+        found = []
+        for order, part in enumerate(self.prepared(exercise, extra).parts):
+            mask = part.allowed(self.taken, self.free, self.rules.grip_kg)
+            if mask.any():
+                found.append((float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask))
+        return found
+
+    def hopeless(self, exercise: Exercise, least: float) -> bool:
+        """Return whether nothing of an exercise can match as much as `least` (share), as far off as guesses may be.
+
+        False where nothing of it can be made at all.
+        """
+        found = self._guesses(exercise, "", self.target)
+        return bool(found) and max(guess for guess, *_ in found) < least - CLOSE
+
     def best(self, exercise: Exercise, *, extra: str = "", target: Target | None = None) -> Found | None:
         """Return the best set-up that uses nothing taken, or None.
 
         extra: of those with that one, "" for the plain ones. target: another than the wanted one.
         """
         target = target or self.target
-        guesses = []
-        for order, part in enumerate(self.prepared(exercise, extra).parts):
-            mask = part.allowed(self.taken, self.free, self.rules.grip_kg)
-            if mask.any():
-                guesses.append((float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask))
+        guesses = self._guesses(exercise, extra, target)
         best: Found | None = None
         for guess, _, part, mask in sorted(guesses, key=lambda g: (-g[0], -g[1])):
             if best is not None and guess < best[0] - CLOSE:

@@ -31,7 +31,7 @@ CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number forma
 NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away", "band-idle")
 LINEAR = (
     "knee rotation", "bridge", "hip rotation trunk", "hip rotation leg", "thigh spread", "plank knee bend",
-    "sled press", "sled squat", "supported stance",
+    "sled press", "sled squat", "arc squat", "supported stance",
 )  # fmt: skip
 """Families whose posture does not depend on the load: two references say all. Some forms of others are so too."""
 REFERENCES = {
@@ -295,9 +295,10 @@ def _superposed(batch: Batch, points: Array, body: Body, limits: Limits, reasons
     found = solved(batch, (*rows, *alone), body, limits, reasons)
     base, single = found.part(0, len(rows)), found.part(len(rows), len(rows) + len(alone))
     place = np.array([places[id(frame.options)] for frame in batch.frames])
-    counts = np.array(
-        [[sum((b.id, n) == key for b, n in frame.bands) for key in order] for frame in batch.frames], dtype=float
-    )
+    # frames of one choice of bands share it
+    choices = {id(frame.bands): frame.bands for frame in batch.frames}
+    counted = {k: [float(sum((b.id, n) == key for b, n in bands)) for key in order] for k, bands in choices.items()}
+    counts = np.array([counted[id(frame.bands)] for frame in batch.frames])
     band_bad = single.bad.reshape(len(order), len(bases)).T[place]
     bad = base.bad.reshape(len(bases), len(points))[place] | ((counts > 0) & band_bad).any(axis=1)[:, None]
     return _Superposed(base=base, alone=single, place=place, counts=counts, points=len(points), bad=bad.ravel())

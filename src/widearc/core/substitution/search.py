@@ -82,10 +82,12 @@ def ranked(question: Question, *, limit: int | None = None) -> Ranking:
             continue
         prepared = question.prepared(exercise)
         tried += prepared.tried
-        best = question.best(exercise)
-        if best is None:
+        # what shares next to nothing is not computed exactly
+        hopeless = question.hopeless(exercise, LEAST_MATCH)
+        best = None if hopeless else question.best(exercise)
+        if best is None and not hopeless:
             excluded.append(_nothing_made(exercise, kit, taken, prepared, names))
-        elif best[0] < LEAST_MATCH:
+        elif best is None or best[0] < LEAST_MATCH:
             reason = f"under {100 * LEAST_MATCH:.0f} % of the work in common with what is wanted"
             excluded.append(Excluded(exercise=exercise, reason=reason))
         else:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from types import MappingProxyType
 from typing import Any
 
@@ -67,20 +67,15 @@ class Row:
     place: str = ""
     extra: str = ""
     lead_m: float = 0.0
-    _used: tuple[str, ...] = field(init=False, repr=False)
 
-    def __post_init__(self) -> None:
-        """Gather the ids of everything the set-up uses."""
+    def items(self) -> tuple[str, ...]:
+        """Return the ids of everything the set-up uses."""
         used = [piece.item for piece in self.pieces]
         used += [band.id for band, _ in self.bands] + [spring.id for spring, _ in self.springs]
         used += [self.anchor[0].id] if self.anchor else []
         used += [self.machine] if self.machine else []
         used += [f.id for f in self.furniture] + [t.id for t in self.things]
-        object.__setattr__(self, "_used", tuple(dict.fromkeys(used)))
-
-    def items(self) -> tuple[str, ...]:
-        """Return the ids of everything the set-up uses."""
-        return self._used
+        return tuple(dict.fromkeys(used))
 
     def with_pick(self, pick: Pick) -> Row:
         """Return the set-up with a total of the stock."""
@@ -252,9 +247,6 @@ PIVOT_BEHIND: Mapping[str, bool] = {
 """Whether a lever's pivot lies behind the person or ahead (assumed, as most are built: common practice, no source)."""
 
 
-LEANS = 6  # rounds: each brings them some three times closer
-
-
 def with_pivot(
     exercise: Exercise, way: tuple[LoadWay, ...], machine: Machine, frame: Row, body: Body, limits: Limits,
     middle_kg: float,
@@ -271,8 +263,8 @@ def with_pivot(
         arm = q.get("user_arm_m", 0.4) * slope(q.get("angle_deg", 0.0) * DEG)
         arm = arm if PIVOT_BEHIND[machine.kind] else arm * np.array([-1.0, 1.0])
         load: Load = FreeMass(kg=0.0, port=port)
-        # a standing body leans with its load: a few rounds bring pivot and shoulders together at a middle one
-        for _ in range(LEANS if exercise.family == "calf" and exercise.variant == "" else 1):
+        # a standing body leans with its load: a second round brings pivot and shoulders within some 2 cm of a middle one
+        for _ in range(2 if exercise.family == "calf" and exercise.variant == "" else 1):
             tried = Setup(exercise=exercise, body=body, limits=limits, options=frame.options, samples=11, loads=(load,))
             motion = move(tried, strict=False)
             point = next(motion.full(f.point)[:, 0, 0] for f in motion.forces if f.source == "load 0")
@@ -398,20 +390,22 @@ def _frames(
     machine: Machine | SledPress | None, extra: str,
 ) -> Iterator[Row]:  # fmt: skip
     of_band = extra in _elastic_extras(way)
-    choices = tuple(_elastic(exercise, way, kit, body, fold=of_band and extra == FOLDED))
+    choices = [
+        (bands, springs, anchor, (
+            *(_band_piece(band) for band, _ in bands),
+            *(Piece(item=spring.id, kind="spring", label=spring.name, number=n) for spring, n in springs),
+        ))
+        for bands, springs, anchor in _elastic(exercise, way, kit, body, fold=of_band and extra == FOLDED)
+    ]  # fmt: skip
     identity = "" if machine is None else machine.id
+    dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
     lead = next((m for m in LEADS_M if _chain_words(m) == extra), 0.0)
     for place in geometry(exercise, kit, body, wanted, machine, "" if of_band else extra):
-        if of_band:
-            place = replace(place, extra=extra, words=", ".join(w for w in (place.words, extra) if w))
-        for bands, springs, anchor in choices:
-            pieces = tuple(_band_piece(band) for band, _ in bands)
-            pieces += tuple(Piece(item=s.id, kind="spring", label=s.name, number=n) for s, n in springs)
-            dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
-            words = ", ".join(w for w in (dial, place.words) if w)
+        words = ", ".join(w for w in (dial, place.words, extra if of_band else "") if w)
+        for bands, springs, anchor, pieces in choices:
             yield Row(
                 options=place.options, pieces=pieces, bands=bands, springs=springs, anchor=anchor, machine=identity,
-                furniture=place.furniture, things=place.things, place=words, extra=place.extra, lead_m=lead,
+                furniture=place.furniture, things=place.things, place=words, extra=extra, lead_m=lead,
             )  # fmt: skip
 
 
