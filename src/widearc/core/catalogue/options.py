@@ -260,6 +260,9 @@ CALF_PRESS = (
 )
 
 
+MOST_USUAL = 500
+
+
 def with_defaults(
     family: str,
     defaults: Mapping[str, float | str],
@@ -287,9 +290,9 @@ def resolve(specs: Mapping[str, OptionSpec], given: Mapping[str, Any], where: st
     for name in given:
         if name not in specs:
             raise UnknownNameError(f"{where}/{name}", name, specs)
-    resolved: dict[str, float | str | Array] = {}
-    for name, spec in specs.items():
-        value = given.get(name, spec.default)
+    resolved: dict[str, float | str | Array] = dict(_usual(specs))
+    for name, value in given.items():
+        spec = specs[name]
         if isinstance(value, np.ndarray):
             for item in {float(np.min(value)), float(np.max(value))}:
                 spec.check(item, f"{where}/{name}")
@@ -298,6 +301,24 @@ def resolve(specs: Mapping[str, OptionSpec], given: Mapping[str, Any], where: st
             checked = spec.check(value, f"{where}/{name}")
             resolved[_bare(name)] = checked if isinstance(checked, str) else _si(name, checked)
     return MappingProxyType(resolved)
+
+
+_USUAL: dict[int, tuple[Mapping[str, OptionSpec], Mapping[str, float | str]]] = {}
+"""An exercise's resolved defaults by the identity of its options, which are kept with them so that it stays theirs."""
+
+
+def _usual(specs: Mapping[str, OptionSpec]) -> Mapping[str, float | str]:
+    """Return every default in SI: asked for with each of a search's set-ups, worked out once an exercise."""
+    known = _USUAL.get(id(specs))
+    if known is None or known[0] is not specs:
+        resolved: dict[str, float | str] = {}
+        for name, spec in specs.items():
+            value = spec.check(spec.default, name)
+            resolved[_bare(name)] = value if isinstance(value, str) else _si(name, value)
+        if len(_USUAL) > MOST_USUAL:
+            _USUAL.clear()
+        known = _USUAL[id(specs)] = specs, resolved
+    return known[1]
 
 
 def _bare(name: str) -> str:

@@ -7,7 +7,7 @@ pulled together ask is the sum of what each asks.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from typing import Any, Protocol
 
 import numpy as np
@@ -158,23 +158,48 @@ class Solved:
     demand: dict[str, Array]
     bad: BoolArray
 
+    _grids: dict[Action, Array] = field(default_factory=dict)
+
     def bins(self, action: Action) -> Array:
         """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
         if action.joint not in self.demand:
             return np.zeros((len(self.bad), len(CENTRES_DEG)))
-        return np.nan_to_num(on_grid(self.angles[action.joint], self.demand[action.joint], action, signed=True))
+        if action not in self._grids:
+            grid = on_grid(self.angles[action.joint], self.demand[action.joint], action, signed=True)
+            self._grids[action] = np.nan_to_num(grid)
+        return self._grids[action]
 
     @property
     def samples(self) -> int:
         """Return at how many places of the lift they were computed."""
         return next((d.shape[-1] for d in self.demand.values()), SEARCH_SAMPLES)
 
-    def part(self, start: int, stop: int) -> Solved:
-        """Return some of the rows."""
-        return Solved(
-            angles={name: a[start:stop] for name, a in self.angles.items()},
-            demand={name: d[start:stop] for name, d in self.demand.items()}, bad=self.bad[start:stop],
-        )  # fmt: skip
+    def part(self, start: int, stop: int) -> Part:
+        """Return some of the rows; what one part laid on the grid serves the others."""
+        return Part(whole=self, start=start, stop=stop)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Part:
+    """Some rows of what was solved together."""
+
+    whole: Solved
+    start: int
+    stop: int
+
+    @property
+    def bad(self) -> BoolArray:
+        """Return which cannot be done."""
+        return self.whole.bad[self.start : self.stop]
+
+    @property
+    def samples(self) -> int:
+        """Return at how many places of the lift they were computed."""
+        return self.whole.samples
+
+    def bins(self, action: Action) -> Array:
+        """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
+        return self.whole.bins(action)[self.start : self.stop]
 
 
 def _solved_of(found: Curve, rows: Sequence[Row], reasons: dict[str, int], times: int = 1) -> Solved:
@@ -260,8 +285,8 @@ class _Superposed:
     base: places × loads; alone: kinds × places, with the lightest load. place (set-ups,); counts (set-ups, kinds).
     """
 
-    base: Solved
-    alone: Solved
+    base: Part
+    alone: Part
     place: Array
     counts: Array
     points: int

@@ -263,7 +263,7 @@ def with_pivot(
         arm = q.get("user_arm_m", 0.4) * slope(q.get("angle_deg", 0.0) * DEG)
         arm = arm if PIVOT_BEHIND[machine.kind] else arm * np.array([-1.0, 1.0])
         load: Load = FreeMass(kg=0.0, port=port)
-        # a standing body leans with its load: a second round brings pivot and shoulders within some 2 cm of a middle one
+        # a standing body leans with its load: a second round brings pivot and shoulders within some 2 cm
         for _ in range(2 if exercise.family == "calf" and exercise.variant == "" else 1):
             tried = Setup(exercise=exercise, body=body, limits=limits, options=frame.options, samples=11, loads=(load,))
             motion = move(tried, strict=False)
