@@ -163,6 +163,19 @@ class Comparison:
     load_centre_deg: tuple[Array, ...]
     long_third_share: tuple[Array, ...]
 
+    def row(self, index: int) -> Comparison:
+        """Return one candidate's comparison, (1,) each."""
+
+        def cut(values: Array) -> Array:
+            return values[index : index + 1]
+
+        return Comparison(
+            match=cut(self.match), shape=cut(self.shape), level=cut(self.level), reach=cut(self.reach),
+            by_joint=tuple(map(cut, self.by_joint)), bins=tuple(map(cut, self.bins)),
+            peak_deg=tuple(map(cut, self.peak_deg)), load_centre_deg=tuple(map(cut, self.load_centre_deg)),
+            long_third_share=tuple(map(cut, self.long_third_share)),
+        )  # fmt: skip
+
     def score(self, target: Target) -> Array:
         """Return what candidates are ranked by, (set-ups,): the match, or the shape where no level is wanted."""
         return self.match if target.has_level else self.shape

@@ -20,7 +20,7 @@ from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.errors import PostureError
-from widearc.core.matching import Target, compare
+from widearc.core.matching import Comparison, Target, compare
 from widearc.core.statics import Curve, curve, row_of
 from widearc.core.substitution.geometry import Range
 from widearc.core.substitution.kit import Kit, Machine, Pick, Piece
@@ -63,6 +63,7 @@ class PreparedBatch:
     _bins: dict[Action, Narrow] = field(default_factory=dict)
     _matches: OrderedDict[bytes, tuple[Narrow, Narrow]] = field(default_factory=OrderedDict)
     _exact: OrderedDict[tuple[int, int], Curve] = field(default_factory=OrderedDict)
+    _compared: OrderedDict[tuple[bytes, tuple[int, int]], Comparison] = field(default_factory=OrderedDict)
     _many: tuple[Curve | None, dict[tuple[int, int], int]] = (None, {})  # the last ones computed together
     _scores: OrderedDict[bytes, dict[tuple[int, int], float]] = field(default_factory=OrderedDict)
     kept: OrderedDict[object, Any] = field(default_factory=OrderedDict)
@@ -202,7 +203,16 @@ class PreparedBatch:
             return -1.0
         if refused(found, (self.batch.row(*row),))[0]:
             return -1.0
-        return float(compare(target, found.motion.angles, found.demand_nm, 1).score(target)[0])
+        return float(self.compared(target, row, found).score(target)[0])
+
+    def compared(self, target: Target, row: tuple[int, int], exact: Curve) -> Comparison:
+        """Return one set-up's comparison with a target; exact: its curve. The last few are kept."""
+        key = (target.key, row)
+        if key not in self._compared:
+            self._compared[key] = compare(target, exact.motion.angles, exact.demand_nm, 1)
+            while len(self._compared) > KEPT_EXACT:
+                self._compared.popitem(last=False)
+        return self._compared[key]
 
     def _known(self, target: Target) -> dict[tuple[int, int], float]:
         """Return the exact matches with a target that were computed before; those of the last few targets are kept."""
@@ -220,8 +230,10 @@ class PreparedBatch:
         if new:
             made = tuple(self.batch.row(*r) for r in new)
             found = curve(self.batch.setup(body, limits, made), strict=False, lowering=False, others=False)
-            score = compare(target, found.motion.angles, found.demand_nm, len(new)).score(target)
-            bad = refused(found, made)
+            every = compare(target, found.motion.angles, found.demand_nm, len(new))
+            score, bad = every.score(target), refused(found, made)
+            best = max(range(len(new)), key=lambda i: (not bad[i], score[i]))
+            self._compared[(target.key, new[best])] = every.row(best)
             known |= {row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(new)}
             self._many = found, {row: i for i, row in enumerate(new) if not bad[i]}
         return known

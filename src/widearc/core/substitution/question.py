@@ -176,7 +176,7 @@ class Question:
     ) -> Candidate:
         exact = part.exact(row, self.body, self.limits)
         errors = load_errors(exact, pieces, self.kit, part.batch.frames[row[0]].machine)
-        compared = compare(target, exact.motion.angles, exact.demand_nm, 1)
+        compared = part.compared(target, row, exact)
         return Candidate(
             exercise=part.batch.exercise, row=part.batch.row(*row), pieces=pieces, curve=exact, comparison=compared,
             match=float(compared.score(target)[0]), shape=float(compared.shape[0]), reach=float(compared.reach[0]),
