@@ -8,7 +8,7 @@ import re
 import pytest
 
 from widearc import store
-from widearc.usecases import answer_request
+from widearc.usecases import answer_request, mark
 
 NOW = "2026-11-24T10:00:00+00:00"
 
@@ -180,3 +180,32 @@ def test_every_drawing_has_its_values_as_csv(client):
         text = client.get(address).get_data(as_text=True)
         assert f'id="{ident}"' in text and f'data-save="{ident}" data-as="svg"' in text, address
         assert f'data-save="{ident}" data-as="png"' in text
+
+
+def test_a_depth_that_is_too_much_names_the_one_that_is_possible(client):
+    text = page(client, "?client=3&place=3")
+    link = re.search(r'href="(/swap\?[^"]*depth=(\d+)[^"]*)">Ask for (\d+)°', text)
+    assert "cannot do this" in text and link and link[2] == link[3]
+    assert rows(client.get(link[1].replace("&amp;", "&")).get_data(as_text=True))
+
+
+def test_what_is_missing_is_said_with_where_it_may_be_had(client, con):
+    text = page(client, "?place=1&client=1")
+    out = dict(re.findall(r"<b>([^<]*)</b>: ([^<]*)</span>", text))
+    assert "there is one in Harbour gym" in out["Leg extension"]
+    loop = out["Squat with a loop at the thighs"]
+    assert "light loop in zone C" in loop and "too long for the thighs" in loop and "Harbour gym" in loop
+    bench = next(i for i in store.items(con, 1, 1) if i.kind == "bench")
+    mark(con, 1, bench.id, store.State.TAKEN, now=NOW)
+    taken = dict(re.findall(r"<b>([^<]*)</b>: ([^<]*)</span>", page(client, "?place=1&client=1")))
+    assert taken["Hip thrust"].startswith("bench taken") and taken["Hip thrust"].endswith("it stands in zone B")
+
+
+def test_a_sore_joint_and_a_weak_grip_have_their_options(client):
+    sore = page(client, "?client=3&place=3&depth=80&pick=leg-press-one-leg")
+    kinder = re.search(r"Kinder to the knee.*?<b>(\d+) % less</b> at most: ([^<;]*); match (\d+)", sore, re.S)
+    assert kinder and int(kinder[1]) >= 5 and "on the sled" in kinder[2]
+    weak = "?client=2&place=3&exercise=romanian-deadlift&kg=90&pick=deadlift"
+    key = re.search(r'tweak=(relief[^"&]*)', page(client, weak))
+    assert key, "the cook's grip bounds the bar"
+    assert "lifting straps" in page(client, f"{weak}&tweak={key[1].replace('%3A', ':')}").split("Closer still")[0]

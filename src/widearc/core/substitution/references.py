@@ -6,8 +6,11 @@ pulled together ask is the sum of what each asks.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import itertools
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
+from operator import itemgetter
 from typing import Any, Protocol
 
 import numpy as np
@@ -19,7 +22,7 @@ from widearc.core.equipment import Band, FreeMass, Load, margin
 from widearc.core.movement import SAMPLES, Setup
 from widearc.core.statics import Curve, curve
 from widearc.core.substitution.kit import hold_of
-from widearc.core.substitution.setups import ELASTIC, Batch, Row
+from widearc.core.substitution.setups import ELASTIC, NOTHING, Batch, Row
 
 # every 5° is enough to choose, what is chosen is computed at 101; a tenth of the lift must be among them: there a
 # lunge's rear foot leaves the floor
@@ -219,33 +222,61 @@ def solved(batch: Batch, rows: tuple[Row, ...], body: Body, limits: Limits, reas
     return _solved_of(curve(setup, strict=False, lowering=False, others=False), rows, reasons)
 
 
+class _Call:
+    """Set-ups of one exercise that are gathered to be solved in one call."""
+
+    def __init__(self) -> None:
+        self._setups: list[Setup] = []
+        self._rows: list[Sequence[Row]] = []
+
+    def add(self, setup: Setup, rows: Sequence[Row]) -> int:
+        """Take a set-up of so many rows in, and return its number among the parts."""
+        self._setups.append(setup)
+        self._rows.append(rows)
+        return len(self._setups) - 1
+
+    def solve(self, reasons: dict[str, int]) -> list[Part]:
+        """Return each set-up's part of the answer; reasons: counts why some fail."""
+        if not self._setups:
+            return []
+        whole = _joined(self._setups, [len(rows) for rows in self._rows])
+        every = [row for rows in self._rows for row in rows]
+        together = _solved_of(curve(whole, strict=False, lowering=False, others=False), every, reasons)
+        ends = np.cumsum([0, *map(len, self._rows)])
+        return [together.part(int(a), int(b)) for a, b in itertools.pairwise(ends)]
+
+
 def solved_together(batches: Sequence[Batch], body: Body, limits: Limits, reasons: dict[str, int]) -> list[References]:
     """Return the reference curves of batches of one exercise, in their order: what can be is solved in one call."""
-    found: dict[int, References] = {}
-    joined: list[tuple[int, Setup, int]] = []
+    call, known = _Call(), _Known()
     plans = [points_of(batch) for batch in batches]
     every = sum(len(batch.frames) * len(points) for batch, points in zip(batches, plans, strict=True))
     samples = SAMPLES if every <= SMALL and all(map(is_linear, batches)) else SEARCH_SAMPLES
-    for index, (batch, points) in enumerate(zip(batches, plans, strict=True)):
-        if is_linear(batch) and len(batch.frames) > 8 and any(len(f.bands) > 1 for f in batch.frames):
-            found[index] = _superposed(batch, points, body, limits, reasons)
+    made: list[Callable[[list[Part]], References]] = []
+    for batch, points in zip(batches, plans, strict=True):
+        if _adds_up(batch):
+            made.append(_superposed(batch, points, body, limits, call, known))
             continue
         setup = batch.setup(body, limits, batch.frames, samples=samples, kg=points)
-        rows = len(batch.frames) * len(points)
         if all(isinstance(x, FreeMass) or (isinstance(x, Band) and x.anchor_port) for x in setup.loads):
-            joined.append((index, setup, rows))
+            made.append(itemgetter(call.add(setup, [f for f in batch.frames for _ in points])))
         else:
-            alone = curve(setup, strict=False, lowering=False, others=False)
-            found[index] = _solved_of(alone, batch.frames, reasons, len(points))
-    if joined:
-        whole = _joined([setup for _, setup, _ in joined], [rows for _, _, rows in joined])
-        each = [f for i, *_ in joined for f in batches[i].frames for _ in plans[i]]
-        together = _solved_of(curve(whole, strict=False, lowering=False, others=False), each, reasons)
-        start = 0
-        for index, _, rows in joined:
-            found[index] = together.part(start, start + rows)
-            start += rows
-    return [found[i] for i in range(len(batches))]
+            alone = _solved_of(
+                curve(setup, strict=False, lowering=False, others=False), batch.frames, reasons, len(points)
+            )
+            made.append(partial(_given, alone))
+    parts = call.solve(reasons)
+    return [make(parts) for make in made]
+
+
+def _given(found: Solved, parts: list[Part]) -> References:
+    return found
+
+
+def _adds_up(batch: Batch) -> bool:
+    """Return whether a batch's bands are many enough, and stood on, to be solved each alone and added."""
+    stood = any(way.from_ == "feet" for way in batch.way)
+    return is_linear(batch) and stood and len(batch.frames) > 8 and any(len(f.bands) > 1 for f in batch.frames)
 
 
 def _joined(setups: list[Setup], rows: list[int]) -> Setup:
@@ -282,7 +313,7 @@ def _joined(setups: list[Setup], rows: list[int]) -> Setup:
 class _Superposed:
     """Places with their loads, each kind of band alone, and how many of each every set-up has.
 
-    base: places × loads; alone: kinds × places, with the lightest load. place (set-ups,); counts (set-ups, kinds).
+    base: places × loads; alone: places with nothing, then kinds × places. place (set-ups,); counts (set-ups, kinds).
     """
 
     base: Part
@@ -296,15 +327,22 @@ class _Superposed:
     def bins(self, action: Action) -> Array:
         """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
         base = self.base.bins(action).reshape(-1, self.points, len(CENTRES_DEG))
-        own = self.alone.bins(action).reshape(self.counts.shape[1], len(base), len(CENTRES_DEG)) - base[None, :, 0]
+        alone = self.alone.bins(action).reshape(1 + self.counts.shape[1], len(base), len(CENTRES_DEG))
+        own = alone[1:] - alone[:1]
         added = np.zeros((len(self.place), len(CENTRES_DEG)))
         for kind in range(self.counts.shape[1]):
             added += self.counts[:, kind, None] * own[kind, self.place]
         return np.asarray((base[self.place] + added[:, None, :]).reshape(-1, len(CENTRES_DEG)))
 
 
-def _superposed(batch: Batch, points: Array, body: Body, limits: Limits, reasons: dict[str, int]) -> _Superposed:
-    """Return the references where every force adds to the demand by itself: each band is solved once alone."""
+_Known = dict[tuple[object, ...], int]
+"""The numbers of the parts in which bands are solved alone, by places and kinds: ways with other loads share them."""
+
+
+def _superposed(
+    batch: Batch, points: Array, body: Body, limits: Limits, call: _Call, known: _Known
+) -> Callable[[list[Part]], References]:
+    """Return how the references come about where every force adds to the demand by itself: each band solved alone."""
     places: dict[int, int] = {}
     bases: list[Row] = []
     for frame in batch.frames:
@@ -313,17 +351,28 @@ def _superposed(batch: Batch, points: Array, body: Body, limits: Limits, reasons
             bases.append(replace(frame, bands=(), pieces=()))
     kinds = {(band.id, strands): (band, strands) for frame in batch.frames for band, strands in frame.bands}
     order = sorted(kinds)
-    rows = [replace(base, kg=float(kg)) for base in bases for kg in points]
-    # with the lightest load, so that what a band adds is the difference to that
-    alone = [replace(base, kg=float(points[0]), bands=(kinds[key],)) for key in order for base in bases]
-    # one call for all: loads of a set-up without a band count none of it
-    found = solved(batch, (*rows, *alone), body, limits, reasons)
-    base, single = found.part(0, len(rows)), found.part(len(rows), len(rows) + len(alone))
+    weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
+    bare = replace(batch, way=weights, frames=tuple(bases))
+    loaded = bare.setup(body, limits, bare.frames, samples=SEARCH_SAMPLES, kg=points)
+    base = call.add(loaded, [row for row in bases for _ in points])
+    bands = tuple(way for way in batch.way if way.stock in ELASTIC)
+    key = (tuple(tuple(row.options.items()) for row in bases), tuple(order), bands)
+    if key not in known:
+        pulled = replace(batch, way=bands, picks=(NOTHING,))
+        rows = (*bases, *(replace(row, bands=(kinds[kind],)) for kind in order for row in bases))
+        known[key] = call.add(pulled.setup(body, limits, rows, samples=SEARCH_SAMPLES), rows)
     place = np.array([places[id(frame.options)] for frame in batch.frames])
     # frames of one choice of bands share it
     choices = {id(frame.bands): frame.bands for frame in batch.frames}
-    counted = {k: [float(sum((b.id, n) == key for b, n in bands)) for key in order] for k, bands in choices.items()}
+    counted = {k: [float(sum((b.id, n) == kind for b, n in bands)) for kind in order] for k, bands in choices.items()}
     counts = np.array([counted[id(frame.bands)] for frame in batch.frames])
-    band_bad = single.bad.reshape(len(order), len(bases)).T[place]
-    bad = base.bad.reshape(len(bases), len(points))[place] | ((counts > 0) & band_bad).any(axis=1)[:, None]
-    return _Superposed(base=base, alone=single, place=place, counts=counts, points=len(points), bad=bad.ravel())
+    return partial(_added, base=base, alone=known[key], place=place, counts=counts, points=len(points))
+
+
+def _added(
+    parts: list[Part], *, base: int, alone: int, place: Array, counts: Array, points: int
+) -> References:  # fmt: skip
+    bands = parts[alone].bad.reshape(1 + counts.shape[1], -1)[1:]
+    pulled = ((counts > 0) & bands.T[place]).any(axis=1)
+    bad = parts[base].bad.reshape(-1, points)[place] | pulled[:, None]
+    return _Superposed(base=parts[base], alone=parts[alone], place=place, counts=counts, points=points, bad=bad.ravel())
