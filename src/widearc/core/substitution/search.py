@@ -71,12 +71,17 @@ def ranked(question: Question, *, limit: int | None = None) -> Ranking:
     found: list[Candidate] = []
     excluded: list[Excluded] = []
     tried = 0
+    wanted_actions = frozenset(wanted.target.actions)
     for exercise in compared_exercises():
         out: Excluded | None
         if wanted.exercise is not None and exercise.id == wanted.exercise.id:
             out = _excluded_original(exercise, kit, taken, names)
         else:
             out = left_out(exercise, kit, question.limits, question.rules, taken, names)
+        if out is None and wanted_actions.isdisjoint(exercise.prime):
+            # the first thing a trainer asks of a stand-in: that it trains the wanted action
+            trained = " and ".join(action.words for action in exercise.prime)
+            out = Excluded(exercise=exercise, reason=f"trains {trained}, not what is wanted")
         if out is not None:
             excluded.append(out)
             continue
