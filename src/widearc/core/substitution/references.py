@@ -122,19 +122,18 @@ def mix_of(kg: Array, points: Array, mass_kg: float, *, linear: bool) -> Array:
     right for a demand that is linear in the load as well as for arms that are linear in u.
     """
     mix = np.zeros((len(kg), len(points)))
-    for row, value in enumerate(kg):
-        above = int(np.searchsorted(points, value))
-        if points[min(above, len(points) - 1)] == value:
-            mix[row, above] = 1.0
-            continue
-        low, high = points[above - 1], points[above]
-        if linear:
-            mix[row, above - 1 : above + 1] = (high - value) / (high - low), (value - low) / (high - low)
-            continue
-        u, u_low, u_high = (1.0 / (mass_kg + m) for m in (value, low, high))
-        share = (u_low - u) / (u_low - u_high)
-        mix[row, above - 1] = (1.0 - share) * u_low / u
-        mix[row, above] = share * u_high / u
+    at = np.minimum(np.searchsorted(points, kg), len(points) - 1)
+    own = points[at] == kg
+    mix[np.flatnonzero(own), at[own]] = 1.0
+    rows, high = np.flatnonzero(~own), at[~own]
+    value, below, above = kg[rows], points[high - 1], points[high]
+    if linear:
+        share = (value - below) / (above - below)
+        mix[rows, high - 1], mix[rows, high] = 1.0 - share, share
+        return mix
+    u, u_below, u_above = (1.0 / (mass_kg + m) for m in (value, below, above))
+    share = (u_below - u) / (u_below - u_above)
+    mix[rows, high - 1], mix[rows, high] = (1.0 - share) * u_below / u, share * u_above / u
     return mix
 
 
