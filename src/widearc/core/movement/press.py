@@ -171,9 +171,11 @@ def _on_plate(motion: Motion, rails: _Rails, body: Body, sole: Array, choice: st
         if inertia.segment == "sled":
             down = down + speeding
     rail_force, push = down, np.zeros(motion.shape)
+    with_force, alone = (0.0, 0.0) if choice == "none" else _least_effort(motion, body, sole, rails)
     # friction depends on the push and the push on the rail force: a contraction, since the coefficient is under 1
     for _ in range(12 if rails.friction else 1):
-        push = _push(motion, body, rail_force, sole, rails.up_rail, rails.square, choice)
+        most = PUSH_SHARE * np.abs(rail_force)
+        push = motion.full(np.clip(rail_force * with_force + alone, -most, most))
         rub = rails.friction * np.abs(press - push)
         rail_force = down - rub if lowering else down + rub
     motion.marks |= {"push": motion.full(push), "rail_rub_n": motion.full(rails.friction * np.abs(press - push))}
@@ -184,21 +186,21 @@ def _on_plate(motion: Motion, rails: _Rails, body: Body, sole: Array, choice: st
     motion.add_force("foot", sole, -rail_force * rails.up_rail - push * rails.square, "contact foot")
 
 
-def _push(
-    motion: Motion, body: Body, rail_force: Array, sole: Array, up_rail: Array, square: Array, choice: str
-) -> Array:
-    """Return the push square to the rails towards the toes (N); the plate answers with -push."""
-    if choice == "none":
-        return np.zeros(motion.shape)
-    top, bottom = np.zeros(motion.shape), np.zeros(motion.shape)
+def _least_effort(motion: Motion, body: Body, sole: Array, rails: _Rails) -> tuple[Array, Array]:
+    """Return the push across the rails towards the toes that costs least: N per newton of rail force, and N besides.
+
+    The plate answers with its opposite. Not bounded yet.
+    """
+    with_force, own, bottom = np.zeros(motion.shape), np.zeros(motion.shape), np.zeros(motion.shape)
+    up_rail, square = rails.up_rail, rails.square
     for name in LEG_JOINTS:
         joint, centre = JOINTS[name], motion.points[name]
         r = vec(sole[0] - centre[0], sole[1] - centre[1])
-        alone = -rail_force * (r[0] * up_rail[1] - r[1] * up_rail[0])
+        moment: Array = np.zeros(motion.shape)
         for force in motion.forces:
             if force.segment in joint.distal:
                 arm = force.point - centre
-                alone = alone + arm[0] * force.force[1] - arm[1] * force.force[0]
+                moment = moment + arm[0] * force.force[1] - arm[1] * force.force[0]
         per_newton = -(r[0] * square[1] - r[1] * square[0]) * joint.sign
         strength = strength_nm(
             STRENGTH_OF[name],
@@ -207,7 +209,9 @@ def _push(
             stature_m=body.stature_m,
             sex=body.sex.value,
         )
-        top = top + joint.sign * alone * per_newton / strength**2
+        weight = joint.sign * per_newton / strength**2
+        with_force = with_force - (r[0] * up_rail[1] - r[1] * up_rail[0]) * weight
+        own = own + moment * weight
         bottom = bottom + per_newton**2 / strength**2
-    most = PUSH_SHARE * np.abs(rail_force)
-    return np.clip(-top / np.maximum(bottom, 1e-18), -most, most)
+    bottom = np.maximum(bottom, 1e-18)
+    return -with_force / bottom, -own / bottom
