@@ -277,7 +277,7 @@ _PARTS: Mapping[str, Any] = {
     "stack": _stack,
     "lever": lambda v, port, i, laws: {
         "kind": "lever", "kg": v["kg"], "arm_m": v["arm"], "angle_deg": v["angle"], "own_kg": v["own"],
-        "own_arm_m": v["ownarm"], "pivot": {"x_m": v["x"], "y_m": v["y"]}, "port": port},
+        "own_arm_m": v["ownarm"], "own_angle_deg": v["angle"], "pivot": {"x_m": v["x"], "y_m": v["y"]}, "port": port},
     "pendulum": lambda v, port, i, laws: {"kind": "pendulum", "kg": v["kg"], "arm_m": v["arm"]},
     "cable": lambda v, port, i, laws: {
         "kind": "cable", "kg": v["kg"], "ratio": v["ratio"], "pulley": {"x_m": v["x"], "y_m": v["y"]}, "port": port},
@@ -348,7 +348,7 @@ def option_fields(entry: Exercise, source: Mapping[str, str], *, belted: bool = 
             continue
         name = f"o-{spec.name}"
         typed = source.get(name) if mine else None
-        factor = _factor(spec)
+        factor = factor_of(spec)
         choices = tuple((str(c), str(c).replace("-", " ")) for c in spec.choices)
         if spec.choices and not spec.also_number:
             fields.append(
@@ -380,7 +380,7 @@ def option_fields(entry: Exercise, source: Mapping[str, str], *, belted: bool = 
     return [replace(f, hint=f.hint.replace("-", "−")) for f in fields]
 
 
-def _factor(spec: OptionSpec) -> float:
+def factor_of(spec: OptionSpec) -> float:
     return 0.01 if spec.unit == "m" else 1.0
 
 
@@ -394,7 +394,7 @@ def options_document(entry: Exercise, fields: Sequence[Field]) -> dict[str, Any]
             options[spec.name] = next(c for c in spec.choices if str(c) == text)
         else:
             value = number({item.name: text}, item.name, 0.0, what=f"a number from {item.hint} {item.unit}".strip())
-            options[spec.name] = round(value * _factor(spec), 6)
+            options[spec.name] = round(value * factor_of(spec), 6)
     return options
 
 

@@ -44,6 +44,7 @@ from widearc.web.drawing import drawing_of, main_joint, strip_of
 from widearc.web.errors import sentence
 from widearc.web.forms import back_or, integer, number
 from widearc.web.intentform import address, intent_of
+from widearc.web.onarc import arc_query
 from widearc.web.words import load_words, piece_words
 
 blueprint = Blueprint("swap", __name__)
@@ -252,6 +253,7 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "known": _known(view, chosen) if chosen else "",
         "client_notes": usecases.client_notes(view, chosen) if chosen else (),
         "elsewhere": usecases.elsewhere(connection(), trainer(), view),
+        "on_arc": arc_query(chosen, view.client.id) if chosen else None,
         "packed": view.room.place.crowding == "packed",
         "notices": [n.text for n in chosen.curve.motion.notices if n.where[0]] if chosen else [],
         "assumptions": chosen.curve.motion.assumptions if chosen else [],

@@ -1,0 +1,40 @@
+"""The link from a stand-in to Arc: the same curve comes out of the form's fields."""
+
+from __future__ import annotations
+
+from urllib.parse import urlencode
+
+import numpy as np
+import pytest
+
+from widearc.usecases import SwapAsk, swap_view
+from widearc.web.onarc import arc_query
+
+LABELS = {"knee": "knee_extension", "hip": "hip_extension", "ankle": "plantarflexion"}
+COARSE = 0.01  # of the peak: the form's numbers have six digits
+
+
+@pytest.mark.parametrize(
+    ("place", "exercise", "kg"), [(1, "leg-press-45", 120), (3, "hip-thrust", 100), (3, "leg-press-45", 80)]
+)
+def test_every_stand_in_is_on_arc_what_it_was_in_the_ranking(client, con, memo, place, exercise, kg):
+    view = swap_view(con, 1, SwapAsk(place_id=place, client_id=1, exercise=exercise, kg=kg), memo)
+    linked = 0
+    for candidate in view.ranking.candidates:
+        query = arc_query(candidate, 1)
+        if query is None:
+            continue
+        linked += 1
+        answer = client.get(f"/arc/curve.json?{urlencode(query)}")
+        assert answer.status_code == 200, (candidate.exercise.id, answer.get_data(as_text=True)[:300])
+        curve = answer.get_json()
+        for joint, demand in candidate.curve.demand_nm.items():
+            there = np.array(curve["demand_nm"][LABELS[joint]])
+            most = max(np.abs(demand).max(), 5.0)
+            assert np.abs(there - demand[0]).max() < COARSE * most, (candidate.exercise.id, joint, query)
+    assert linked >= 0.75 * len(view.ranking.candidates)
+
+
+def test_the_chosen_stand_in_has_its_link(client):
+    text = client.get("/swap?place=1&client=1&pick=goblet-squat").get_data(as_text=True)
+    assert "See it on Arc</a>" in text and "l0-port=goblet" in text
