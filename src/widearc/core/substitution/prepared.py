@@ -356,14 +356,14 @@ def _prepared(batch: Batch, found: References, body: Body, limits: Limits) -> li
     points = points_of(batch)
     mix = mix_of(np.array([pick.kg for pick in batch.picks]), points, body.mass_kg, linear=linear)
     fine = ~found.bad.reshape(len(batch.frames), len(points))
-    whole = (mix[None, :, :] > 0) & ~fine[:, None, :]
-    usable: BoolArray = np.asarray(~whole.any(axis=2))
+    used = (mix > 0).astype(np.float32).T
+    usable: BoolArray = (~fine).astype(np.float32) @ used == 0
     made = [_made(batch, found, usable, mix, closeness(batch, found.samples))] if usable.any() else []
-    # between a load that can be done and one that cannot, each total is asked for itself
-    some = (mix[None, :, :] > 0) & fine[:, None, :]
-    edge = np.argwhere(~usable & some.any(axis=2))
-    if len(edge):
-        made += _one_by_one(batch, [(int(g), int(k)) for g, k in edge], body, limits)
+    if not usable.all():
+        # between a load that can be done and one that cannot, each total is asked for itself
+        edge = np.argwhere(~usable & (fine.astype(np.float32) @ used > 0))
+        if len(edge):
+            made += _one_by_one(batch, [(int(g), int(k)) for g, k in edge], body, limits)
     return made
 
 
@@ -377,8 +377,16 @@ def _one_by_one(batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: 
 
 
 def _made(batch: Batch, found: References, usable: BoolArray, mix: Array, close: float) -> PreparedBatch:
-    users: dict[str, BoolArray] = {}
+    users: dict[str, list[int]] = {}
+    known: dict[tuple[int, ...], tuple[str, ...]] = {}
     for index, frame in enumerate(batch.frames):
-        for item in frame.items():
-            users.setdefault(item, np.zeros(len(batch.frames), dtype=bool))[index] = True
-    return PreparedBatch(batch=batch, references=found, usable=usable, mix=mix, close=close, _items=users)
+        # frames are places with choices of bands: most share what they are made of
+        parts = (id(frame.pieces), id(frame.bands), id(frame.anchor), id(frame.furniture), id(frame.things))
+        if parts not in known:
+            known[parts] = frame.items()
+        for item in known[parts]:
+            users.setdefault(item, []).append(index)
+    items = {item: np.zeros(len(batch.frames), dtype=bool) for item in users}
+    for item, numbers in users.items():
+        items[item][numbers] = True
+    return PreparedBatch(batch=batch, references=found, usable=usable, mix=mix, close=close, _items=items)
