@@ -120,6 +120,7 @@ def main() -> None:
     bench_swap()
     bench_search()
     bench_drag()
+    bench_room()
     print(f"peak memory of this run: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:,.0f} MB")
 
 
@@ -304,6 +305,22 @@ def bench_drag() -> None:
                 client.get(address.format(value), headers=headers)
                 spent.append(time.perf_counter() - start)
             print(f"drag, {name}: {1000 * float(np.quantile(spent, 0.95)):.0f} ms (p95)")
+
+
+def bench_room() -> None:
+    """Print how long the page of a place with 200 things takes: at most 150 ms of server time are wanted."""
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "demo.db"
+        con = store.open_store(path)
+        load_demo(con, now=NOW)
+        with store.transaction(con):
+            for n in range(200 - len(store.items(con, 1, 1))):
+                store.add_item(con, 1, 1, kind="dumbbell", name=f"Dumbbell no {n}", zone="ABCDE"[n % 5],
+                               quantities={"kg": 4 + n / 2, "count": 2})  # fmt: skip
+        con.close()
+        client = create_app(path, secret_key="bench").test_client()
+        client.get("/room/1")
+        print(f"a room of 200 things: {1000 * best_of(lambda: client.get('/room/1')):.0f} ms")
 
 
 if __name__ == "__main__":
