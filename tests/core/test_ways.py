@@ -33,8 +33,9 @@ from widearc.core.substitution import (
     ranked,
     tweaks,
 )
+from widearc.core.substitution.elastic import FOLDED, band_sets
 from widearc.core.substitution.kit import unequal_picks
-from widearc.core.substitution.setups import FOLDED, band_sets, batches, extras_here
+from widearc.core.substitution.setups import batches, extras_here
 from widearc.core.units import DEG, G
 
 LINE = LinearLaw(rest_m=0.5, rate_n_per_m=200.0)

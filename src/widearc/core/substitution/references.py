@@ -21,8 +21,9 @@ from widearc.core.curve import CENTRES_DEG, Action, on_grid
 from widearc.core.equipment import Band, FreeMass, Load, margin
 from widearc.core.movement import SAMPLES, Setup
 from widearc.core.statics import Curve, curve
+from widearc.core.substitution.elastic import ELASTIC
 from widearc.core.substitution.kit import hold_of
-from widearc.core.substitution.setups import ELASTIC, NOTHING, Batch, Row
+from widearc.core.substitution.setups import NOTHING, Batch, Row
 
 # every 5° is enough to choose, what is chosen is computed at 101; a tenth of the lift must be among them: there a
 # lunge's rear foot leaves the floor
