@@ -24,13 +24,16 @@ def rows(text):
 
 
 def test_page_and_command_line_give_the_same_answer(client):
-    for query in ("?exercise=goblet-squat&kg=16&client=2", "?place=3&exercise=leg-extension&kg=40"):
+    for query in ("?exercise=goblet-squat&kg=16&client=2", "?place=3&exercise=hip-thrust&kg=100",
+                  "?place=3&exercise=leg-extension&kg=40"):  # fmt: skip
         text = page(client, query)
         request = json.loads(client.get(f"/swap/request.json{query}").get_data(as_text=True))
         answer = answer_request(request, clock=lambda: 0.0)
         assert rows(text) == [c["exercise"] for c in answer["candidates"]], query
         shown = [int(m) for m in re.findall(r'class="wa-match[^"]*">(\d+)', text)]
         assert shown == [round(100 * c["match"]) for c in answer["candidates"]]
+        loads = {load["kind"] for c in answer["candidates"] for load in c["loads"]}
+        assert "band" in loads and ("lever" in loads) is ("hip-thrust" in query)
     again = answer_request(request, clock=lambda: 0.0)
     assert json.dumps(again) == json.dumps(answer)
 
