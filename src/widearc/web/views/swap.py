@@ -291,8 +291,11 @@ def _weights(source: Any) -> dict[str, float]:
 
 def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]:
     """Return what stands beside the ranking: sorted and filtered rows, tweaks, what changes, questions turned round."""
-    if view.ranking is None or view.question is None or page.get("chosen") is None:
+    if view.ranking is None or view.question is None:
         return {}
+    asked = {"why": _why(view, source.get("why", "")), "whys": [(e.id, e.name) for e in compared_exercises()]}
+    if page.get("chosen") is None:
+        return asked
     problems, chosen = page["problems"], page["chosen"]
     columns = usecases.columns_of(view)
     weights: dict[str, float] = {}
@@ -339,8 +342,7 @@ def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]
         "reps_words": usecases.reps_of(connection(), trainer(), view, chosen),
         "favourites": view.favourites,
         "pieces": chosen.pieces,
-        "why": _why(view, source.get("why", "")),
-        "whys": [(e.id, e.name) for e in compared_exercises()],
+        **asked,
         "pair_offered": needs_pair(view.ranking.candidates[0], view.question),
         "mine_aside": sum(1 for client in view.aside.values() if client == view.client.id),
     }
