@@ -43,6 +43,11 @@ class Action(Enum):
         """Return the action as a person says it."""
         return self.label.replace("_", " ")
 
+    @property
+    def place(self) -> str:
+        """Return the joint as a person says it."""
+        return "hip to the side" if self.joint == "hip_abduction" else self.joint
+
     @classmethod
     def named(cls, label: str, where: str = "action") -> Action:
         """Return the action of that label ("knee_extension"); UnknownNameError lists the others."""

@@ -93,7 +93,10 @@ def create_app(
         formats.blueprint,
     ):
         app.register_blueprint(blueprint)
-    for name in ("whole", "kg", "percent", "percent_up", "kgf", "centimetres", "clock", "day", "item_words"):
+    for name in (
+        "whole", "kg", "percent", "percent_up", "kgf", "centimetres", "clock", "day", "item_words", "joint_name",
+        "joint_bend",
+    ):  # fmt: skip
         app.template_filter(name)(getattr(words, name))
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app

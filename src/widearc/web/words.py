@@ -13,6 +13,16 @@ from widearc.store import ItemRow
 MINUS = "\N{MINUS SIGN}"
 
 
+def joint_name(joint: str) -> str:
+    """Return a joint as a person says it."""
+    return "hip to the side" if joint == "hip_abduction" else joint
+
+
+def joint_bend(joint: str) -> str:
+    """Return the angle of a joint as a person says it."""
+    return "hip opening" if joint == "hip_abduction" else f"{joint} bend"
+
+
 def whole(value: float) -> str:
     """Return a whole number with a true minus sign and no minus zero."""
     return f"{round(value) + 0:d}".replace("-", MINUS)

@@ -28,7 +28,7 @@ def sentence(target: Target, compared: Comparison, curve: Curve) -> str:
 
 def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> str:
     wanted, action = target.bins[index], target.actions[index]
-    name = action.joint.capitalize()
+    name = action.place.capitalize()
     if own.sum() <= 0.01 * wanted.sum():
         return f"{name} not loaded."
     # from lengthened to shortened
@@ -124,7 +124,7 @@ def _times(ratio: float) -> str:
 
 def _other_joint(action: Action, wanted: Array, own: Array) -> str:
     ratio = own.sum() / wanted.sum()
-    name = action.joint.capitalize()
+    name = action.place.capitalize()
     if ratio < 0.05:
         return f"{name} not loaded."
     if abs(ratio - 1) <= 0.12:
