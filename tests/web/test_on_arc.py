@@ -38,3 +38,11 @@ def test_every_stand_in_is_on_arc_what_it_was_in_the_ranking(client, con, memo, 
 def test_the_chosen_stand_in_has_its_link(client):
     text = client.get("/swap?place=1&client=1&pick=goblet-squat").get_data(as_text=True)
     assert "See it on Arc</a>" in text and "l0-port=goblet" in text
+
+
+@pytest.mark.parametrize("typed", ["-5", "300"])
+def test_a_chain_out_of_range_is_refused_at_its_field_in_the_unit_it_is_typed_in(client, typed):
+    text = client.get(f"/arc/?exercise=belt-squat-home&for=belt-squat-home&l0=band&l0-lead={typed}").get_data(
+        as_text=True
+    )
+    assert f"“{typed} cm” is not used: a length from 0 to 200 cm" in text and f'value="{typed}"' in text

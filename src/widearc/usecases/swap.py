@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
@@ -80,7 +80,8 @@ class SwapView:
 
     problem: why the wanted exercise cannot be computed, in words; then ranking and wanted are None. question: what was
     asked of the core. favourites: stand-ins the trainer prefers for this exercise. aside: the client for whom an item
-    is set aside, by item id.
+    is set aside, by item id. still_deg: the deepest knee bend (degrees) at which it can be had, where the asked one is
+    too deep.
     """
 
     ask: SwapAsk
@@ -95,6 +96,7 @@ class SwapView:
     question: Question | None = None
     favourites: Mapping[str, store.Favourite] = field(default_factory=dict)
     aside: Mapping[int, int] = field(default_factory=dict)
+    still_deg: float | None = None
 
 
 def wantable() -> tuple[Exercise, ...]:
@@ -214,8 +216,9 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
     suited = presses_for(EXERCISES[ask.exercise], kit)
     press = suited[0] if suited else _press_elsewhere(con, trainer_id, seen)
     wanted, ranking, question, problem = None, None, None, ""
+    still: float | None = None
+    machines: tuple[Machine, ...] = ()
     try:
-        machines: tuple[Machine, ...] = ()
         if ask.intent is None and _on_machine(EXERCISES[ask.exercise], "stack", "hack"):
             machines = _machines_everywhere(con, trainer_id, seen, kit)
         wanted = None if ask.intent is not None else curve(wanted_setup(ask, who, press, machines), lowering=False)
@@ -234,6 +237,8 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
             error.allowed if isinstance(error, InputError)
             else error.reason if isinstance(error, PostureError) else str(error)
         )  # fmt: skip
+        if isinstance(error, PostureError) and asks_depth(EXERCISES[ask.exercise]):
+            still = _deepest(ask, who, press, machines)
     return SwapView(
         ask=ask,
         room=seen,
@@ -247,7 +252,26 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
         question=question,
         favourites=store.favourites(con, trainer_id, wanted_key(ask)),
         aside=aside,
+        still_deg=still,
     )
+
+
+DEPTH_STEP_DEG, LEAST_DEPTH_DEG = 5.0, 40.0
+
+
+def _deepest(
+    ask: SwapAsk, who: store.ClientRow, press: SledPress | None, machines: tuple[Machine, ...]
+) -> float | None:
+    """Return the deepest knee bend under the asked one at which the wanted exercise can be had, to 5 degrees."""
+    deg = DEPTH_STEP_DEG * ((ask.depth_deg - 0.1) // DEPTH_STEP_DEG)
+    while deg >= LEAST_DEPTH_DEG:
+        try:
+            curve(wanted_setup(replace(ask, depth_deg=deg), who, press, machines), lowering=False)
+        except PostureError:
+            deg -= DEPTH_STEP_DEG
+        else:
+            return deg
+    return None
 
 
 def wanted_key(ask: SwapAsk) -> str:

@@ -131,6 +131,7 @@ LOADS: Mapping[str, tuple[str, tuple[tuple[str, str, str, float, str], ...]]] = 
     ),
 }
 TIES = (("point", "a point of the room"), ("feet", "the feet"), ("thigh", "the other thigh"))
+MOST_LEAD_M = 2.0
 PORTLESS = ("sled", "stack", "pendulum")
 WEIGHTED = ("stance", "supported stance", "hinge", "split", "bridge")
 
@@ -237,6 +238,8 @@ def _band(v: dict[str, Any], port: str, i: int, laws: Mapping[str, BenchBand]) -
         raise InputError(f"l{i}-band", v["band"], "a band of the list")
     typed = BenchBand(law={"kind": "linear", "rest_m": v["rest"], "rate_n_per_m": v["rate"]})
     known = laws.get(v["band"]) or typed
+    if not 0 <= v["lead"] <= MOST_LEAD_M:
+        raise InputError(f"l{i}-lead", f"{100 * v['lead']:g} cm", f"a length from 0 to {100 * MOST_LEAD_M:.0f} cm")
     anchor: dict[str, Any] = {"x_m": v["x"], "y_m": v["y"]}
     if v["tie"] in ("feet", "thigh"):
         anchor = {"port": "sole" if v["tie"] == "feet" else "thigh"}

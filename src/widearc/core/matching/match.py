@@ -165,15 +165,13 @@ class Comparison:
 
     def row(self, index: int) -> Comparison:
         """Return one candidate's comparison, (1,) each."""
-
-        def cut(values: Array) -> Array:
-            return values[index : index + 1]
-
+        one = slice(index, index + 1)
         return Comparison(
-            match=cut(self.match), shape=cut(self.shape), level=cut(self.level), reach=cut(self.reach),
-            by_joint=tuple(map(cut, self.by_joint)), bins=tuple(map(cut, self.bins)),
-            peak_deg=tuple(map(cut, self.peak_deg)), load_centre_deg=tuple(map(cut, self.load_centre_deg)),
-            long_third_share=tuple(map(cut, self.long_third_share)),
+            match=self.match[one], shape=self.shape[one], level=self.level[one], reach=self.reach[one],
+            by_joint=tuple(v[one] for v in self.by_joint), bins=tuple(v[one] for v in self.bins),
+            peak_deg=tuple(v[one] for v in self.peak_deg),
+            load_centre_deg=tuple(v[one] for v in self.load_centre_deg),
+            long_third_share=tuple(v[one] for v in self.long_third_share),
         )  # fmt: skip
 
     def score(self, target: Target) -> Array:

@@ -23,12 +23,8 @@ def row_of(curve: Curve, index: int) -> Curve:
     if index in motion.failed:
         raise PostureError(*motion.failed[index])
 
-    def cut(array: Array) -> Array:
-        return array[..., index : index + 1, :] if array.shape[-2] > 1 else array
-
-    def cut_all(named: dict[str, Array]) -> dict[str, Array]:
-        return {name: cut(array) for name, array in named.items()}
-
+    cut = partial(_cut, index=index)
+    cut_all = partial(_cut_all, index=index)
     work = motion.friction_work_j
     alone = Motion(
         position=motion.position, shape=(1, motion.shape[1]), legs=motion.legs, plane_cos=cut(motion.plane_cos),
@@ -64,6 +60,14 @@ def _without_unused(setup: Setup, motion: Motion) -> Setup:
     motion.load_lengths = {number: motion.load_lengths[old] for number, old in enumerate(kept)
                            if old in motion.load_lengths}  # fmt: skip
     return replace(setup, loads=tuple(setup.loads[i] for i in kept))
+
+
+def _cut(array: Array, *, index: int) -> Array:
+    return array[..., index : index + 1, :] if array.shape[-2] > 1 else array
+
+
+def _cut_all(named: dict[str, Array], *, index: int) -> dict[str, Array]:
+    return {name: _cut(array, index=index) for name, array in named.items()}
 
 
 def _cut_of(whole: Callable[[], Array], cut: Callable[[Array], Array]) -> Array:

@@ -131,10 +131,19 @@ def _plain(
     end = float(specs["knee_to_deg"].default)
     if wanted is not None and max(round(wanted.to_deg, 1), specs["knee_to_deg"].low) <= start - 20:
         end = max(round(wanted.to_deg, 1), specs["knee_to_deg"].low)
-    knee: dict[str, float | str] = {"knee_from_deg": start, "knee_to_deg": end}
     if exercise.family == "split":
         yield from _splits(exercise, kit, start, end)
-    elif "seat" in exercise.needs and "seat_m" in specs:
+    else:
+        yield from _through(exercise, kit, body, machine, start, end)
+
+
+def _through(
+    exercise: Exercise, kit: Kit, body: Body, machine: Machine | SledPress | None, start: float, end: float
+) -> Iterator[Place]:
+    """Yield an exercise through the wanted knee range (degrees) on its seat, machine, rails, handle, wedge or boxes."""
+    specs = exercise.options
+    knee: dict[str, float | str] = {"knee_from_deg": start, "knee_to_deg": end}
+    if "seat" in exercise.needs and "seat_m" in specs:
         for seat in _seats(kit):
             hip = seat.height_m + HIP_OVER_SEAT_M
             clear = min(start, clear_of_floor_deg(body, hip))

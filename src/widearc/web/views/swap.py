@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import io
-import re
 from typing import Any
 
 import numpy as np
@@ -238,9 +237,7 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
         "chosen": chosen,
     }
     if ranking is None:
-        # a depth that is too much names the one that is possible: one tap takes it
-        still = re.search(r"possible up to (\d+)°", view.problem)
-        return values | {"depth_still": int(still[1]) if still else None}
+        return values
     target, wanted = ranking.target, view.wanted
     main = main_joint(target)
     long_end, short_end = target.range_deg(main)
