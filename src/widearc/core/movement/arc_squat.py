@@ -40,7 +40,7 @@ def solve(
     pivot = flat(o["pivot_x"], o["pivot_y"])
     arm, tilt = np.atleast_2d(o["arm"]), np.atleast_2d(o["plate_tilt"])
     reach = third_side(body.thigh_m, body.shank_m, bend)
-    shape = np.broadcast_shapes(reach.shape, pivot.shape[1:], arm.shape, tilt.shape, load_shape(loads))
+    shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
     ankle = np.broadcast_to(flat(0.0, body.ankle_height_m), (2, *shape))
     hip, met = _circles(pivot, np.hypot(arm, body.trunk_m), ankle, reach)

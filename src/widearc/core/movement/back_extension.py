@@ -36,7 +36,7 @@ def solve(
     """Return the back extension's motion for options `o` (radians, metres) at `position` (1, samples)."""
     hip_bend = np.atleast_2d(o["hip_from"] + (o["hip_to"] - o["hip_from"]) * position)
     rise = np.atleast_2d(o["leg"])
-    shape = np.broadcast_shapes(hip_bend.shape, rise.shape, np.shape(o["seat"]), load_shape(loads))
+    shape = np.broadcast_shapes(hip_bend.shape, rise.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
     # face down: the straight body rises by `leg` from the level, feet behind
     legs_way = slope(rise + 180 * DEG)

@@ -38,7 +38,7 @@ def solve(
 ) -> Motion:
     """Return the bridge's motion for options `o` (radians, metres) at `position` (1, samples)."""
     hip_bend = np.atleast_2d(o["hip_from"] + (o["hip_to"] - o["hip_from"]) * position)
-    shape = np.broadcast_shapes(hip_bend.shape, np.shape(o["bench"]), np.shape(o["foot"]), load_shape(loads))
+    shape = np.broadcast_shapes(hip_bend.shape, load_shape(loads, o))
     hip_bend = np.broadcast_to(hip_bend, shape)
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)

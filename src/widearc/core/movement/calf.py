@@ -40,7 +40,7 @@ def solve(
     if exercise.variant in ("seated", "press"):
         return seated_calf.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
-    shape = np.broadcast_shapes(bend.shape, np.shape(o["step"]), load_shape(loads))
+    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     legs = int(o["legs"])
     bend = np.broadcast_to(bend, shape)
     ball = flat(body.sole_m(s.BALL), o["step"])

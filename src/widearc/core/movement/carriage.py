@@ -42,10 +42,7 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the motion for options `o`; exercise.variant "out", "home", "back", "side", "kick" or "knees"."""
-    names = ("travel", "weight_share", "start", "other_knee_from", "other_knee_to", "trunk_lean")
-    shape = np.broadcast_shapes(
-        (1, position.shape[-1]), load_shape(loads), *(np.shape(np.atleast_2d(o[n])) for n in names if n in o)
-    )
+    shape = np.broadcast_shapes((1, position.shape[-1]), load_shape(loads, o))
     backward = exercise.variant in ("out", "back", "kick")
     way = -1.0 if backward or exercise.variant == "home" else 1.0
     foot_x = np.broadcast_to(

@@ -40,12 +40,7 @@ def solve(
     """Return the deadlift's motion for options `o` (radians, metres) at `position` (1, samples)."""
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     cos_turn = leg_plane_cosine(body, o["stance"])
-    shape = np.broadcast_shapes(
-        bend.shape,
-        cos_turn.shape,
-        load_shape(loads),
-        *(np.shape(np.atleast_2d(o[n])) for n in ("bar", "deficit", "box")),
-    )
+    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2, plane_cos=cos_turn)
     pose = _Pose(exercise, body, o, loads, np.broadcast_to(bend, shape), cos_turn, lowering=lowering)
     pose.lift_between(position)

@@ -42,9 +42,7 @@ def solve(
     if exercise.variant == "deadlift":
         return deadlift.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     trunk_lean = np.atleast_2d(o["trunk_from"] + (o["trunk_to"] - o["trunk_from"]) * position)
-    shape = np.broadcast_shapes(
-        trunk_lean.shape, np.shape(o["knee"]), np.shape(o["box"]), np.shape(o["deficit"]), load_shape(loads)
-    )
+    shape = np.broadcast_shapes(trunk_lean.shape, load_shape(loads, o))
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
     pose = _Pose(exercise, body, o, loads, trunk_lean, lowering=lowering)

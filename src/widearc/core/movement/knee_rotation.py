@@ -52,13 +52,7 @@ def solve(
     start = np.atleast_2d(o["knee_from"]) + (0.0 if bends else 1.0) * extra
     shift = extra if bends else -extra
     knee_bend = start + (np.atleast_2d(o["knee_to"]) - start) * position
-    shape = np.broadcast_shapes(
-        knee_bend.shape,
-        np.shape(o["seat"]),
-        np.shape(o["hip"]),
-        np.shape(np.atleast_2d(o["pivot_x"])),
-        load_shape(loads),
-    )
+    shape = np.broadcast_shapes(knee_bend.shape, load_shape(loads, o))
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
     thigh = THIGH_ANGLE[exercise.variant or "seated"]

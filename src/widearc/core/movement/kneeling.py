@@ -40,7 +40,7 @@ def solve(
         return on_toes.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     forward = exercise.variant == "forward"
     back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position) * (-1.0 if forward else 1.0)
-    shape = np.broadcast_shapes(back.shape, np.shape(o["hip"]), (1, 1), load_shape(loads))
+    shape = np.broadcast_shapes(back.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
     back = np.broadcast_to(back, shape)
     height = body.ankle_height_m

@@ -5,17 +5,21 @@ from __future__ import annotations
 from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass, field
 from functools import partial
+from types import MappingProxyType
 
 import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body
+from widearc.core.catalogue import Options
 from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Lever, Load, Pendulum, SpringLoad, Stack
 from widearc.core.equipment.band import REFUSED_STRETCH, SAFE_STRETCH
 from widearc.core.errors import InputError
 from widearc.core.geometry import vec
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.units import G
+
+NO_OPTIONS: Options = MappingProxyType({})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -38,9 +42,9 @@ class Trunk:
         """Return sine and cosine of the lean."""
         return self._axes[0][0], self._axes[0][1]
 
-    def place(self, along: float, forward: float | Array = 0.0) -> Array:
+    def place(self, along: float | Array, forward: float | Array = 0.0) -> Array:
         """Return the point `along` the trunk from the hip and `forward` of its axis (m)."""
-        point = self.hip + along * self._axes[0] if along else self.hip
+        point = self.hip + along * self._axes[0] if np.any(along) else self.hip
         return point + forward * self._axes[1] if np.any(forward) else np.asarray(point)
 
     @property
@@ -144,9 +148,9 @@ def only_weights(loads: Sequence[Load]) -> bool:
     return all(is_vertical(load) or (isinstance(load, Band) and bool(load.anchor_port)) for load in loads)
 
 
-def load_shape(loads: Sequence[Load]) -> tuple[int, ...]:
-    """Return the common shape (set-ups, 1) of all the loads' amounts and anchors."""
-    sizes: list[tuple[int, ...]] = [(1, 1)]
+def load_shape(loads: Sequence[Load], o: Options = NO_OPTIONS) -> tuple[int, ...]:
+    """Return the common shape (set-ups, 1) of all the loads' amounts and anchors, and of options that differ."""
+    sizes: list[tuple[int, ...]] = [(1, 1), *(v.shape for v in o.values() if isinstance(v, np.ndarray))]
     for load in loads:
         for name in ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense", "start_rad"):
             value = getattr(load, name, None)

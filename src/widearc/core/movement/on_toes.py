@@ -38,7 +38,7 @@ def solve(
 ) -> Motion:
     """Return the motion of a lean back on the toes for options `o` (radians) at `position` (1, samples)."""
     back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position)
-    shape = np.broadcast_shapes(back.shape, np.shape(o["hip"]), (1, 1), load_shape(loads))
+    shape = np.broadcast_shapes(back.shape, load_shape(loads, o))
     back = np.broadcast_to(back, shape)
     ball = flat(0.0, 0.0)
 

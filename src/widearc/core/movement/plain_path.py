@@ -27,10 +27,7 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the path for options `o` (radians, metres) at `position` (1, samples): travel m and handle force N."""
-    names = ("travel", "direction", "start_x", "start_y")
-    shape = np.broadcast_shapes(
-        (1, position.shape[-1]), load_shape(loads), *(np.shape(np.atleast_2d(o[n])) for n in names)
-    )
+    shape = np.broadcast_shapes((1, position.shape[-1]), load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2, complete=False)
     travel = np.atleast_2d(o["travel"]) * position
     way = slope(np.atleast_2d(o["direction"]))

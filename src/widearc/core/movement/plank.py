@@ -35,7 +35,7 @@ def solve(
 ) -> Motion:
     """Return the motion for options `o` (radians, metres) at `position` (1, samples); the head is ahead (+x)."""
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
-    shape = np.broadcast_shapes(bend.shape, np.shape(np.atleast_2d(o["couch"])), load_shape(loads))
+    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
     bend = np.broadcast_to(bend, shape)

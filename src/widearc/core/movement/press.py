@@ -48,7 +48,7 @@ def solve(
     towards_toe = square * np.cos(tilt) + up_rail * np.sin(tilt)
     away = up_rail * np.cos(tilt) - square * np.sin(tilt)
 
-    shape = np.broadcast_shapes(reach.shape, along.shape, (1, 1), load_shape(loads))
+    shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
     hip = flat(0.0, o["seat"])

@@ -37,10 +37,7 @@ def solve(
 ) -> Motion:
     """Return the motion for options `o` (radians, metres); exercise.variant "seated" or "press"."""
     bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
-    names = ("step", "knee", *(("rail", "backrest") if exercise.variant == "press" else ()))
-    shape = np.broadcast_shapes(
-        bend.shape, load_shape(loads), *(np.shape(np.atleast_2d(o[n])) for n in names if n in o)
-    )
+    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=int(o["legs"]), complete=False)
     bend = np.broadcast_to(bend, shape)
     make = _press if exercise.variant == "press" else _seated

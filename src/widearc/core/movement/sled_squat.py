@@ -39,7 +39,7 @@ def solve(
     rail, tilt = np.atleast_2d(o["rail"]), np.atleast_2d(o["plate_tilt"])
     feet = np.atleast_2d(o["foot_ahead"])
     reach = third_side(body.thigh_m, body.shank_m, bend)
-    shape = np.broadcast_shapes(reach.shape, rail.shape, tilt.shape, feet.shape, load_shape(loads))
+    shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
     # the person faces forward and leans back: the rails rise backwards
     up_rail, forward = slope(180 * DEG - rail), slope(90 * DEG - rail)

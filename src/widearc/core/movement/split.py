@@ -48,7 +48,7 @@ def solve(
     hip_x = -step * back
     with np.errstate(invalid="ignore"):
         drop = np.sqrt(np.where(reach**2 >= hip_x**2, reach**2 - hip_x**2, np.nan))
-    shape = np.broadcast_shapes(drop.shape, np.shape(o["rear"]), np.shape(o["trunk_lean"]), (1, 1), load_shape(loads))
+    shape = np.broadcast_shapes(drop.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1)
 
     ankle = flat(0.0, o["box"] + body.ankle_height_m)

@@ -63,7 +63,7 @@ def solve(
     hip = knee - body.thigh_m * vec(np.sin(knee_bend - shank_lean), -np.cos(knee_bend - shank_lean)) * turned(cos_turn)
     sole = foot.sole(pressure_m(body, o["pressure"]) * cos_turn)
 
-    shape = np.broadcast_shapes(hip.shape[1:], cos_turn.shape, load_shape(loads))
+    shape = np.broadcast_shapes(hip.shape[1:], load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, plane_cos=cos_turn)
     # the balance is solved on the small arrays: often only the loads differ between set-ups
     small = [np.broadcast_to(p, (2, *np.broadcast_shapes(p.shape[1:], hip.shape[1:]))) for p in (hip, knee, sole)]
@@ -134,16 +134,14 @@ def foot_on(body: Body, o: Options, wedge: Array) -> Foot:
     return Foot(body, flat(0.0, height), ahead(wedge), -lean(wedge))
 
 
-def free_leg_terms(body: Body, free_leg: Array | float) -> list[tuple[float, float, Array | float]]:
+def free_leg_terms(body: Body, free_leg: Array | float) -> list[tuple[float, Array | float, Array | float]]:
     """Return (mass, along, forward) of the straight free leg, fixed to the trunk by its hip angle."""
     parts = (
         (s.M_THIGH, s.COM_THIGH * body.thigh_m),
         (s.M_SHANK, body.thigh_m + s.COM_SHANK * body.shank_m),
         (s.M_FOOT, body.thigh_m + body.shank_m + body.ankle_height_m / 2),
     )
-    return [
-        (share * body.mass_kg, -float(np.cos(free_leg)) * far, float(np.sin(free_leg)) * far) for share, far in parts
-    ]
+    return [(share * body.mass_kg, -np.cos(free_leg) * far, np.sin(free_leg) * far) for share, far in parts]
 
 
 class _Pulls:
@@ -208,7 +206,7 @@ class _Balance:
         body: Body,
         hip: Array,
         sole: Array,
-        terms: Sequence[tuple[float, float, Array | float]],
+        terms: Sequence[tuple[float, Array | float, Array | float]],
         pulls: _Pulls,
     ) -> None:
         self.motion, self.body, self.hip, self.sole, self.pulls = motion, body, hip, sole, pulls

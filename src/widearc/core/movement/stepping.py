@@ -52,13 +52,7 @@ def solve(
 ) -> Motion:
     """Return the motion for options `o` (radians, metres) at `position` (1, samples); variant "lunge" or "b-stance"."""
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
-    names = ("step", "rear", "trunk_lean", "rear_share", "box", "knee_travel")
-    shape = np.broadcast_shapes(
-        bend.shape,
-        (1, position.shape[-1]),
-        load_shape(loads),
-        *(np.shape(np.atleast_2d(o[n])) for n in names if n in o),
-    )
+    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     pose = _Pose(exercise, body, limits, o, np.broadcast_to(bend, shape), position, shape)
     share = pose.share(_Trial(pose, loads, lowering)) if exercise.variant == "lunge" else np.atleast_2d(o["rear_share"])
     share = np.broadcast_to(share, shape)

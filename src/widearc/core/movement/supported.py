@@ -38,7 +38,7 @@ def solve(
 
     exercise.variant: "ball", "rail", "rail hinge" or "handle".
     """
-    pose = _Pose(exercise, body, limits, o, position, load_shape(loads))
+    pose = _Pose(exercise, body, limits, o, position, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=pose.shape, legs=2)
     add_leg(motion, body, pose.foot, pose.knee, pose.hip, legs=2)
     trunk = Trunk(body=body, hip=pose.hip, lean=pose.trunk_lean)
@@ -100,15 +100,12 @@ class _Pose:
         self.wedge = np.atleast_2d(np.arcsin(np.clip(o["heel_wedge"] / (WEDGE_SPAN * body.foot_m), 0.0, 1.0)))
         self.foot = foot_on(body, o, self.wedge)
         if self.variant == "rail hinge":
-            bend = np.broadcast_to(np.atleast_2d(o["knee"]), (1, position.shape[-1]))
+            bend = np.atleast_2d(o["knee"] + 0.0 * position)
             lean_by = np.atleast_2d(o["trunk_from"] + (o["trunk_to"] - o["trunk_from"]) * position)
         else:
             bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
             lean_by = np.atleast_2d(o["trunk_lean"])
-        shape = np.broadcast_shapes(
-            bend.shape, lean_by.shape, self.wedge.shape, loads, np.shape(np.atleast_2d(o["foot_ahead"])),
-            np.shape(np.atleast_2d(o["support"])), np.shape(np.atleast_2d(o["box"])),
-        )  # fmt: skip
+        shape = np.broadcast_shapes(bend.shape, lean_by.shape, loads)
         self.shape = (shape[0], shape[1])
         self.bend, self.trunk_lean = np.broadcast_to(bend, shape), np.broadcast_to(lean_by, shape)
         self.reach = third_side(body.thigh_m, body.shank_m, self.bend)

@@ -47,13 +47,7 @@ def solve(
     begin, end = (o[f"{'abduction' if side else 'hip'}_{word}"] for word in ("from", "to"))
     angle = np.atleast_2d(begin + (end - begin) * position)
     knee_bend = np.atleast_2d(0.0 if side else o["knee"])
-    shape = np.broadcast_shapes(
-        angle.shape,
-        knee_bend.shape,
-        np.shape(np.atleast_2d(o["seat"])),
-        np.shape(np.atleast_2d(o["pad"])),
-        load_shape(loads),
-    )
+    shape = np.broadcast_shapes(angle.shape, load_shape(loads, o))
     legs = 1 if side else int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
     angle = np.broadcast_to(angle, shape)

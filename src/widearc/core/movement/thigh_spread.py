@@ -35,7 +35,7 @@ def solve(
 ) -> Motion:
     """Return the motion for options `o` (radians) at `position` (1, samples)."""
     opened = np.atleast_2d(o["abduction_from"] + (o["abduction_to"] - o["abduction_from"]) * position)
-    shape = np.broadcast_shapes(opened.shape, load_shape(loads))
+    shape = np.broadcast_shapes(opened.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1, complete=False)
     opened = np.broadcast_to(opened, shape)
     half = HIP_CENTRE * body.stature_m
