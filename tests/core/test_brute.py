@@ -15,7 +15,7 @@ from widearc.core.equipment import LinearLaw, Sled, Spring
 from widearc.core.intent import Intent, Shape, WantedAction
 from widearc.core.matching import compare
 from widearc.core.movement import Setup
-from widearc.core.statics import curve
+from widearc.core.statics import Share, curve
 from widearc.core.substitution import (
     MACHINES,
     Anchor,
@@ -34,8 +34,8 @@ from widearc.core.substitution import (
     search,
 )
 from widearc.core.substitution.geometry import Range
-from widearc.core.substitution.prepared import _prepare
-from widearc.core.substitution.references import is_linear, refused, solved
+from widearc.core.substitution.prepared import _prepare, score_together
+from widearc.core.substitution.references import SEARCH_SAMPLES, Call, is_linear, refused
 from widearc.core.substitution.setups import batches, extras_here
 from widearc.core.substitution.wanted import wanted_of
 
@@ -120,8 +120,10 @@ def brute(exercise, targets, extra=""):
             rows = tuple(row for row in rows if row.kg <= 60)
         for start in range(0, len(rows), 400):
             part = rows[start : start + 400]
-            made = curve(batch.setup(BODY, LIMITS, part), strict=False, lowering=False)
-            bad = refused(made, part)
+            setup = batch.setup(BODY, LIMITS, part)
+            made = curve(setup, strict=False, lowering=False)
+            alone = Share(setup=setup, whole=made, rows=np.arange(len(part)), loads=tuple(range(len(setup.loads))))
+            bad = refused(alone, part)
             for name, target in targets.items():
                 score = compare(target, made.motion.angles, made.demand_nm, len(part)).score(target)
                 best[name] = max(best[name], float(np.where(bad, -1.0, score).max()))
@@ -174,14 +176,17 @@ def test_where_loads_are_said_not_to_change_the_posture_a_load_between_two_asks_
                 continue
             frames = batch.frames[:: max(1, len(batch.frames) // 4)]
             rows = tuple(replace(frame, kg=kg) for frame in frames for kg in (20.0, 50.0, 80.0))
-            made = solved(batch, rows, BODY, LIMITS, {})
-            for joint, demand in made.demand.items():
+            call = Call()
+            call.add(batch.setup(BODY, LIMITS, rows, samples=SEARCH_SAMPLES), rows)
+            (part,) = call.solve()
+            bad, angles = part.bad, {j: a[part.rows] for j, a in part.whole.angles.items()}
+            for joint, demand in {j: d[part.rows] for j, d in part.whole.demand.items()}.items():
                 light, middle, heavy = demand.reshape(len(frames), 3, -1).transpose(1, 0, 2)
-                fine = ~made.bad.reshape(len(frames), 3).any(axis=1)
+                fine = ~bad.reshape(len(frames), 3).any(axis=1)
                 most = np.abs(heavy[fine]).max(initial=1.0)
                 # a press pushes square to its rails up to a share of the load: there the line has a knee
                 assert np.abs(middle - 0.5 * (light + heavy))[fine].max(initial=0.0) < 0.01 * most, (exercise, joint)
-                turn = made.angles[joint].reshape(len(frames), 3, -1)[fine]
+                turn = angles[joint].reshape(len(frames), 3, -1)[fine]
                 assert np.ptp(turn, axis=1).max(initial=0.0) < 1e-9, (exercise, joint)
             looked_at.add(batch.exercise.family)
     assert {"sled press", "sled squat", "supported stance", "split", "hinge", "kneeling", "calf"} <= looked_at
@@ -193,10 +198,11 @@ def test_between_two_references_a_total_is_right_to_well_under_what_is_recompute
     worst = 0.0
     for exercise in ("back-squat-high", "goblet-squat", "romanian-deadlift", "split-squat", "rail-squat", "hip-thrust",
                      "leg-press-45", "leg-extension", "banded-bar-squat", "walking-lunge", "hack-squat"):  # fmt: skip
-        for part in _prepare(EXERCISES[exercise], KIT, BODY, LIMITS, 60.0, knee, "").parts:
+        for part in _prepare([EXERCISES[exercise]], KIT, BODY, LIMITS, 60.0, knee, "")[0].parts:
             guess = part.match(target)
             usable = np.argwhere(part.usable)[:: max(1, part.usable.sum() // 40)]
-            exact = part._scored(target, [(int(g), int(k)) for g, k in usable], BODY, LIMITS)
+            score_together([(part, [(int(g), int(k)) for g, k in usable])], target, BODY, LIMITS)
+            exact = part.known(target)
             off = [abs(exact[(int(g), int(k))] - guess[g, k]) for g, k in usable if exact[(int(g), int(k))] >= 0]
             worst = max([worst, *off])
     assert 2 * worst < 0.02  # what is recomputed exactly before choosing is 0.016 wide
@@ -205,13 +211,15 @@ def test_between_two_references_a_total_is_right_to_well_under_what_is_recompute
 def test_bands_solved_alone_add_up():
     """Static split squats: what three forces ask together is the sum of what each asks."""
     target = wanted_of(PRESS, BODY).target
-    parts = _prepare(EXERCISES["split-squat"], KIT, BODY, LIMITS, None, Range(from_deg=95.0, to_deg=10.0), "").parts
+    wanted = Range(from_deg=95.0, to_deg=10.0)
+    parts = _prepare([EXERCISES["split-squat"]], KIT, BODY, LIMITS, None, wanted, "")[0].parts
     together = [p for p in parts if any(len(f.bands) == 2 for f in p.batch.frames)]
     assert together
     for part in together:
         pairs = [(g, k) for g, f in enumerate(part.batch.frames) if len(f.bands) == 2 for k in (0,)]
         pairs = [p for p in pairs if part.usable[p]][:12]
-        exact = part._scored(target, pairs, BODY, LIMITS)
+        score_together([(part, pairs)], target, BODY, LIMITS)
+        exact = part.known(target)
         for pair in pairs:
             assert part.match(target)[pair] == pytest.approx(exact[pair], abs=1e-3)
 

@@ -82,7 +82,7 @@ def test_a_style_weighs_the_stand_in_s_own_dose(question, ranking):
     more = quarter.comparison.bins[knee][0] - plain.comparison.bins[knee][0]
     angle = np.rad2deg(plain.curve.motion.angles["knee"][0])
     first = angle[0] - 0.25 * (angle[0] - angle[-1])
-    assert np.all(more[(first - 1 > CENTRES_DEG)] == 0) and more.sum() > 0
+    assert np.abs(more[first - 1 > CENTRES_DEG]).max() < 1e-9 and more.sum() > 0
     assert quarter.curve is plain.curve and quarter.level > plain.level
 
 

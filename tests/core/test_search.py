@@ -67,14 +67,12 @@ def test_taken_items_are_not_used_and_the_rest_still_ranks(kit):
         used |= {f.id for c in after.candidates for f in c.row.furniture}
         assert not used & set(taken)
         fresh = ranked(kit, taken)
-        assert [(c.exercise.id, c.match, c.pieces) for c in after.candidates] == [
-            (c.exercise.id, c.match, c.pieces) for c in fresh.candidates
-        ]
+        # set-ups computed in other company differ in the last bit
+        answered = [(c.exercise.id, round(c.match, 9), c.pieces) for c in after.candidates]
+        assert answered == [(c.exercise.id, round(c.match, 9), c.pieces) for c in fresh.candidates]
         # whoever never had the items gets the same answer as who has them taken
         without = ranked(kit.without(frozenset(taken)))
-        assert [(c.exercise.id, c.match, c.pieces) for c in after.candidates] == [
-            (c.exercise.id, c.match, c.pieces) for c in without.candidates
-        ]
+        assert answered == [(c.exercise.id, round(c.match, 9), c.pieces) for c in without.candidates]
     again = ranked(kit, memo=memo)
     assert [c.exercise.id for c in again.candidates] == [c.exercise.id for c in before.candidates]
 

@@ -2,12 +2,29 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
+from widearc.core.body import Body, Limits
 from widearc.core.catalogue import EXERCISES, Exercise
+from widearc.core.equipment import FreeMass, LinearLaw, Sled
+from widearc.core.errors import InputError
 from widearc.core.movement import Setup
-from widearc.core.statics import curve
+from widearc.core.statics import Curve, computed, curve
+from widearc.core.substitution import (
+    Anchor,
+    BandShape,
+    BandStock,
+    Furniture,
+    Kit,
+    Machine,
+    Rules,
+    SledPress,
+    Weight,
+    search,
+)
 
 MOVED = 0.03  # of an option's range: so far a second set-up differs from the usual one
 CURVED = [e for e in EXERCISES.values() if e.has_curve]
@@ -40,3 +57,97 @@ def test_any_option_may_differ_between_set_ups_that_are_computed_together(exerci
                     np.broadcast_to(demand, (1, 21))[0],
                     rtol=1e-7, atol=1e-6, err_msg=f"{name} {joint}",
                 )  # fmt: skip
+
+
+def room() -> Kit:
+    """Return a kit in which the same movement is loaded in many ways."""
+    return Kit(
+        weights=(
+            Weight(id="bar", kind="bar", kg=20), Weight(id="p10", kind="plate", kg=10, count=4),
+            Weight(id="p2", kind="plate", kg=2.5, count=4), Weight(id="d8", kind="dumbbell", kg=8, count=2),
+            Weight(id="d16", kind="dumbbell", kg=16, count=2), Weight(id="k24", kind="kettlebell", kg=24),
+        ),
+        bands=(
+            BandStock(id="loop", name="loop", shape=BandShape.LOOP, law=LinearLaw(rest_m=1.0, rate_n_per_m=120)),
+            BandStock(id="long", name="long", shape=BandShape.LONG, law=LinearLaw(rest_m=1.9, rate_n_per_m=60)),
+        ),
+        furniture=(
+            Furniture(id="bench", name="Bench", kind="bench", height_m=0.43),
+            Furniture(id="box", name="Box", kind="box", height_m=0.30),
+            Furniture(id="rack", name="Rack", kind="rack", height_m=1.4),
+        ),
+        anchors=(
+            Anchor(id="eye", name="eye", height_m=0.1, holds_n=900.0), Anchor(id="beam", name="beam", height_m=2.0),
+        ),
+        presses=(SledPress(id="press", name="Press", rail_deg=8, empty_kg=30),),
+        machines=(
+            Machine(id="belt", name="Belt lever", kind="belt squat lever",
+                    quantities={"arm_m": 1.2, "arm_kg": 12.0, "user_arm_m": 0.7, "angle_deg": -5.0}),
+            Machine(id="thrust", name="Thrust", kind="hip thrust machine",
+                    quantities={"arm_m": 0.9, "arm_kg": 10.0, "user_arm_m": 0.6, "angle_deg": 0.0}),
+        ),
+    )  # fmt: skip
+
+
+PRESS = curve(Setup(exercise=EXERCISES["leg-press-45"], loads=(Sled(kg=100, empty_kg=38),)), lowering=False)
+
+
+def test_what_a_search_offers_is_the_curve_of_its_own_set_up_and_of_nothing_else() -> None:
+    answer = search(PRESS, room(), body=Body(), limits=Limits(), rules=Rules(to_shoulders_kg=60.0, partner=True))
+    assert len(answer.candidates) > 25
+    families = {c.exercise.family for c in answer.candidates}
+    assert {"stance", "split", "hinge", "sled press", "supported stance", "kneeling"} <= families
+    for candidate in answer.candidates:
+        there, setup = candidate.curve, candidate.curve.setup
+        alone = curve(setup, lowering=False)
+        assert setup.exercise is candidate.exercise and there.motion.shape == alone.motion.shape == (1, 101)
+        for ours, own in ((there.demand_nm, alone.demand_nm), (there.other_nm, alone.other_nm),
+                          (there.motion.angles, alone.motion.angles), (there.motion.points, alone.motion.points),
+                          (there.motion.load_lengths, alone.motion.load_lengths)):  # fmt: skip
+            assert ours.keys() == own.keys(), candidate.exercise.id
+            for name, values in own.items():
+                np.testing.assert_allclose(*np.broadcast_arrays(ours[name], values), rtol=1e-7, atol=1e-7)
+        assert forces(there) == forces(alone), candidate.exercise.id
+        assert [n.text for n in there.motion.notices] == [n.text for n in alone.motion.notices]
+        assert there.motion.assumptions == alone.motion.assumptions
+        assert there.motion.elastic_j() == pytest.approx(alone.motion.elastic_j(), abs=1e-6)
+        rise = [np.ptp(c.motion.gravity_j()) for c in (there, alone)]
+        assert rise[0] == pytest.approx(rise[1], abs=1e-6)
+
+
+def forces(found: Curve) -> list[tuple[str, str, float]]:
+    """Return every force's source, segment and mean size over the lift, N."""
+    motion = found.motion
+    size = [np.hypot(*np.broadcast_arrays(*motion.full(f.force))).mean() for f in motion.forces]
+    return [(f.source, f.segment, round(float(s), 4)) for f, s in zip(motion.forces, size, strict=True)]
+
+
+def test_a_load_that_others_lack_and_rows_that_are_alike_are_computed_once_and_given_back_to_each() -> None:
+    bar = [Setup(exercise=EXERCISES["back-squat-high"], loads=[FreeMass(kg=np.array([[kg], [0.0]]), port="back-high")],
+                 samples=21) for kg in (40.0, 60.0)]  # fmt: skip
+    bare = Setup(exercise=EXERCISES["bodyweight-squat"], samples=21)
+    held = Setup(exercise=EXERCISES["goblet-squat"], loads=[FreeMass(kg=16.0, port="goblet")], samples=21)
+    seated = Setup(exercise=EXERCISES["leg-extension-dumbbell"], loads=[FreeMass(kg=5.0, port="ankle")], samples=21)
+    shares = computed([*bar, bare, held, seated, bare])
+    assert len({id(share.whole) for share in shares}) == 2
+    assert shares[0].whole.motion.shape == (4, 21)  # 40 kg, nothing, 60 kg, 16 kg in front
+    assert [share.rows.tolist() for share in shares] == [[0, 1], [2, 1], [1], [3], [0], [1]]
+    for share in shares:
+        for index in range(len(share.rows)):
+            row = share.row(index)
+            alone = curve(row.setup)
+            assert row.setup.exercise is share.setup.exercise
+            assert len(row.setup.loads) == len(share.setup.loads)
+            for joint, demand in alone.demand_nm.items():
+                np.testing.assert_allclose(*np.broadcast_arrays(row.demand_nm[joint], demand), rtol=1e-9, atol=1e-9)
+
+
+def test_one_that_cannot_be_computed_with_the_others_leaves_them_be() -> None:
+    wide = Setup(
+        exercise=EXERCISES["back-squat-high"], options={"stance_m": 1.19}, body=Body(stature_m=1.4), samples=21
+    )
+    usual = replace(wide, options={})
+    with pytest.raises(InputError, match="stance_m"):
+        computed([usual, wide])
+    (share,) = computed([usual])
+    assert share.row(0).demand_nm["knee"].shape == (1, 21)

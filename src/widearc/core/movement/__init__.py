@@ -4,6 +4,7 @@ One module per family; each says in its docstring what closes the problem where 
 does not. Strength is known here only for the press's push of least effort.
 """
 
+from widearc.core.movement.loading import only_weights
 from widearc.core.movement.motion import (
     JOINTS,
     WORKING_JOINTS,
@@ -30,5 +31,6 @@ __all__ = [
     "Segment",
     "Setup",
     "move",
+    "only_weights",
     "place_of",
 ]

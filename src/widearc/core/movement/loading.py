@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Sequence
+from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import dataclass, field
 from functools import partial
 from types import MappingProxyType
@@ -96,8 +96,7 @@ def load_force(load: Load, point: Array, other: Array | None, *, lowering: bool)
     if isinstance(load, FreeMass):
         return vec(np.zeros((1, 1)), -np.atleast_2d(load.weight_n))
     if isinstance(load, Band):
-        length, towards = band_ends(load, point, other)
-        return np.asarray(load.tension_n(length, lowering=lowering) * towards)
+        return _pull(load, band_ends(load, point, other), lowering=lowering)
     if isinstance(load, Cable):
         _, towards = line_to(load.pulley, point)
         return np.asarray(load.tension_n(lowering=lowering) * towards)
@@ -113,6 +112,12 @@ def load_force(load: Load, point: Array, other: Array | None, *, lowering: bool)
     if isinstance(load, Lever):
         return lever_force(load, point)
     raise InputError("loads", load.kind, "a load at a port of the body")
+
+
+def _pull(band: Band, ends: tuple[Array, Array], *, lowering: bool) -> Array:
+    """Return the force (N, (2, …)) of a band from its length and direction as `band_ends` gives them."""
+    length, towards = ends
+    return np.asarray(band.tension_n(length, lowering=lowering) * towards)
 
 
 def line_to(end: tuple[float, float], point: Array) -> tuple[Array, Array]:
@@ -143,7 +148,7 @@ def is_vertical(load: Load) -> bool:
     return isinstance(load, FreeMass) or (isinstance(load, CornerBar) and load.direction == "up")
 
 
-def only_weights(loads: Sequence[Load]) -> bool:
+def only_weights(loads: Iterable[Load]) -> bool:
     """Return whether balance is linear in sin and cos of a lean: no load pulls at a slant from the room."""
     return all(is_vertical(load) or (isinstance(load, Band) and bool(load.anchor_port)) for load in loads)
 
@@ -176,18 +181,28 @@ def attach(
     the numbers in `handled`, are the family's own business. pad: the segment that a machine's pad meets.
     Raises InputError for a load that has no port.
     """
+    points: dict[str, Array] = {}
+    ends: dict[tuple[str, str], tuple[Array, Array]] = {}  # bands between the same two ports run alike
     for index, load in enumerate(loads):
         if load.kind in skip or index in handled:
             continue
         if not isinstance(load, PortLoad):
             raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")
-        point = np.broadcast_to(place(load.port), (2, *motion.shape))
-        other = place(load.anchor_port) if isinstance(load, Band) and load.anchor_port else None
-        force = load_force(load, point, other, lowering=lowering)
-        segment = pad if load.port == "pad" else _segment(load.port)
-        _book_energy(motion, index, load, point, other, segment)
-        if other is not None and isinstance(load, Band) and load.anchor_port:
+        if load.port not in points:
+            points[load.port] = np.broadcast_to(place(load.port), (2, *motion.shape))
+        point, segment = points[load.port], pad if load.port == "pad" else _segment(load.port)
+        if isinstance(load, Band) and load.anchor_port:
+            other, between = place(load.anchor_port), (load.port, load.anchor_port)
+            if between not in ends:
+                ends[between] = band_ends(load, point, other)
+            force = _pull(load, ends[between], lowering=lowering)
+            # a loop round both thighs is as long as these are apart: the family knows how far
+            if load.anchor_port != load.port:
+                note_band(motion, index, load, ends[between][0])
             motion.add_force(_segment(load.anchor_port), other, -force, f"load {index}")
+        else:
+            force = load_force(load, point, None, lowering=lowering)
+            _book_energy(motion, index, load, point, segment)
         motion.add_force(segment, point, force, f"load {index}")
 
 
@@ -196,12 +211,10 @@ def _segment(port: str) -> str:
     return "trunk" if segment == "pad" else segment
 
 
-def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, other: Array | None, segment: str) -> None:
+def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, segment: str) -> None:
     """Book what a load stores, its length where it has one, and the mass that a fast lift must speed up."""
     if isinstance(load, Band):
-        # a loop round both thighs is as long as these are apart: the family knows how far
-        if load.anchor_port != load.port:
-            note_band(motion, index, load, band_ends(load, point, other)[0])
+        note_band(motion, index, load, band_ends(load, point, None)[0])
     elif isinstance(load, Cable):
         length, towards = line_to(load.pulley, point)
         motion.load_lengths[index] = motion.full(length)
@@ -240,7 +253,7 @@ def note_pull(motion: Motion, index: int, load: Band | Cable, point: Array, segm
     """Book length, energy and warnings of a band or cable that pulls on a moving part of a machine at `point`."""
     if isinstance(load, Band) and load.anchor_port:
         raise InputError(f"/loads/{index}/anchor", load.anchor_port, "a point of the room on a moving part")
-    _book_energy(motion, index, load, point, None, segment)
+    _book_energy(motion, index, load, point, segment)
 
 
 def _book_lever(motion: Motion, index: int, lever: Lever, point: Array, segment: str) -> None:

@@ -192,17 +192,18 @@ class Motion:
         """Return the sum of all forces so far, N, (2, set-ups, samples)."""
         total = np.zeros((2, *self.shape))
         for item in self.forces:
-            total = total + item.force
+            total += item.force
         return total
 
     def moment_about(self, point: Array) -> Array:
         """Return the moment of all forces so far about a point, N·m anticlockwise, (set-ups, samples)."""
         total = np.zeros(self.shape)
         for item in self.forces:
-            rx, ry = item.point[0] - point[0], item.point[1] - point[1]
-            total = total + rx * item.force[1] - ry * item.force[0]
+            total += (item.point[0] - point[0]) * item.force[1]
+            if np.any(item.force[0]):
+                total -= (item.point[1] - point[1]) * item.force[0]
         for _, moment, _ in self.couples:
-            total = total + moment
+            total += moment
         return total
 
     def gravity_j(self) -> Array:

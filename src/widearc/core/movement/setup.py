@@ -8,6 +8,7 @@ from types import MappingProxyType
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
@@ -101,9 +102,13 @@ class Setup:
 
     def part(self, start: int, stop: int) -> Setup:
         """Return the set-ups from start up to stop."""
+        return self.taken(slice(start, stop))
+
+    def taken(self, rows: slice | NDArray[np.intp]) -> Setup:
+        """Return some of the set-ups, in the order given."""
         whole = self.rows
-        options = {n: v[start:stop] if isinstance(v, np.ndarray) else v for n, v in self.options.items()}
-        return replace(self, options=options, loads=tuple(_load_part(load, whole, start, stop) for load in self.loads))
+        options = {n: v[rows] if isinstance(v, np.ndarray) else v for n, v in self.options.items()}
+        return replace(self, options=options, loads=tuple(_load_part(load, whole, rows) for load in self.loads))
 
     def _check_load(self, index: int, load: Load) -> None:
         """Refuse a load that this exercise does not take."""
@@ -124,12 +129,12 @@ class Setup:
             )
 
 
-def _load_part(load: Load, whole: int, start: int, stop: int) -> Load:
+def _load_part(load: Load, whole: int, rows: slice | NDArray[np.intp]) -> Load:
     """Return a load with its per-set-up arrays cut to a part of the set-ups."""
 
     def cut(value: Any) -> Any:
         if isinstance(value, np.ndarray) and value.ndim == 2 and value.shape[0] == whole > 1:
-            return value[start:stop]
+            return value[rows]
         return tuple(cut(v) for v in value) if isinstance(value, tuple) else value
 
     changed = {f.name: cut(getattr(load, f.name)) for f in fields(load) if f.init}

@@ -17,6 +17,7 @@ from widearc.core.statics.places import Place, knee_past_toes_m, places
 from widearc.core.statics.rows import row_of
 from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
 from widearc.core.statics.summary import joint_work_j, low_back_ratio, mean_split, share_near_straight
+from widearc.core.statics.together import Share, computed
 
 __all__ = [
     "OCCUPATIONAL_N",
@@ -27,8 +28,10 @@ __all__ = [
     "LineOfForce",
     "Lumbar",
     "Place",
+    "Share",
     "audit",
     "body_variants",
+    "computed",
     "curve",
     "curves_in_parts",
     "demand_error_nm",

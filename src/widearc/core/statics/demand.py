@@ -50,11 +50,12 @@ def _moment(motion: Motion, name: str, counts: Callable[[str], bool]) -> tuple[A
     vertical, level = np.zeros(motion.shape), np.zeros(motion.shape)
     for item in motion.forces:
         if counts(item.segment):
-            vertical = vertical + (item.point[0] - centre[0]) * item.force[1]
-            level = level - (item.point[1] - centre[1]) * item.force[0]
+            vertical += (item.point[0] - centre[0]) * item.force[1]
+            if np.any(item.force[0]):
+                level -= (item.point[1] - centre[1]) * item.force[0]
     for segment, moment, _ in motion.couples:
         if counts(segment):
-            vertical = vertical + moment
+            vertical += moment
     return vertical, level
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from functools import partial
 
@@ -10,13 +10,14 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.errors import PostureError
-from widearc.core.movement import Motion, Setup
+from widearc.core.movement import Force, Motion, Setup
 from widearc.core.statics.demand import Curve, others_of
 
 
-def row_of(curve: Curve, index: int) -> Curve:
+def row_of(curve: Curve, index: int, setup: Setup | None = None, loads: Sequence[int] | None = None) -> Curve:
     """Return the curve of one set-up of many, its arrays (…, 1, samples); raises PostureError where that one fails.
 
+    setup: its own, if it is not simply a part of the many; loads: the numbers that its loads have there.
     Its contacts stand as computed: it has no closure, so a fast lift is asked of its `setup` afresh.
     """
     motion = curve.motion
@@ -41,25 +42,33 @@ def row_of(curve: Curve, index: int) -> Curve:
         complete=motion.complete, assumptions=list(motion.assumptions),
         notices=[replace(n, where=n.where[index : index + 1]) for n in motion.notices if n.where[index]],
     )  # fmt: skip
-    setup = curve.setup.part(index, index + 1) if curve.setup.rows > 1 else curve.setup
+    own = setup or (curve.setup.part(index, index + 1) if curve.setup.rows > 1 else curve.setup)
+    numbers = range(len(own.loads)) if loads is None else loads
     return Curve(
-        setup=_without_unused(setup, alone), motion=alone,
+        setup=_without_unused(own, numbers, alone), motion=alone,
         demand_nm=cut_all(curve.demand_nm), other_nm=others_of(alone),
         lowering_nm=None if curve.lowering_nm is None else cut_all(curve.lowering_nm),
     )  # fmt: skip
 
 
-def _without_unused(setup: Setup, motion: Motion) -> Setup:
-    """Return the set-up without bands and springs that only others of the many have; the motion loses their forces."""
+def _without_unused(setup: Setup, numbers: Sequence[int], motion: Motion) -> Setup:
+    """Return the set-up without loads that only others of the many have; the motion loses their forces.
+
+    numbers: those that the set-up's loads have in the motion.
+    """
     kept = [i for i, load in enumerate(setup.loads) if np.any(np.asarray(getattr(load, "count", 1)) != 0)]
-    if len(kept) == len(setup.loads):
-        return setup
-    new = {f"load {old}": f"load {number}" for number, old in enumerate(kept)}
-    gone = {f"load {i}" for i in range(len(setup.loads))} - new.keys()
-    motion.forces = [replace(f, source=new.get(f.source, f.source)) for f in motion.forces if f.source not in gone]
-    motion.load_lengths = {number: motion.load_lengths[old] for number, old in enumerate(kept)
-                           if old in motion.load_lengths}  # fmt: skip
-    return replace(setup, loads=tuple(setup.loads[i] for i in kept))
+    new = {f"load {numbers[i]}": f"load {number}" for number, i in enumerate(kept)}
+    motion.forces = [
+        replace(f, source=new.get(f.source, f.source)) for f in motion.forces if f.source in new or not _numbered(f)
+    ]
+    lengths = motion.load_lengths
+    motion.load_lengths = {n: lengths[numbers[i]] for n, i in enumerate(kept) if numbers[i] in lengths}
+    return setup if len(kept) == len(setup.loads) else replace(setup, loads=tuple(setup.loads[i] for i in kept))
+
+
+def _numbered(force: Force) -> bool:
+    """Return whether a force is a numbered load's, not a weight of the body or a contact."""
+    return force.source.removeprefix("load ").isdigit()
 
 
 def _cut(array: Array, *, index: int) -> Array:

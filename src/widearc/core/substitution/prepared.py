@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import threading
 from collections import OrderedDict
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
@@ -19,21 +19,23 @@ from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise
 from widearc.core.curve import CENTRES_DEG, Action
-from widearc.core.errors import PostureError
 from widearc.core.matching import Comparison, Target, compare
-from widearc.core.statics import Curve, curve, row_of
+from widearc.core.statics import Curve, Share, computed, curve
 from widearc.core.substitution.geometry import Range
 from widearc.core.substitution.kit import Kit, Machine, Pick, Piece
 from widearc.core.substitution.references import (
     CLOSE_LINEAR,
+    SEARCH_SAMPLES,
+    Call,
+    Part,
     References,
     closeness,
     is_linear,
     mix_of,
     points_of,
     refused,
-    solved,
     solved_together,
+    why_none,
 )
 from widearc.core.substitution.setups import NOTHING, Batch, batches, picks_of
 
@@ -64,7 +66,7 @@ class PreparedBatch:
     _matches: OrderedDict[bytes, tuple[Narrow, Narrow]] = field(default_factory=OrderedDict)
     _exact: OrderedDict[tuple[int, int], Curve] = field(default_factory=OrderedDict)
     _compared: OrderedDict[tuple[bytes, tuple[int, int]], Comparison] = field(default_factory=OrderedDict)
-    _many: tuple[Curve | None, dict[tuple[int, int], int]] = (None, {})  # the last ones computed together
+    _many: tuple[Share | None, dict[tuple[int, int], int]] = (None, {})  # the last ones computed together
     _scores: OrderedDict[bytes, dict[tuple[int, int], float]] = field(default_factory=OrderedDict)
     kept: OrderedDict[object, Any] = field(default_factory=OrderedDict)
     pieces: Array = field(init=False)
@@ -169,6 +171,13 @@ class PreparedBatch:
             work[start : start + step] = q
         return match, work
 
+    def close_rows(self, target: Target, mask: BoolArray) -> list[tuple[int, int]]:
+        """Return (frame, pick) of the set-ups of a mask that come close to its best guess, best first."""
+        guess = np.where(mask, self.match(target), -1.0)
+        flat = np.flatnonzero(guess.ravel() >= float(guess.max()) - self.close)
+        flat = flat[np.argsort(-guess.ravel()[flat], kind="stable")][:MOST_EXACT]
+        return [(int(i) // guess.shape[1], int(i) % guess.shape[1]) for i in flat]
+
     def best(self, target: Target, mask: BoolArray, body: Body, limits: Limits) -> tuple[float, tuple[int, int]] | None:
         """Return match and (frame, pick) of the best set-up of a mask: of equal ones, the fewest pieces to carry.
 
@@ -176,34 +185,11 @@ class PreparedBatch:
         """
         if not mask.any():
             return None
-        guess = np.where(mask, self.match(target), -1.0)
-        top = float(guess.max())
-        flat = np.flatnonzero(guess.ravel() >= top - self.close)
-        flat = flat[np.argsort(-guess.ravel()[flat], kind="stable")][:MOST_EXACT]
-        rows = [(int(i) // guess.shape[1], int(i) % guess.shape[1]) for i in flat]
-        if len(rows) == 1:
-            return self._alone(target, rows[0], body, limits)
-        scores = self._scored(target, rows, body, limits)
+        rows = self.close_rows(target, mask)
+        score_together([(self, rows)], target, body, limits)
+        scores = self.known(target)
         row = min(rows, key=lambda r: (-round(scores[r], 6), self.pieces[r], r))
         return (scores[row], row) if scores[row] >= 0 else None
-
-    def _alone(
-        self, target: Target, row: tuple[int, int], body: Body, limits: Limits
-    ) -> tuple[float, tuple[int, int]] | None:
-        """Return match and row of a set-up that nothing else comes close to; None if it cannot be done after all."""
-        known = self._known(target)
-        if row not in known:
-            known[row] = self._score(target, row, body, limits)
-        return (known[row], row) if known[row] >= 0 else None
-
-    def _score(self, target: Target, row: tuple[int, int], body: Body, limits: Limits) -> float:
-        try:
-            found = self.exact(row, body, limits)
-        except PostureError:
-            return -1.0
-        if refused(found, (self.batch.row(*row),))[0]:
-            return -1.0
-        return float(self.compared(target, row, found).score(target)[0])
 
     def compared(self, target: Target, row: tuple[int, int], exact: Curve) -> Comparison:
         """Return one set-up's comparison with a target; exact: its curve. The last few are kept."""
@@ -214,36 +200,30 @@ class PreparedBatch:
                 self._compared.popitem(last=False)
         return self._compared[key]
 
-    def _known(self, target: Target) -> dict[tuple[int, int], float]:
-        """Return the exact matches with a target that were computed before; those of the last few targets are kept."""
+    def known(self, target: Target) -> dict[tuple[int, int], float]:
+        """Return the exact matches with a target that were computed before, -1 for what cannot be done after all.
+
+        Those of the last few targets are kept.
+        """
         known = self._scores.setdefault(target.key, {})
         while len(self._scores) > KEPT_TARGETS:
             self._scores.popitem(last=False)
         return known
 
-    def _scored(
-        self, target: Target, rows: list[tuple[int, int]], body: Body, limits: Limits
-    ) -> dict[tuple[int, int], float]:
-        """Return exact matches of some set-ups, at full samples; -1 for one that cannot be done after all."""
-        known = self._known(target)
-        new = [row for row in rows if row not in known]
-        if new:
-            made = tuple(self.batch.row(*r) for r in new)
-            found = curve(self.batch.setup(body, limits, made), strict=False, lowering=False, others=False)
-            every = compare(target, found.motion.angles, found.demand_nm, len(new))
-            score, bad = every.score(target), refused(found, made)
-            best = max(range(len(new)), key=lambda i: (not bad[i], score[i]))
-            self._compared[(target.key, new[best])] = every.row(best)
-            known |= {row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(new)}
-            self._many = found, {row: i for i, row in enumerate(new) if not bad[i]}
-        return known
+    def take(self, target: Target, rows: list[tuple[int, int]], share: Share, every: Comparison) -> None:
+        """Keep rows that were computed exactly: their share of the curves and comparisons of many."""
+        score, bad = every.score(target)[share.rows], refused(share, [self.batch.row(*row) for row in rows])
+        best = max(range(len(rows)), key=lambda i: (not bad[i], score[i]))
+        self._compared[(target.key, rows[best])] = every.row(int(share.rows[best]))
+        self.known(target).update({row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(rows)})
+        self._many = share, {row: i for i, row in enumerate(rows) if not bad[i]}
 
     def exact(self, row: tuple[int, int], body: Body, limits: Limits) -> Curve:
         """Return one set-up's curve at full samples."""
         if row not in self._exact:
             together, places = self._many
             if together is not None and row in places:
-                self._exact[row] = row_of(together, places[row])
+                self._exact[row] = together.row(places[row])
             else:
                 self._exact[row] = curve(self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False)
             while len(self._exact) > KEPT_EXACT:
@@ -256,6 +236,21 @@ class PreparedBatch:
         here = float(work[row[1]])
         heavier = work[mask[row[0]] & (work > here * 1.005)]
         return float(heavier.min()) / here - 1.0 if heavier.size and here > 0 else None
+
+
+def score_together(
+    asked: Sequence[tuple[PreparedBatch, list[tuple[int, int]]]], target: Target, body: Body, limits: Limits
+) -> None:
+    """Compute set-ups of many batches exactly, at full samples, and let each batch keep its own."""
+    new = [(part, [row for row in rows if row not in part.known(target)]) for part, rows in asked]
+    new = [(part, rows) for part, rows in new if rows]
+    setups = [part.batch.setup(body, limits, tuple(part.batch.row(*row) for row in rows)) for part, rows in new]
+    compared: dict[int, Comparison] = {}
+    for (part, rows), share in zip(new, computed(setups), strict=True):
+        found = share.whole
+        if id(found) not in compared:
+            compared[id(found)] = compare(target, found.motion.angles, found.demand_nm, found.motion.shape[0])
+        part.take(target, rows, share, compared[id(found)])
 
 
 @dataclass(slots=True, kw_only=True, eq=False)
@@ -304,7 +299,7 @@ class Memo:
 
     def prepared(
         self,
-        exercise: Exercise,
+        exercises: Sequence[Exercise],
         kit: Kit,
         body: Body,
         limits: Limits,
@@ -312,33 +307,47 @@ class Memo:
         wanted: Range,
         scope: int,
         extra: str = "",
-    ) -> Prepared:
-        """Return the exercise prepared for a whole kit, body and knee range; `scope` as given for them.
+    ) -> list[Prepared]:
+        """Return exercises prepared for a whole kit, body and knee range; `scope` as given for them.
 
         extra: "" for the plain set-ups, else those with that one thing more.
         """
-        key = (exercise.id, extra, scope)
+        keys = {exercise.id: (exercise.id, extra, scope) for exercise in exercises}
         with self._lock:
-            if key in self._kept:
-                self._kept.move_to_end(key)
-                return self._kept[key]
-        made = _prepare(exercise, kit, body, limits, to_shoulders_kg, wanted, extra)
-        with self._lock:
-            self._kept[key] = made
-            while len(self._kept) > self._most:
-                self._kept.popitem(last=False)
-        return made
+            found = {id_: self._kept[key] for id_, key in keys.items() if key in self._kept}
+            for id_ in found:
+                self._kept.move_to_end(keys[id_])
+        missing = [exercise for exercise in exercises if exercise.id not in found]
+        if missing:
+            made = _prepare(missing, kit, body, limits, to_shoulders_kg, wanted, extra)
+            with self._lock:
+                for exercise, one in zip(missing, made, strict=True):
+                    self._kept[keys[exercise.id]] = found[exercise.id] = one
+                while len(self._kept) > self._most:
+                    self._kept.popitem(last=False)
+        return [found[exercise.id] for exercise in exercises]
 
 
 def _prepare(
-    exercise: Exercise, kit: Kit, body: Body, limits: Limits, to_shoulders_kg: float | None, wanted: Range, extra: str
-) -> Prepared:
-    made = Prepared()
-    every = (_liftable(batch, to_shoulders_kg) for batch in batches(exercise, kit, body, limits, wanted, extra))
-    lifted = [batch for batch in every if batch is not None]
-    for batch, found in zip(lifted, solved_together(lifted, body, limits, made.reasons), strict=True):
-        made.parts += _prepared(batch, found, body, limits)
-    made.tried = sum(part.batch.size for part in made.parts)
+    exercises: Sequence[Exercise], kit: Kit, body: Body, limits: Limits, to_shoulders_kg: float | None, wanted: Range,
+    extra: str,
+) -> list[Prepared]:  # fmt: skip
+    """Return exercises prepared, in their order: what of them can be is computed together."""
+    asked = []
+    for exercise in exercises:
+        every = (_liftable(batch, to_shoulders_kg) for batch in batches(exercise, kit, body, limits, wanted, extra))
+        asked.append([batch for batch in every if batch is not None])
+    edges = Call()
+    drafts = [
+        [part for pair in zip(lifted, found, strict=True) for part in _drafted(*pair, body, limits, edges)]
+        for lifted, found in zip(asked, solved_together(asked, body, limits), strict=True)
+    ]
+    known = edges.solve()
+    made = []
+    for lifted, drafted in zip(asked, drafts, strict=True):
+        parts = [part for part in (draft(known) for draft in drafted) if part.usable.any()]
+        reasons = {} if parts else why_none(lifted, body, limits)
+        made.append(Prepared(parts=parts, tried=sum(part.batch.size for part in parts), reasons=reasons))
     return made
 
 
@@ -350,30 +359,38 @@ def _liftable(batch: Batch, to_shoulders_kg: float | None) -> Batch | None:
     return Batch(exercise=batch.exercise, way=batch.way, frames=batch.frames, picks=picks) if picks else None
 
 
-def _prepared(batch: Batch, found: References, body: Body, limits: Limits) -> list[PreparedBatch]:
-    """Return a batch with its reference curves; set-ups next to a reference that fails are a part of their own."""
-    linear = is_linear(batch)
+_Draft = Callable[[list[Part]], PreparedBatch]
+"""What makes a part of an exercise, once the set-ups at the edge of what can be done are computed."""
+
+
+def _drafted(batch: Batch, found: References, body: Body, limits: Limits, edges: Call) -> Iterator[_Draft]:
+    """Yield a batch with its reference curves; set-ups next to a reference that fails become a part of their own."""
     points = points_of(batch)
-    mix = mix_of(np.array([pick.kg for pick in batch.picks]), points, body.mass_kg, linear=linear)
+    mix = mix_of(np.array([pick.kg for pick in batch.picks]), points, body.mass_kg, linear=is_linear(batch))
     fine = ~found.bad.reshape(len(batch.frames), len(points))
     used = (mix > 0).astype(np.float32).T
     usable: BoolArray = (~fine).astype(np.float32) @ used == 0
-    made = [_made(batch, found, usable, mix, closeness(batch, found.samples))] if usable.any() else []
+    if usable.any():
+        made = _made(batch, found, usable, mix, closeness(batch, found.samples))
+        yield lambda parts: made
     if not usable.all():
         # between a load that can be done and one that cannot, each total is asked for itself
         edge = np.argwhere(~usable & (fine.astype(np.float32) @ used > 0))
         if len(edge):
-            made += _one_by_one(batch, [(int(g), int(k)) for g, k in edge], body, limits)
-    return made
+            yield _one_by_one(batch, [(int(g), int(k)) for g, k in edge], body, limits, edges)
 
 
-def _one_by_one(batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: Limits) -> list[PreparedBatch]:
+def _one_by_one(batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: Limits, edges: Call) -> _Draft:
     """Return set-ups each with its own total as a part of their own: none is between two references."""
     frames = tuple(batch.row(g, k) for g, k in pairs)
     single = Batch(exercise=batch.exercise, way=batch.way, frames=frames, picks=(NOTHING,), machine=batch.machine)
-    found = solved(single, frames, body, limits, {})
-    usable = ~found.bad[:, None]
-    return [_made(single, found, usable, np.ones((1, 1)), CLOSE_LINEAR)] if usable.any() else []
+    number = edges.add(single.setup(body, limits, frames, samples=SEARCH_SAMPLES), frames)
+
+    def made(parts: list[Part]) -> PreparedBatch:
+        found = parts[number]
+        return _made(single, found, ~found.bad[:, None], np.ones((1, 1)), CLOSE_LINEAR)
+
+    return made
 
 
 def _made(batch: Batch, found: References, usable: BoolArray, mix: Array, close: float) -> PreparedBatch:

@@ -6,21 +6,21 @@ pulled together ask is the sum of what each asks.
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import partial
 from operator import itemgetter
-from typing import Any, Protocol
+from typing import Protocol
 
 import numpy as np
+from numpy.typing import NDArray
 
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action, on_grid
-from widearc.core.equipment import Band, FreeMass, Load, margin
+from widearc.core.equipment import Band, margin
 from widearc.core.movement import SAMPLES, Setup
-from widearc.core.statics import Curve, curve
+from widearc.core.statics import Curve, Share, computed
 from widearc.core.substitution.elastic import ELASTIC
 from widearc.core.substitution.kit import hold_of
 from widearc.core.substitution.setups import NOTHING, Batch, Row
@@ -62,34 +62,37 @@ def is_linear(batch: Batch) -> bool:
     return exercise.family in LINEAR
 
 
-def refused(found: Curve, rows: Sequence[Row], times: int = 1) -> BoolArray:
-    """Return which set-ups of a curve cannot be done or are not offered; each row so many times, (rows × times,)."""
-    bad = np.zeros(len(rows) * times, dtype=bool)
+def refused(share: Share, rows: Sequence[Row]) -> BoolArray:
+    """Return which set-ups cannot be done or are not offered, (rows,)."""
+    return _not_offered(share.whole)[share.rows] | _gives_way(share, rows)
+
+
+def _not_offered(found: Curve) -> BoolArray:
+    bad = np.zeros(found.motion.shape[0], dtype=bool)
     bad[list(found.motion.failed)] = True
     for notice in found.motion.notices:
         if notice.code in NOT_OFFERED:
             bad |= notice.where
-    return bad | _gives_way(found, rows, times)
+    return bad
 
 
-def _gives_way(found: Curve, rows: Sequence[Row], times: int) -> BoolArray:
+def _gives_way(share: Share, rows: Sequence[Row]) -> BoolArray:
     """Return where what a band is tied to would lift, slide, tip or break: only as far as that is known."""
-    bad = np.zeros((len(rows), times), dtype=bool)
+    bad = np.zeros(len(rows), dtype=bool)
     holds = {i: hold_of(row.anchor[0]) for i, row in enumerate(rows) if row.anchor is not None}
     known = {i: hold for i, hold in holds.items() if hold.holds_n is not None or hold.kg > 0}
     if not known:
-        return bad.ravel()
-    motion = found.motion
+        return bad
+    motion = share.whole.motion
     pull = np.zeros((2, *motion.shape))
-    for index, load in enumerate(found.setup.loads):
+    for index, load in enumerate(share.whole.setup.loads):
         if isinstance(load, Band) and load.anchor is not None:
             pull -= next(motion.full(f.force) for f in motion.forces if f.source == f"load {index}")
-    pull = np.nan_to_num(np.broadcast_to(pull, (2, bad.size, motion.shape[1])).reshape(2, *bad.shape, -1))
+    pull = np.nan_to_num(pull)
     for i, hold in known.items():
-        for k in range(times):
-            there = margin(hold, pull[0, i, k], pull[1, i, k])
-            bad[i, k] = there is not None and there.verdict == "refuse"
-    return bad.ravel()
+        there = margin(hold, *pull[:, share.rows[i]])
+        bad[i] = there is not None and there.verdict == "refuse"
+    return bad
 
 
 def closeness(batch: Batch, samples: int) -> float:
@@ -155,18 +158,21 @@ class References(Protocol):
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Solved:
-    """Reference curves, each solved: angles rad and demand N·m by joint, (set-ups × loads, samples)."""
+    """Reference curves, each solved: angles rad and demand N·m by joint, (set-ups × loads, samples).
+
+    failed: where in the lift and why, by number.
+    """
 
     angles: dict[str, Array]
     demand: dict[str, Array]
-    bad: BoolArray
+    failed: dict[int, tuple[float, str]]
 
     _grids: dict[Action, Array] = field(default_factory=dict)
 
     def bins(self, action: Action) -> Array:
         """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
         if action.joint not in self.demand:
-            return np.zeros((len(self.bad), len(CENTRES_DEG)))
+            return np.zeros((len(next(iter(self.demand.values()))), len(CENTRES_DEG)))
         if action not in self._grids:
             grid = on_grid(self.angles[action.joint], self.demand[action.joint], action, signed=True)
             self._grids[action] = np.nan_to_num(grid)
@@ -177,23 +183,14 @@ class Solved:
         """Return at how many places of the lift they were computed."""
         return next((d.shape[-1] for d in self.demand.values()), SEARCH_SAMPLES)
 
-    def part(self, start: int, stop: int) -> Part:
-        """Return some of the rows; what one part laid on the grid serves the others."""
-        return Part(whole=self, start=start, stop=stop)
-
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Part:
-    """Some rows of what was solved together."""
+    """Some rows of what was solved together: what one part laid on the grid serves the others."""
 
     whole: Solved
-    start: int
-    stop: int
-
-    @property
-    def bad(self) -> BoolArray:
-        """Return which cannot be done."""
-        return self.whole.bad[self.start : self.stop]
+    rows: NDArray[np.intp]
+    bad: BoolArray
 
     @property
     def samples(self) -> int:
@@ -202,28 +199,21 @@ class Part:
 
     def bins(self, action: Action) -> Array:
         """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
-        return self.whole.bins(action)[self.start : self.stop]
+        first, last = int(self.rows[0]), int(self.rows[-1]) + 1
+        in_order = last - first == len(self.rows) and np.all(np.diff(self.rows) == 1)
+        return self.whole.bins(action)[slice(first, last) if in_order else self.rows]
 
 
-def _solved_of(found: Curve, rows: Sequence[Row], reasons: dict[str, int], times: int = 1) -> Solved:
-    for _, reason in found.motion.failed.values():
-        reasons[reason] = reasons.get(reason, 0) + 1
-    shape = (len(rows) * times, found.motion.shape[1])
+def _solved_of(found: Curve) -> Solved:
     return Solved(
-        angles={name: np.broadcast_to(found.motion.angles[name], shape) for name in found.demand_nm},
-        demand={name: np.broadcast_to(d, shape) for name, d in found.demand_nm.items()},
-        bad=refused(found, rows, times),
-    )  # fmt: skip
+        angles={name: found.motion.full(found.motion.angles[name]) for name in found.demand_nm},
+        demand={name: found.motion.full(d) for name, d in found.demand_nm.items()},
+        failed=dict(found.motion.failed),
+    )
 
 
-def solved(batch: Batch, rows: tuple[Row, ...], body: Body, limits: Limits, reasons: dict[str, int]) -> Solved:
-    """Return rows of a batch solved, each with its own load; reasons: counts why some fail."""
-    setup = batch.setup(body, limits, rows, samples=SEARCH_SAMPLES)
-    return _solved_of(curve(setup, strict=False, lowering=False, others=False), rows, reasons)
-
-
-class _Call:
-    """Set-ups of one exercise that are gathered to be solved in one call."""
+class Call:
+    """Set-ups, gathered to be computed in few calls."""
 
     def __init__(self) -> None:
         self._setups: list[Setup] = []
@@ -235,78 +225,62 @@ class _Call:
         self._rows.append(rows)
         return len(self._setups) - 1
 
-    def solve(self, reasons: dict[str, int]) -> list[Part]:
-        """Return each set-up's part of the answer; reasons: counts why some fail."""
-        if not self._setups:
-            return []
-        whole = _joined(self._setups, [len(rows) for rows in self._rows])
-        every = [row for rows in self._rows for row in rows]
-        together = _solved_of(curve(whole, strict=False, lowering=False, others=False), every, reasons)
-        ends = np.cumsum([0, *map(len, self._rows)])
-        return [together.part(int(a), int(b)) for a, b in itertools.pairwise(ends)]
+    def solve(self) -> list[Part]:
+        """Return each set-up's part of the answer."""
+        shares = computed(self._setups)
+        wholes = {id(share.whole): _solved_of(share.whole) for share in shares}
+        return [
+            Part(whole=wholes[id(share.whole)], rows=share.rows, bad=refused(share, rows))
+            for share, rows in zip(shares, self._rows, strict=True)
+        ]
 
 
-def solved_together(batches: Sequence[Batch], body: Body, limits: Limits, reasons: dict[str, int]) -> list[References]:
-    """Return the reference curves of batches of one exercise, in their order: what can be is solved in one call."""
-    call, known = _Call(), _Known()
+_Made = Callable[[list[Part]], References]
+
+
+def solved_together(
+    exercises: Sequence[Sequence[Batch]], body: Body, limits: Limits
+) -> list[list[References]]:  # fmt: skip
+    """Return the reference curves of the batches of some exercises, in their order, computed in few calls."""
+    call = Call()
+    makers = [_asked(batches, body, limits, call) for batches in exercises]
+    parts = call.solve()
+    return [[make(parts) for make in made] for made in makers]
+
+
+def why_none(batches: Sequence[Batch], body: Body, limits: Limits) -> dict[str, int]:
+    """Return why set-ups of one exercise cannot be done, and how many each: asked of that exercise alone."""
+    call = Call()
+    _asked(batches, body, limits, call)
+    reasons: dict[str, int] = {}
+    for part in call.solve():
+        for index in part.rows:
+            if index in part.whole.failed:
+                reason = part.whole.failed[index][1]
+                reasons[reason] = reasons.get(reason, 0) + 1
+    return reasons
+
+
+def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> list[_Made]:
+    """Put the set-ups of one exercise's batches into a call; return what makes each batch's references of its parts."""
+    known = _Known()
     plans = [points_of(batch) for batch in batches]
     every = sum(len(batch.frames) * len(points) for batch, points in zip(batches, plans, strict=True))
     samples = SAMPLES if every <= SMALL and all(map(is_linear, batches)) else SEARCH_SAMPLES
-    made: list[Callable[[list[Part]], References]] = []
+    made: list[_Made] = []
     for batch, points in zip(batches, plans, strict=True):
         if _adds_up(batch):
             made.append(_superposed(batch, points, body, limits, call, known))
-            continue
-        setup = batch.setup(body, limits, batch.frames, samples=samples, kg=points)
-        if all(isinstance(x, FreeMass) or (isinstance(x, Band) and x.anchor_port) for x in setup.loads):
-            made.append(itemgetter(call.add(setup, [f for f in batch.frames for _ in points])))
         else:
-            alone = _solved_of(
-                curve(setup, strict=False, lowering=False, others=False), batch.frames, reasons, len(points)
-            )
-            made.append(partial(_given, alone))
-    parts = call.solve(reasons)
-    return [make(parts) for make in made]
-
-
-def _given(found: Solved, parts: list[Part]) -> References:
-    return found
+            setup = batch.setup(body, limits, batch.frames, samples=samples, kg=points)
+            made.append(itemgetter(call.add(setup, [f for f in batch.frames for _ in points])))
+    return made
 
 
 def _adds_up(batch: Batch) -> bool:
     """Return whether a batch's bands are many enough, and stood on, to be solved each alone and added."""
     stood = any(way.from_ == "feet" for way in batch.way)
     return is_linear(batch) and stood and len(batch.frames) > 8 and any(len(f.bands) > 1 for f in batch.frames)
-
-
-def _joined(setups: list[Setup], rows: list[int]) -> Setup:
-    """Return set-ups of one exercise as one: a load that only some have weighs nothing in the others."""
-    if len(setups) == 1:
-        return setups[0]
-    specs = setups[0].exercise.options
-    options: dict[str, Any] = {}
-    for name in dict.fromkeys(name for setup in setups for name in setup.options):
-        values = [setup.options.get(name, specs[name].default) for setup in setups]
-        if all(isinstance(v, str) for v in values) or all(
-            not isinstance(v, np.ndarray) and v == values[0] for v in values
-        ):
-            options[name] = values[0]
-        else:
-            options[name] = np.concatenate([np.broadcast_to(v, (n,)) for v, n in zip(values, rows, strict=True)])
-    amounts: dict[tuple[object, ...], tuple[Load, Array]] = {}
-    start = 0
-    for setup, n in zip(setups, rows, strict=True):
-        for load in setup.loads:
-            assert isinstance(load, FreeMass | Band)
-            key = (load.port,) if isinstance(load, FreeMass) else (load.port, load.anchor_port, load.strands, load.law)
-            _, amount = amounts.setdefault(key, (load, np.zeros((sum(rows), 1))))
-            amount[start : start + n] += load.kg if isinstance(load, FreeMass) else load.count
-        start += n
-    loads: list[Load] = []
-    for load, amount in amounts.values():
-        assert isinstance(load, FreeMass | Band)
-        loads.append(replace(load, kg=amount) if isinstance(load, FreeMass) else replace(load, count=amount))
-    return replace(setups[0], options=options, loads=tuple(loads))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -340,7 +314,7 @@ _Known = dict[tuple[object, ...], int]
 
 
 def _superposed(
-    batch: Batch, points: Array, body: Body, limits: Limits, call: _Call, known: _Known
+    batch: Batch, points: Array, body: Body, limits: Limits, call: Call, known: _Known
 ) -> Callable[[list[Part]], References]:
     """Return how the references come about where every force adds to the demand by itself: each band solved alone."""
     places: dict[int, int] = {}

@@ -68,37 +68,42 @@ def ranked(question: Question, *, limit: int | None = None) -> Ranking:
     in whole percents, and where those are equal, by failing safely alone, then steadiness, then name.
     """
     kit, taken, names, wanted = question.kit, question.taken, question.names, question.wanted
+    left = [(exercise, _left_out(exercise, question)) for exercise in compared_exercises()]
+    admitted = [exercise for exercise, out in left if out is None]
+    prepared = {e.id: made for e, made in zip(admitted, question.prepare(admitted), strict=True)}
+    # what shares next to nothing is not computed exactly
+    hopeless = frozenset(e.id for e in admitted if question.hopeless(e, LEAST_MATCH))
+    question.score(e for e in admitted if e.id not in hopeless)
     found: list[Candidate] = []
     excluded: list[Excluded] = []
-    tried = 0
-    wanted_actions = frozenset(wanted.target.actions)
-    for exercise in compared_exercises():
-        out: Excluded | None
-        if wanted.exercise is not None and exercise.id == wanted.exercise.id:
-            out = _excluded_original(exercise, kit, taken, names)
-        else:
-            out = left_out(exercise, kit, question.limits, question.rules, taken, names)
-        if out is None and wanted_actions.isdisjoint(exercise.prime):
-            # the first thing a trainer asks of a stand-in: that it trains the wanted action
-            trained = " and ".join(action.words for action in exercise.prime)
-            out = Excluded(exercise=exercise, reason=f"trains {trained}, not what is wanted")
+    for exercise, out in left:
         if out is not None:
             excluded.append(out)
             continue
-        prepared = question.prepared(exercise)
-        tried += prepared.tried
-        # what shares next to nothing is not computed exactly
-        hopeless = question.hopeless(exercise, LEAST_MATCH)
-        best = None if hopeless else question.best(exercise)
-        if best is None and not hopeless:
-            excluded.append(_nothing_made(exercise, kit, taken, prepared, names))
+        best = None if exercise.id in hopeless else question.best(exercise)
+        if best is None and exercise.id not in hopeless:
+            excluded.append(_nothing_made(exercise, kit, taken, prepared[exercise.id], names))
         elif best is None or best[0] < LEAST_MATCH:
             reason = f"under {100 * LEAST_MATCH:.0f} % of the work in common with what is wanted"
             excluded.append(Excluded(exercise=exercise, reason=reason))
         else:
             found.append(question.candidate(best))
+    tried = sum(one.tried for one in prepared.values())
     ordered = step_by_step(_ordered(found), question.rules)
     return Ranking(target=wanted.target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
+
+
+def _left_out(exercise: Exercise, question: Question) -> Excluded | None:
+    """Return why an exercise is not even tried, or None."""
+    kit, taken, names, wanted = question.kit, question.taken, question.names, question.wanted
+    if wanted.exercise is not None and exercise.id == wanted.exercise.id:
+        return _excluded_original(exercise, kit, taken, names)
+    out = left_out(exercise, kit, question.limits, question.rules, taken, names)
+    if out is None and frozenset(wanted.target.actions).isdisjoint(exercise.prime):
+        # the first thing a trainer asks of a stand-in: that it trains the wanted action
+        trained = " and ".join(action.words for action in exercise.prime)
+        return Excluded(exercise=exercise, reason=f"trains {trained}, not what is wanted")
+    return out
 
 
 def compared_exercises() -> tuple[Exercise, ...]:

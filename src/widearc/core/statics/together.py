@@ -1,0 +1,203 @@
+"""Set-ups of many exercises computed in few calls: what one call costs is mostly its steps, not its set-ups.
+
+Set-ups go together where the movement takes the same steps and only numbers differ. A mass or band that some of them
+lack weighs or pulls nothing there.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, fields, replace
+from typing import Any, TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
+
+from widearc.core.arrays import Array
+from widearc.core.equipment import Band, FreeMass, Load
+from widearc.core.errors import WideArcError
+from widearc.core.movement import Setup, only_weights
+from widearc.core.statics.demand import Curve, curve
+from widearc.core.statics.rows import row_of
+
+T = TypeVar("T")
+AMOUNTS = ("kg", "plate_kg")
+"""Numbers of a load that may differ between set-ups where every one of them has that load."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Share:
+    """One asked set-up's rows of what was computed together: where each is in `whole`, which holds no row twice.
+
+    loads: the numbers of its own loads among the whole's.
+    """
+
+    setup: Setup
+    whole: Curve
+    rows: NDArray[np.intp]
+    loads: tuple[int, ...]
+
+    def row(self, index: int) -> Curve:
+        """Return the curve of one of its rows as if computed alone; raises PostureError where that one fails."""
+        own = self.setup.part(index, index + 1) if len(self.rows) > 1 else self.setup
+        return row_of(self.whole, int(self.rows[index]), own, self.loads)
+
+
+def computed(setups: Sequence[Setup]) -> list[Share]:
+    """Return each set-up's curves (lifting only, without `other_nm`), in their order; failures are listed.
+
+    Where set-ups cannot be computed together after all, each is by itself, and what it raises is raised.
+    """
+    groups: dict[object, list[int]] = {}
+    for index, setup in enumerate(setups):
+        groups.setdefault(_steps(setup), []).append(index)
+    made: dict[int, Share] = {}
+    for numbers in groups.values():
+        group = [setups[i] for i in numbers]
+        try:
+            shares = _shares(group)
+        except WideArcError:
+            shares = [share for setup in group for share in _shares([setup])]
+        made |= dict(zip(numbers, shares, strict=True))
+    return [made[i] for i in range(len(setups))]
+
+
+def _shares(group: list[Setup]) -> list[Share]:
+    every, loads = _joined(group)
+    first, at = _distinct(every)
+    found = curve(every if len(first) == len(at) else every.taken(first), strict=False, lowering=False, others=False)
+    ends = np.cumsum([0, *(setup.rows for setup in group)])
+    return [
+        Share(setup=setup, whole=found, rows=at[a:b], loads=own)
+        for setup, own, (a, b) in zip(group, loads, itertools.pairwise(ends), strict=True)
+    ]
+
+
+def _distinct(setup: Setup) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
+    """Return the rows of a set-up that differ from those before, and for each row which of these it is."""
+    numbers: list[Any] = [v[:, None] for v in setup.options.values() if isinstance(v, np.ndarray)]
+    for load in setup.loads:
+        values = [getattr(load, f.name) for f in fields(load) if f.init]
+        numbers += [v for v in itertools.chain(values, *(v for v in values if isinstance(v, tuple)))
+                    if isinstance(v, np.ndarray) and v.shape == (setup.rows, 1)]  # fmt: skip
+    if not numbers:
+        return np.zeros(1, dtype=np.intp), np.zeros(1, dtype=np.intp)
+    known: dict[bytes, int] = {}
+    first: list[int] = []
+    at: list[int] = []
+    for index, row in enumerate(np.ascontiguousarray(np.concatenate(numbers, axis=1))):
+        key = row.tobytes()
+        if key not in known:
+            known[key] = len(first)
+            first.append(index)
+        at.append(known[key])
+    return np.array(first), np.array(at)
+
+
+def _steps(setup: Setup) -> object:
+    """Return what must be equal of set-ups for one call: all that is not a number which may differ from row to row."""
+    exercise, options = setup.exercise, setup.resolved
+    words = tuple((n, v) for n, v in options.items() if isinstance(v, str) or n == "legs")
+    fixed = tuple(_fixed(load) for load in setup.loads if not _may_be_none(load))
+    return (
+        exercise.family, exercise.variant, exercise.one_piece, setup.samples, setup.body, setup.limits,
+        tuple(options), words, fixed,
+        # a load that pulls at a slant is balanced by a search: the others are spared it
+        only_weights(load for load in setup.loads if _may_be_none(load)),
+    )  # fmt: skip
+
+
+def _may_be_none(load: Load) -> bool:
+    """Return whether a load of amount 0 is no load at all."""
+    return isinstance(load, FreeMass | Band)
+
+
+def _fixed(load: Load) -> tuple[object, ...]:
+    values = (getattr(load, f.name) for f in fields(load) if f.init and f.name not in AMOUNTS)
+    return (type(load), *(v.tobytes() if isinstance(v, np.ndarray) else v for v in values))
+
+
+def _joined(group: list[Setup]) -> tuple[Setup, list[tuple[int, ...]]]:
+    """Return set-ups as one, row after row, and the numbers of each one's own loads in it."""
+    if len(group) == 1:
+        return group[0], [tuple(range(len(group[0].loads)))]
+    sizes = [setup.rows for setup in group]
+    first = group[0].exercise
+    exercises = {id(setup.exercise): setup.exercise for setup in group}.values()
+    exercise = first if len(exercises) == 1 else replace(first, ports=_every(e.ports for e in exercises),
+                                                         kinds=_every(e.kinds for e in exercises))  # fmt: skip
+    options = {}
+    for name, spec in first.options.items():
+        values = [setup.options.get(name, setup.exercise.options[name].default) for setup in group]
+        if any(isinstance(v, np.ndarray) or v != spec.default for v in values):
+            options[name] = _rows(values, sizes)
+    loads, own = _joined_loads(group, sizes)
+    whole = replace(group[0], exercise=exercise, options=options, loads=loads)
+    if whole.rows < sum(sizes):
+        # all alike and without a load: rows of one number keep them apart
+        name, spec = next((n, s) for n, s in first.options.items() if not (isinstance(s.default, str) or s.choices))
+        whole = replace(whole, options={**options, name: np.full(sum(sizes), options.get(name, spec.default))})
+    return whole, own
+
+
+def _every(each: Iterable[tuple[str, ...]]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(itertools.chain(*each)))
+
+
+def _rows(values: list[Any], sizes: list[int]) -> Any:
+    """Return an option of every row, (set-ups,); one number or word where all are alike."""
+    if not any(isinstance(v, np.ndarray) for v in values) and all(v == values[0] for v in values):
+        return values[0]
+    return np.concatenate(
+        [np.broadcast_to(np.asarray(v, dtype=float), (n,)) for v, n in zip(values, sizes, strict=True)]
+    )
+
+
+def _joined_loads(group: list[Setup], sizes: list[int]) -> tuple[tuple[Load, ...], list[tuple[int, ...]]]:
+    """Return every load that any of the set-ups has, once, with its amount in each row, and who has which."""
+    slots: dict[object, list[tuple[int, Load]]] = {}
+    own: list[list[object]] = []
+    for place, setup in enumerate(group):
+        own.append([])
+        for load in setup.loads:
+            # the same band twice in one set-up is two loads
+            again = itertools.count()
+            key = next(k for k in ((_slot(load), n) for n in again) if k not in own[-1])
+            slots.setdefault(key, []).append((place, load))
+            own[-1].append(key)
+    order = list(slots)
+    loads = tuple(_with_rows(users, sizes) for users in slots.values())
+    return loads, [tuple(order.index(key) for key in keys) for keys in own]
+
+
+def _slot(load: Load) -> object:
+    """Return what tells a load from others of its set-up."""
+    if isinstance(load, FreeMass):
+        return (FreeMass, load.port)
+    if isinstance(load, Band):
+        there = load.anchor_port if load.anchor is None else "room"
+        return (Band, load.port, there, load.strands, load.law, load.hysteresis, load.lead_m)
+    return _fixed(load)
+
+
+def _with_rows(users: list[tuple[int, Load]], sizes: list[int]) -> Load:
+    """Return a load with its amount in every row (set-ups, 1): 0 where a set-up is without it."""
+    first = users[0][1]
+    changed: dict[str, Any] = {
+        name: _column([(place, getattr(load, name)) for place, load in users], sizes)
+        for name in (*AMOUNTS, "count") if hasattr(first, name)
+    }  # fmt: skip
+    if isinstance(first, Band) and first.anchor is not None:
+        # where it is not, it pulls nothing: any place will do
+        ends = [(place, load.anchor) for place, load in users if isinstance(load, Band) and load.anchor is not None]
+        changed["anchor"] = tuple(_column([(p, a[axis]) for p, a in ends], sizes) for axis in range(3))
+    return replace(first, **changed)
+
+
+def _column(values: list[tuple[int, float | Array]], sizes: list[int]) -> Array:
+    starts = np.cumsum([0, *sizes])
+    made = np.zeros((int(starts[-1]), 1))
+    for place, value in values:
+        made[starts[place] : starts[place + 1]] = value
+    return made
