@@ -179,14 +179,14 @@ def test_where_loads_are_said_not_to_change_the_posture_a_load_between_two_asks_
             call = Call()
             call.add(batch.setup(BODY, LIMITS, rows, samples=SEARCH_SAMPLES), rows)
             (part,) = call.solve()
-            bad, angles = part.bad, {j: a[part.rows] for j, a in part.whole.angles.items()}
-            for joint, demand in {j: d[part.rows] for j, d in part.whole.demand.items()}.items():
+            curves, bad = part.whole.curves, part.bad
+            for joint, demand in {j: d[part.rows] for j, d in curves.demand.items()}.items():
                 light, middle, heavy = demand.reshape(len(frames), 3, -1).transpose(1, 0, 2)
                 fine = ~bad.reshape(len(frames), 3).any(axis=1)
                 most = np.abs(heavy[fine]).max(initial=1.0)
                 # a press pushes square to its rails up to a share of the load: there the line has a knee
                 assert np.abs(middle - 0.5 * (light + heavy))[fine].max(initial=0.0) < 0.01 * most, (exercise, joint)
-                turn = angles[joint].reshape(len(frames), 3, -1)[fine]
+                turn = curves.angles[joint][part.rows].reshape(len(frames), 3, -1)[fine]
                 assert np.ptp(turn, axis=1).max(initial=0.0) < 1e-9, (exercise, joint)
             looked_at.add(batch.exercise.family)
     assert {"sled press", "sled squat", "supported stance", "split", "hinge", "kneeling", "calf"} <= looked_at

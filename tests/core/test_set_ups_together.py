@@ -119,7 +119,7 @@ def forces(found: Curve) -> list[tuple[str, str, float]]:
     """Return every force's source, segment and mean size over the lift, N."""
     motion = found.motion
     size = [np.hypot(*np.broadcast_arrays(*motion.full(f.force))).mean() for f in motion.forces]
-    return [(f.source, f.segment, round(float(s), 4)) for f, s in zip(motion.forces, size, strict=True)]
+    return sorted((f.source, f.segment, round(float(s), 4)) for f, s in zip(motion.forces, size, strict=True))
 
 
 def test_a_load_that_others_lack_and_rows_that_are_alike_are_computed_once_and_given_back_to_each() -> None:

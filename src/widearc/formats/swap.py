@@ -330,7 +330,7 @@ def load_part(load: Load) -> dict[str, Any]:
         return {"kind": "spring", "start_n": s.start_n, "end_n": s.end_n, "travel_m": s.travel_m,
                 "count": int(_one(load.count)), "attached": load.port}  # fmt: skip
     if isinstance(load, Lever):
-        x, y = load.pivot
+        x, y = (_one(value) for value in load.pivot)
         return {"kind": "lever", "pivot": {"x_m": round(x, 6), "y_m": round(y, 6)}, "kg": _one(load.kg),
                 "arm_m": load.arm_m, "angle_deg": load.angle_deg, "own_kg": load.own_kg, "own_arm_m": load.own_arm_m,
                 "own_angle_deg": load.own_angle_deg, "port": load.port}  # fmt: skip

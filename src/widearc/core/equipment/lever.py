@@ -13,14 +13,14 @@ from widearc.core.errors import InputError
 from widearc.core.units import DEG, G
 
 
-def _within(name: str, value: float, low: float, high: float, unit: str) -> None:
-    if not np.isfinite(value) or not low <= value <= high:
+def _within(name: str, value: float | Array, low: float, high: float, unit: str) -> None:
+    if not np.all(np.isfinite(value)) or np.any(np.asarray(value) < low) or np.any(np.asarray(value) > high):
         raise InputError(name, value, f"from {low:g} to {high:g} {unit}")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Lever:
-    """A lever arm about `pivot` (x, y in the room frame, m), met by the user at a port.
+    """A lever arm about `pivot` (x, y in the room frame, m, floats or (set-ups, 1)), met by the user at a port.
 
     kg (float or (set-ups, 1)) at arm_m from the pivot, angle_deg above the level at the start of the lift,
     measured the way the lift turns the arm; own_kg, own_arm_m, own_angle_deg: the bare arm's weight
@@ -30,7 +30,7 @@ class Lever:
     """
 
     kind: ClassVar[str] = "lever"
-    pivot: tuple[float, float]
+    pivot: tuple[float | Array, float | Array]
     kg: float | Array
     arm_m: float
     angle_deg: float = 0.0
@@ -54,6 +54,11 @@ class Lever:
             _within(f"pivot/{axis}", value, -5, 5, "m")
         if self.user_arm_m is not None:
             _within("user_arm_m", self.user_arm_m, 0.02, 3.0, "m")
+
+    @property
+    def pivot_m(self) -> Array:
+        """Return the pivot, m (2, set-ups or 1, 1)."""
+        return np.stack(np.broadcast_arrays(*(np.atleast_2d(value) for value in self.pivot)))
 
     def turned(self, angle: Array) -> Array:
         """Return the arm's turn since the start (rad, positive with the lift) from its angle in the room (rad)."""

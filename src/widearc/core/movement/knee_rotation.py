@@ -108,7 +108,7 @@ def _add_machine(
         if isinstance(load, Stack):
             add_couple_of_stack(motion, load, "shank", bend, bend + shift, -lifts, lowering=lowering, gear=turn)
         elif isinstance(load, Lever):
-            off = np.array(load.pivot)[:, None, None] - knee
+            off = load.pivot_m - knee
             if np.any(np.hypot(off[0], off[1]) > FARTHEST_PIVOT_M):
                 place = ", ".join(f"{float(v):.2f} m" for v in np.ravel(knee[:, 0, 0]))
                 raise InputError(
@@ -147,7 +147,7 @@ def _pad(motion: Motion, o: Mapping[str, Any], knee: Array, shank: Array, off: A
 def _add_lever(motion: Motion, index: int, lever: Lever, pad: Array, shank: Array, lifts: float) -> None:
     """Add a lever's pad force, square to the shank and against the lift."""
     turn = lever.turned(lever_angle(lever, pad))
-    arm = pad - np.array(lever.pivot)[:, None, None]
+    arm = pad - lever.pivot_m
     # with the lift: a straightening shank turns anticlockwise, a bending one clockwise
     square = -lifts * np.stack((-shank[1], shank[0]))
     reach = arm[0] * square[1] - arm[1] * square[0]

@@ -44,8 +44,8 @@ class Trunk:
 
     def place(self, along: float | Array, forward: float | Array = 0.0) -> Array:
         """Return the point `along` the trunk from the hip and `forward` of its axis (m)."""
-        point = self.hip + along * self._axes[0] if np.any(along) else self.hip
-        return point + forward * self._axes[1] if np.any(forward) else np.asarray(point)
+        point = self.hip if _is_none(along) else self.hip + along * self._axes[0]
+        return np.asarray(point if _is_none(forward) else point + forward * self._axes[1])
 
     @property
     def shoulder(self) -> Array:
@@ -66,6 +66,10 @@ class Trunk:
         if port.segment == "pelvis":
             return self.place(0.0, belt_m if name == "hip-belt" else 0.05)
         return None
+
+
+def _is_none(distance: float | Array) -> bool:
+    return isinstance(distance, float | int) and distance == 0
 
 
 def band_ends(band: Band, point: Array, other: Array | None) -> tuple[Array, Array]:
@@ -129,12 +133,13 @@ def line_to(end: tuple[float, float], point: Array) -> tuple[Array, Array]:
 
 def lever_angle(lever: Lever, point: Array) -> Array:
     """Return the angle in the room (rad, anticlockwise from forward) of the arm to a port."""
-    return np.asarray(np.arctan2(point[1] - lever.pivot[1], point[0] - lever.pivot[0]))
+    x, y = lever.pivot
+    return np.asarray(np.arctan2(point[1] - y, point[0] - x))
 
 
 def lever_force(lever: Lever, point: Array) -> Array:
     """Return the force (N, (2, …)) of a lever's pad: square to the line from pivot to port, against the lift."""
-    arm = point - np.array(lever.pivot)[:, None, None]
+    arm = point - lever.pivot_m
     far = np.maximum(np.hypot(arm[0], arm[1]), 1e-9)
     angle = lever_angle(lever, point)
     raw = np.unwrap(angle, axis=-1)
@@ -153,16 +158,19 @@ def only_weights(loads: Iterable[Load]) -> bool:
     return all(is_vertical(load) or (isinstance(load, Band) and bool(load.anchor_port)) for load in loads)
 
 
+_MANY = ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense", "start_rad")
+"""What of a load may be an array (set-ups, 1)."""
+
+
 def load_shape(loads: Sequence[Load], o: Options = NO_OPTIONS) -> tuple[int, ...]:
     """Return the common shape (set-ups, 1) of all the loads' amounts and anchors, and of options that differ."""
-    sizes: list[tuple[int, ...]] = [(1, 1), *(v.shape for v in o.values() if isinstance(v, np.ndarray))]
+    arrays = [v for v in o.values() if isinstance(v, np.ndarray)]
     for load in loads:
-        for name in ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense", "start_rad"):
-            value = getattr(load, name, None)
-            sizes.append(() if value is None else np.shape(value))
-        # a flat tuple of numbers is one point for all set-ups
-        sizes += [np.shape(np.atleast_2d(p)) for p in (getattr(load, "anchor", None) or ())]
-    return np.broadcast_shapes(*sizes)
+        values = [getattr(load, name, None) for name in _MANY]
+        # a tuple of numbers is one point for all set-ups
+        values += [*(getattr(load, "anchor", None) or ()), *(getattr(load, "pivot", None) or ())]
+        arrays += [v for v in values if isinstance(v, np.ndarray)]
+    return np.broadcast_shapes((1, 1), *{v.shape for v in arrays})
 
 
 def attach(
@@ -260,8 +268,8 @@ def _book_lever(motion: Motion, index: int, lever: Lever, point: Array, segment:
     """Book a lever's height and inertia; note where the user's arm is not as long as it was said to be."""
     turn = lever.turned(lever_angle(lever, point))
     motion.load_gravity.append(partial(lever.energy_j, turn))
-    far = np.hypot(point[0] - lever.pivot[0], point[1] - lever.pivot[1])
-    arm = point - np.array(lever.pivot)[:, None, None]
+    arm = point - lever.pivot_m
+    far = np.hypot(arm[0], arm[1])
     way = lever.way(turn)
     along = way * np.stack((-arm[1], arm[0])) / np.maximum(far, 1e-9)
     kg = lever.inertia_kgm2 / np.maximum(far, 1e-3) ** 2

@@ -200,7 +200,7 @@ class Motion:
         total = np.zeros(self.shape)
         for item in self.forces:
             total += (item.point[0] - point[0]) * item.force[1]
-            if np.any(item.force[0]):
+            if item.force[0].any():
                 total -= (item.point[1] - point[1]) * item.force[0]
         for _, moment, _ in self.couples:
             total += moment
@@ -230,6 +230,6 @@ class Motion:
 
     def notice(self, code: str, text: str, where: BoolArray | bool = True) -> None:
         """Add a warning for the set-ups where it holds."""
-        mask = np.broadcast_to(np.asarray(where), (self.shape[0],))
-        if mask.any():
+        if np.any(where):
+            mask = np.broadcast_to(np.asarray(where), (self.shape[0],))
             self.notices.append(Notice(code=code, text=text, where=mask))

@@ -73,7 +73,7 @@ HOOKED_M = 1e-6
 class Setup:
     """One exercise in one or many set-ups: options in degrees and metres, numbers or (set-ups,) arrays.
 
-    Loads may carry (set-ups, 1) arrays. samples 11 to 2001 along the lifting phase.
+    Loads may carry (set-ups, 1) arrays. samples 11 to 2001 along the lifting phase. rows: how many set-ups this is.
     """
 
     exercise: Exercise
@@ -83,6 +83,7 @@ class Setup:
     loads: Sequence[Load] = ()
     samples: int = SAMPLES
     resolved: Options = field(init=False, repr=False)
+    rows: int = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
         """Check what needs no mechanics: samples, options and ports; keep the options in SI as `resolved`."""
@@ -93,12 +94,7 @@ class Setup:
             raise InputError("/exercise", self.exercise.id, "an exercise with a curve: mobility work has none")
         for index, load in enumerate(self.loads):
             self._check_load(index, load)
-
-    @property
-    def rows(self) -> int:
-        """Return how many set-ups this is."""
-        sizes = [len(v) for v in self.options.values() if isinstance(v, np.ndarray)]
-        return max([load_shape(self.loads)[0], *sizes])
+        object.__setattr__(self, "rows", load_shape(self.loads, self.resolved)[0])
 
     def part(self, start: int, stop: int) -> Setup:
         """Return the set-ups from start up to stop."""

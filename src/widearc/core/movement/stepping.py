@@ -54,9 +54,9 @@ def solve(
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     pose = _Pose(exercise, body, limits, o, np.broadcast_to(bend, shape), position, shape)
-    share = pose.share(_Trial(pose, loads, lowering)) if exercise.variant == "lunge" else np.atleast_2d(o["rear_share"])
-    share = np.broadcast_to(share, shape)
     trial = _Trial(pose, loads, lowering)
+    given = exercise.variant == "b-stance"
+    share = np.broadcast_to(np.atleast_2d(o["rear_share"]), shape) if given else trial.rear_share()
     trunk_lean, found = balanced_angle(
         lambda x: trial.moment(x, share), LEAN_RANGE, pose.shape, turning=only_weights(loads),
         start=np.atleast_2d(o.get("trunk_lean", 0.0)),
@@ -71,7 +71,7 @@ def solve(
     motion.marks |= {"front_share": motion.full(1.0 - share), "trunk_lean": motion.full(trunk_lean)}
     motion.assumptions += [
         "Quasi-static and in the side view; the front shank leans 5° plus a fixed share of the knee bend.",
-        "The rear foot carries a given share." if exercise.variant == "b-stance"
+        "The rear foot carries a given share." if given
         else "The rear foot pushes off within the first tenth of the lift, then the free leg hangs.",
         "The feet do not push against each other.",
     ]  # fmt: skip
@@ -135,17 +135,6 @@ class _Pose:
         self.rear = Foot(body, rear_ankle, ahead(turn), -lean(turn))
         self.rear_pitch = turn
 
-    def share(self, trial: _Trial) -> Array:
-        """Return the rear foot's share of the weight along the lift: solved at the start, 0 from a tenth on."""
-        given = np.broadcast_to(np.atleast_2d(self.o["trunk_lean"]), self.shape)
-        motion = trial.motion_at(given)
-        weight = -motion.total_force()[1]
-        arm = self.ball[0] - self.sole[0]
-        pair = motion.full(np.broadcast_to(np.atleast_2d(self.o["horizontal_pair"]), motion.shape))
-        level = pair * (self.ball[1] - self.sole[1])
-        first = ((-motion.moment_about(self.sole) + level) / (weight * arm))[..., :1]
-        return np.asarray(first * np.clip(1.0 - self.position / LEAVES, 0.0, 1.0))
-
 
 class _Trial:
     """The whole body with its loads at a trial lean of the trunk."""
@@ -188,8 +177,22 @@ class _Trial:
             motion.angles["shoulder"] = motion.full(trunk_lean)
         return motion
 
+    def rear_share(self) -> Array:
+        """Return the rear foot's share of the weight along the lift: solved at the start, 0 from a tenth on."""
+        pose = self.pose
+        moment, down = self._carried(np.atleast_2d(pose.o["trunk_lean"]))
+        level = np.atleast_2d(pose.o["horizontal_pair"]) * (pose.ball[1] - pose.sole[1])
+        first = ((level - moment) / (-down * (pose.ball[0] - pose.sole[0])))[..., :1]
+        return np.asarray(np.broadcast_to(first * np.clip(1.0 - pose.position / LEAVES, 0.0, 1.0), pose.shape))
+
     def moment(self, trunk_lean: Array, share: Array) -> Array:
         """Return the moment of everything, the rear foot's force included, about the front pressure point, N·m."""
+        pose = self.pose
+        moment, down = self._carried(trunk_lean)
+        return np.asarray(moment + cross(pose.ball - pose.sole, _rear_force(-down, pose, share)))
+
+    def _carried(self, trunk_lean: Array) -> tuple[Array, Array]:
+        """Return moment (N·m, about the front pressure point) and vertical force (N) of body and loads, feet apart."""
         pose, body = self.pose, self.pose.body
         if self._legs is None:
             legs = self._with_legs()
@@ -206,7 +209,7 @@ class _Trial:
             force = load_force(load, point, None, lowering=self.lowering)
             total = total + cross(point - pose.sole, force)
             down = down + force[1]
-        return np.asarray(total + cross(pose.ball - pose.sole, _rear_force(-down, pose, share)))
+        return total, down
 
 
 def _rear_force(weight: Array, pose: _Pose, share: Array) -> Array:

@@ -17,7 +17,7 @@ from widearc.core.statics.places import Place, knee_past_toes_m, places
 from widearc.core.statics.rows import row_of
 from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
 from widearc.core.statics.summary import joint_work_j, low_back_ratio, mean_split, share_near_straight
-from widearc.core.statics.together import Share, computed
+from widearc.core.statics.together import Gathered, Share, computed, gathered
 
 __all__ = [
     "OCCUPATIONAL_N",
@@ -25,6 +25,7 @@ __all__ = [
     "Audit",
     "BodyDoubt",
     "Curve",
+    "Gathered",
     "LineOfForce",
     "Lumbar",
     "Place",
@@ -40,6 +41,7 @@ __all__ = [
     "doubt_of",
     "dynamic_nm",
     "frontal_nm",
+    "gathered",
     "grip_n",
     "inertia_percent",
     "joint_work_j",

@@ -51,7 +51,7 @@ def _moment(motion: Motion, name: str, counts: Callable[[str], bool]) -> tuple[A
     for item in motion.forces:
         if counts(item.segment):
             vertical += (item.point[0] - centre[0]) * item.force[1]
-            if np.any(item.force[0]):
+            if item.force[0].any():
                 level -= (item.point[1] - centre[1]) * item.force[0]
     for segment, moment, _ in motion.couples:
         if counts(segment):

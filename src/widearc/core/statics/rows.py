@@ -10,7 +10,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.errors import PostureError
-from widearc.core.movement import Force, Motion, Setup
+from widearc.core.movement import Force, Motion, Segment, Setup
 from widearc.core.statics.demand import Curve, others_of
 
 
@@ -30,8 +30,11 @@ def row_of(curve: Curve, index: int, setup: Setup | None = None, loads: Sequence
     alone = Motion(
         position=motion.position, shape=(1, motion.shape[1]), legs=motion.legs, plane_cos=cut(motion.plane_cos),
         points=cut_all(motion.points), angles=cut_all(motion.angles), marks=cut_all(motion.marks),
-        segments=[replace(s, com=cut(s.com)) for s in motion.segments],
-        forces=[replace(f, point=cut(f.point), force=cut(f.force)) for f in motion.forces],
+        segments=[Segment(name=s.name, mass_kg=s.mass_kg, com=cut(s.com)) for s in motion.segments],
+        forces=[
+            Force(segment=f.segment, point=cut(f.point), force=cut(f.force), source=f.source, works=f.works)
+            for f in motion.forces
+        ],
         couples=[(segment, cut(moment), source) for segment, moment, source in motion.couples],
         load_lengths={k: cut(length) for k, length in motion.load_lengths.items()},
         load_gravity=[partial(_cut_of, f, cut) for f in motion.load_gravity],

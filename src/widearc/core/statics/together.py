@@ -7,7 +7,7 @@ lack weighs or pulls nothing there.
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, fields, replace
 from typing import Any, TypeVar
 
@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from widearc.core.arrays import Array
-from widearc.core.equipment import Band, FreeMass, Load
+from widearc.core.equipment import Band, FreeMass, Lever, Load
 from widearc.core.errors import WideArcError
 from widearc.core.movement import Setup, only_weights
 from widearc.core.statics.demand import Curve, curve
@@ -23,7 +23,8 @@ from widearc.core.statics.rows import row_of
 
 T = TypeVar("T")
 AMOUNTS = ("kg", "plate_kg")
-"""Numbers of a load that may differ between set-ups where every one of them has that load."""
+PLACES: Mapping[type[Load], str] = {Band: "anchor", Lever: "pivot"}
+"""Numbers of a load that may differ between set-ups where every one of them has that load; and where it is held."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -37,6 +38,11 @@ class Share:
     whole: Curve
     rows: NDArray[np.intp]
     loads: tuple[int, ...]
+
+    def only(self, index: NDArray[np.intp]) -> Share:
+        """Return some of its rows."""
+        setup = self.setup.taken(index) if len(self.rows) > 1 else self.setup
+        return Share(setup=setup, whole=self.whole, rows=self.rows[index], loads=self.loads)
 
     def row(self, index: int) -> Curve:
         """Return the curve of one of its rows as if computed alone; raises PostureError where that one fails."""
@@ -63,6 +69,40 @@ def computed(setups: Sequence[Setup]) -> list[Share]:
     return [made[i] for i in range(len(setups))]
 
 
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Gathered:
+    """The rows of shares of equal samples one after the other: angles rad, demand N·m by joint, (set-ups, samples).
+
+    Zeros where a curve has no such joint. places: where the rows of each share are; what two share is there once.
+    """
+
+    angles: dict[str, Array]
+    demand: dict[str, Array]
+    places: list[NDArray[np.intp]]
+    rows: int
+
+
+def gathered(shares: Sequence[Share]) -> Gathered:
+    """Return the curves of some shares as arrays over all of their set-ups."""
+    used: dict[int, list[NDArray[np.intp]]] = {}
+    for share in shares:
+        used.setdefault(id(share.whole), []).append(share.rows)
+    kept = {key: np.unique(np.concatenate(rows)) for key, rows in used.items()}
+    ends = np.cumsum([0, *map(len, kept.values())])
+    first = dict(zip(kept, ends.tolist(), strict=False))
+    curves = {id(share.whole): share.whole for share in shares}
+    shape = (int(ends[-1]), shares[0].setup.samples)
+    joints = dict.fromkeys(name for c in curves.values() for name in c.demand_nm)
+    angles, demand = {n: np.zeros(shape) for n in joints}, {n: np.zeros(shape) for n in joints}
+    for key, c in curves.items():
+        there = slice(first[key], first[key] + len(kept[key]))
+        for name, own in c.demand_nm.items():
+            angles[name][there] = c.motion.full(c.motion.angles[name])[kept[key]]
+            demand[name][there] = c.motion.full(own)[kept[key]]
+    places = [first[id(s.whole)] + np.searchsorted(kept[id(s.whole)], s.rows) for s in shares]
+    return Gathered(angles=angles, demand=demand, places=places, rows=shape[0])
+
+
 def _shares(group: list[Setup]) -> list[Share]:
     every, loads = _joined(group)
     first, at = _distinct(every)
@@ -76,11 +116,12 @@ def _shares(group: list[Setup]) -> list[Share]:
 
 def _distinct(setup: Setup) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
     """Return the rows of a set-up that differ from those before, and for each row which of these it is."""
+    rows = setup.rows
     numbers: list[Any] = [v[:, None] for v in setup.options.values() if isinstance(v, np.ndarray)]
     for load in setup.loads:
         values = [getattr(load, f.name) for f in fields(load) if f.init]
         numbers += [v for v in itertools.chain(values, *(v for v in values if isinstance(v, tuple)))
-                    if isinstance(v, np.ndarray) and v.shape == (setup.rows, 1)]  # fmt: skip
+                    if isinstance(v, np.ndarray) and v.shape == (rows, 1)]  # fmt: skip
     if not numbers:
         return np.zeros(1, dtype=np.intp), np.zeros(1, dtype=np.intp)
     known: dict[bytes, int] = {}
@@ -114,7 +155,8 @@ def _may_be_none(load: Load) -> bool:
 
 
 def _fixed(load: Load) -> tuple[object, ...]:
-    values = (getattr(load, f.name) for f in fields(load) if f.init and f.name not in AMOUNTS)
+    numbers = (*AMOUNTS, PLACES.get(type(load), ""))
+    values = (getattr(load, f.name) for f in fields(load) if f.init and f.name not in numbers)
     return (type(load), *(v.tobytes() if isinstance(v, np.ndarray) else v for v in values))
 
 
@@ -188,10 +230,12 @@ def _with_rows(users: list[tuple[int, Load]], sizes: list[int]) -> Load:
         name: _column([(place, getattr(load, name)) for place, load in users], sizes)
         for name in (*AMOUNTS, "count") if hasattr(first, name)
     }  # fmt: skip
-    if isinstance(first, Band) and first.anchor is not None:
-        # where it is not, it pulls nothing: any place will do
-        ends = [(place, load.anchor) for place, load in users if isinstance(load, Band) and load.anchor is not None]
-        changed["anchor"] = tuple(_column([(p, a[axis]) for p, a in ends], sizes) for axis in range(3))
+    where = PLACES.get(type(first), "")
+    held = [(place, getattr(load, where)) for place, load in users if where and getattr(load, where) is not None]
+    if held:
+        # where a band is not, it pulls nothing: any place will do
+        axes = range(len(held[0][1]))
+        changed[where] = tuple(_column([(place, point[axis]) for place, point in held], sizes) for axis in axes)
     return replace(first, **changed)
 
 

@@ -20,19 +20,19 @@ from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.matching import Comparison, Target, compare
-from widearc.core.statics import Curve, Share, computed, curve
+from widearc.core.movement import SAMPLES
+from widearc.core.statics import Curve, Share, computed, curve, gathered
 from widearc.core.substitution.geometry import Range
 from widearc.core.substitution.kit import Kit, Machine, Pick, Piece
 from widearc.core.substitution.references import (
     CLOSE_LINEAR,
     SEARCH_SAMPLES,
     Call,
+    Narrow,
     Part,
     References,
     closeness,
-    is_linear,
-    mix_of,
-    points_of,
+    plan_of,
     refused,
     solved_together,
     why_none,
@@ -43,7 +43,6 @@ KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK_NM = 600_000  # numbers at once while matching: stays in the processor's cache
 KEPT_SHARED = 20
 T = TypeVar("T")
-Narrow = NDArray[np.float32]
 MOST_EXACT = 50
 KEPT_EXACT = 40  # curves a batch: a room that changes back finds them
 
@@ -53,7 +52,8 @@ class PreparedBatch:
     """A batch with its reference curves, and which set-ups may be offered, (frames, picks).
 
     mix: how much of each reference makes a pick, (picks, references). close: how near to the best guess a set-up is
-    computed exactly. pieces: to carry, (frames, picks).
+    computed exactly. pieces: to carry, (frames, picks). own: where the references are the set-ups themselves at full
+    samples, their curves and which reference each pick is.
     """
 
     batch: Batch
@@ -69,6 +69,7 @@ class PreparedBatch:
     _many: tuple[Share | None, dict[tuple[int, int], int]] = (None, {})  # the last ones computed together
     _scores: OrderedDict[bytes, dict[tuple[int, int], float]] = field(default_factory=OrderedDict)
     kept: OrderedDict[object, Any] = field(default_factory=OrderedDict)
+    own: tuple[Share, NDArray[np.intp]] | None = None
     pieces: Array = field(init=False)
 
     def __post_init__(self) -> None:
@@ -81,7 +82,7 @@ class PreparedBatch:
         """Return the references' signed demand over the 1° grid, (frames, references, 220), zeros where held."""
         if action not in self._bins:
             shape = (len(self.batch.frames), self.mix.shape[1], len(CENTRES_DEG))
-            self._bins[action] = self.references.bins(action).astype(np.float32).reshape(shape)
+            self._bins[action] = self.references.bins(action).reshape(shape)
         return self._bins[action]
 
     def allowed(self, taken: frozenset[str], free: Kit, grip_kg: float | None) -> BoolArray:
@@ -210,11 +211,20 @@ class PreparedBatch:
             self._scores.popitem(last=False)
         return known
 
-    def take(self, target: Target, rows: list[tuple[int, int]], share: Share, every: Comparison) -> None:
-        """Keep rows that were computed exactly: their share of the curves and comparisons of many."""
-        score, bad = every.score(target)[share.rows], refused(share, [self.batch.row(*row) for row in rows])
+    def own_share(self, rows: list[tuple[int, int]]) -> Share:
+        """Return rows out of the references, where these are the set-ups themselves."""
+        assert self.own is not None
+        share, which = self.own
+        return share.only(np.array([frame * self.mix.shape[1] + which[pick] for frame, pick in rows]))
+
+    def take(
+        self, target: Target, rows: list[tuple[int, int]], share: Share, every: Comparison, at: NDArray[np.intp],
+        bad: BoolArray,
+    ) -> None:  # fmt: skip
+        """Keep rows that were computed exactly: their share of the curves, the comparisons at `at`, what is refused."""
+        score = every.score(target)[at]
         best = max(range(len(rows)), key=lambda i: (not bad[i], score[i]))
-        self._compared[(target.key, rows[best])] = every.row(int(share.rows[best]))
+        self._compared[(target.key, rows[best])] = every.row(int(at[best]))
         self.known(target).update({row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(rows)})
         self._many = share, {row: i for i, row in enumerate(rows) if not bad[i]}
 
@@ -242,15 +252,21 @@ def score_together(
     asked: Sequence[tuple[PreparedBatch, list[tuple[int, int]]]], target: Target, body: Body, limits: Limits
 ) -> None:
     """Compute set-ups of many batches exactly, at full samples, and let each batch keep its own."""
-    new = [(part, [row for row in rows if row not in part.known(target)]) for part, rows in asked]
-    new = [(part, rows) for part, rows in new if rows]
-    setups = [part.batch.setup(body, limits, tuple(part.batch.row(*row) for row in rows)) for part, rows in new]
-    compared: dict[int, Comparison] = {}
-    for (part, rows), share in zip(new, computed(setups), strict=True):
-        found = share.whole
-        if id(found) not in compared:
-            compared[id(found)] = compare(target, found.motion.angles, found.demand_nm, found.motion.shape[0])
-        part.take(target, rows, share, compared[id(found)])
+    new = []
+    for part, rows in asked:
+        missing = [row for row in rows if row not in part.known(target)]
+        if missing:
+            new.append((part, missing, tuple(part.batch.row(*row) for row in missing)))
+    if not new:
+        return
+    solved = {n: part.own_share(missing) for n, (part, missing, _) in enumerate(new) if part.own is not None}
+    others = [n for n in range(len(new)) if n not in solved]
+    solved |= dict(zip(others, computed([new[n][0].batch.setup(body, limits, new[n][2]) for n in others]), strict=True))
+    together = gathered([solved[n] for n in range(len(new))])
+    compared = compare(target, together.angles, together.demand, together.rows)
+    for number, (part, missing, made) in enumerate(new):
+        share = solved[number]
+        part.take(target, missing, share, compared, together.places[number], refused(share, made))
 
 
 @dataclass(slots=True, kw_only=True, eq=False)
@@ -365,13 +381,14 @@ _Draft = Callable[[list[Part]], PreparedBatch]
 
 def _drafted(batch: Batch, found: References, body: Body, limits: Limits, edges: Call) -> Iterator[_Draft]:
     """Yield a batch with its reference curves; set-ups next to a reference that fails become a part of their own."""
-    points = points_of(batch)
-    mix = mix_of(np.array([pick.kg for pick in batch.picks]), points, body.mass_kg, linear=is_linear(batch))
-    fine = ~found.bad.reshape(len(batch.frames), len(points))
-    used = (mix > 0).astype(np.float32).T
+    plan = plan_of(batch, body.mass_kg)
+    fine = ~found.bad.reshape(len(batch.frames), len(plan.points))
+    used = (plan.mix > 0).astype(np.float32).T
     usable: BoolArray = (~fine).astype(np.float32) @ used == 0
     if usable.any():
-        made = _made(batch, found, usable, mix, closeness(batch, found.samples))
+        made = _made(batch, found, usable, plan.mix, closeness(batch, plan, found.samples))
+        if isinstance(found, Part) and found.samples == SAMPLES and plan.own is not None:
+            made.own = found.share, plan.own
         yield lambda parts: made
     if not usable.all():
         # between a load that can be done and one that cannot, each total is asked for itself

@@ -27,6 +27,7 @@ from widearc.core.units import to_deg
 
 PLAIN = RepStyle()
 KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
+_Guess = tuple[float, int, PreparedBatch, BoolArray]
 Found = tuple[float, PreparedBatch, tuple[int, int]]
 """Match, batch, and (frame, pick) in it."""
 
@@ -116,6 +117,10 @@ class Question:
         key = ("wanted", self.target.key, self.body, self.limits, self.body_doubt, self.shape)
         return self.memo.once(key, lambda: self.wanted.doubt(self.body_doubt))
 
+    @cached_property
+    def _guessed(self) -> dict[tuple[str, str, bytes], list[_Guess]]:
+        return {}
+
     def prepared(self, exercise: Exercise, extra: str = "") -> Prepared:
         """Return an exercise's plain set-ups for the whole kit, or those with an extra."""
         return self.prepare([exercise], extra)[0]
@@ -143,10 +148,14 @@ class Question:
                       if guess >= top - CLOSE]  # fmt: skip
         score_together(asked, self.target, self.body, self.limits)
 
-    def _guesses(
-        self, exercise: Exercise, extra: str, target: Target
-    ) -> list[tuple[float, int, PreparedBatch, BoolArray]]:
+    def _guesses(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
         """Return for each batch that has anything free its best guess, its order, itself and what is free of it."""
+        key = (exercise.id, extra, target.key)
+        if key not in self._guessed:
+            self._guessed[key] = self._guessed_of(exercise, extra, target)
+        return self._guessed[key]
+
+    def _guessed_of(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
         found = []
         for order, part in enumerate(self.prepared(exercise, extra).parts):
             mask = part.allowed(self.taken, self.free, self.rules.grip_kg)

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
-from functools import partial
+from functools import lru_cache, partial
 from operator import itemgetter
 from typing import Protocol
 
@@ -20,7 +20,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action, on_grid
 from widearc.core.equipment import Band, margin
 from widearc.core.movement import SAMPLES, Setup
-from widearc.core.statics import Curve, Share, computed
+from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 from widearc.core.substitution.elastic import ELASTIC
 from widearc.core.substitution.kit import hold_of
 from widearc.core.substitution.setups import NOTHING, Batch, Row
@@ -95,20 +95,41 @@ def _gives_way(share: Share, rows: Sequence[Row]) -> BoolArray:
     return bad
 
 
-def closeness(batch: Batch, samples: int) -> float:
+def closeness(batch: Batch, plan: Plan, samples: int) -> float:
     """Return how near a guessed match (share) must come to the best one to be computed exactly before one is chosen."""
+    if plan.own is not None and samples == SAMPLES:
+        return CLOSE_EXACT
     if not is_linear(batch):
         return CLOSE
     # a press's push square to its rails has a limit, and demand a knee there
     return CLOSE_EXACT if samples == SAMPLES and batch.exercise.family != "sled press" else CLOSE_LINEAR
 
 
-def points_of(batch: Batch) -> Array:
-    """Return the reference loads of a batch, kg: those beside any of its totals; few totals are their own."""
-    kg = np.array([pick.kg for pick in batch.picks])
-    linear = is_linear(batch)
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Plan:
+    """The reference loads of some totals, kg, and how much of each makes each total, (totals, references).
+
+    own: where every total is a reference itself, which one, (totals,); else None.
+    """
+
+    points: Array
+    mix: Array
+    own: NDArray[np.intp] | None
+
+
+def plan_of(batch: Batch, mass_kg: float) -> Plan:
+    """Return the reference loads of a batch: those beside any of its totals; few totals are their own."""
+    return _plan(tuple(pick.kg for pick in batch.picks), is_linear(batch), mass_kg)
+
+
+@lru_cache(maxsize=500)  # most batches of a search are loaded with the same few stocks
+def _plan(totals: tuple[float, ...], linear: bool, mass_kg: float) -> Plan:
+    kg = np.array(totals)
     few = 2 if linear else FEW
-    return np.unique(kg if len(set(kg.tolist())) <= few else _around(kg, np.array(REFERENCES[linear])))
+    points = np.unique(kg if len(set(totals)) <= few else _around(kg, np.array(REFERENCES[linear])))
+    at = np.minimum(np.searchsorted(points, kg), len(points) - 1)
+    own = at if np.all(points[at] == kg) else None
+    return Plan(points=points, mix=mix_of(kg, points, mass_kg, linear=linear), own=own)
 
 
 def _around(kg: Array, references: Array) -> Array:
@@ -141,6 +162,10 @@ def mix_of(kg: Array, points: Array, mass_kg: float, *, linear: bool) -> Array:
     return mix
 
 
+Narrow = NDArray[np.float32]
+"""Bins to choose by: a guess needs no more digits."""
+
+
 class References(Protocol):
     """Curves of set-ups × reference loads; bad is (set-ups × loads,)."""
 
@@ -152,42 +177,34 @@ class References(Protocol):
     def samples(self) -> int:
         """Return at how many places of the lift they were computed."""
 
-    def bins(self, action: Action) -> Array:
+    def bins(self, action: Action) -> Narrow:
         """Return signed demand over the 1° grid, N·m, (set-ups × loads, 220), zeros where the joint is held."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Solved:
-    """Reference curves, each solved: angles rad and demand N·m by joint, (set-ups × loads, samples).
+    """Everything that was solved at once, at equal samples: laid on the grid in one go for each action asked for."""
 
-    failed: where in the lift and why, by number.
-    """
+    curves: Gathered
+    samples: int
+    _grids: dict[Action, Narrow] = field(default_factory=dict)
 
-    angles: dict[str, Array]
-    demand: dict[str, Array]
-    failed: dict[int, tuple[float, str]]
-
-    _grids: dict[Action, Array] = field(default_factory=dict)
-
-    def bins(self, action: Action) -> Array:
+    def bins(self, action: Action) -> Narrow:
         """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
-        if action.joint not in self.demand:
-            return np.zeros((len(next(iter(self.demand.values()))), len(CENTRES_DEG)))
         if action not in self._grids:
-            grid = on_grid(self.angles[action.joint], self.demand[action.joint], action, signed=True)
-            self._grids[action] = np.nan_to_num(grid)
+            there, joint = self.curves, action.joint
+            grid = np.zeros((there.rows, len(CENTRES_DEG)))
+            if joint in there.demand:
+                grid = np.nan_to_num(on_grid(there.angles[joint], there.demand[joint], action, signed=True))
+            self._grids[action] = grid.astype(np.float32)
         return self._grids[action]
-
-    @property
-    def samples(self) -> int:
-        """Return at how many places of the lift they were computed."""
-        return next((d.shape[-1] for d in self.demand.values()), SEARCH_SAMPLES)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Part:
-    """Some rows of what was solved together: what one part laid on the grid serves the others."""
+    """One set-up's rows of what was solved at once: its curves, and their numbers in `whole`."""
 
+    share: Share
     whole: Solved
     rows: NDArray[np.intp]
     bad: BoolArray
@@ -197,19 +214,9 @@ class Part:
         """Return at how many places of the lift they were computed."""
         return self.whole.samples
 
-    def bins(self, action: Action) -> Array:
+    def bins(self, action: Action) -> Narrow:
         """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
-        first, last = int(self.rows[0]), int(self.rows[-1]) + 1
-        in_order = last - first == len(self.rows) and np.all(np.diff(self.rows) == 1)
-        return self.whole.bins(action)[slice(first, last) if in_order else self.rows]
-
-
-def _solved_of(found: Curve) -> Solved:
-    return Solved(
-        angles={name: found.motion.full(found.motion.angles[name]) for name in found.demand_nm},
-        demand={name: found.motion.full(d) for name, d in found.demand_nm.items()},
-        failed=dict(found.motion.failed),
-    )
+        return self.whole.bins(action)[self.rows]
 
 
 class Call:
@@ -228,11 +235,16 @@ class Call:
     def solve(self) -> list[Part]:
         """Return each set-up's part of the answer."""
         shares = computed(self._setups)
-        wholes = {id(share.whole): _solved_of(share.whole) for share in shares}
-        return [
-            Part(whole=wholes[id(share.whole)], rows=share.rows, bad=refused(share, rows))
-            for share, rows in zip(shares, self._rows, strict=True)
-        ]
+        alike: dict[int, list[int]] = {}
+        for number, share in enumerate(shares):
+            alike.setdefault(share.setup.samples, []).append(number)
+        parts: dict[int, Part] = {}
+        for samples, numbers in alike.items():
+            curves = gathered([shares[n] for n in numbers])
+            whole = Solved(curves=curves, samples=samples)
+            for n, at in zip(numbers, curves.places, strict=True):
+                parts[n] = Part(share=shares[n], whole=whole, rows=at, bad=refused(shares[n], self._rows[n]))
+        return [parts[n] for n in range(len(shares))]
 
 
 _Made = Callable[[list[Part]], References]
@@ -254,21 +266,21 @@ def why_none(batches: Sequence[Batch], body: Body, limits: Limits) -> dict[str, 
     _asked(batches, body, limits, call)
     reasons: dict[str, int] = {}
     for part in call.solve():
-        for index in part.rows:
-            if index in part.whole.failed:
-                reason = part.whole.failed[index][1]
-                reasons[reason] = reasons.get(reason, 0) + 1
+        failed = part.share.whole.motion.failed
+        for _, reason in (failed[row] for row in part.share.rows.tolist() if row in failed):
+            reasons[reason] = reasons.get(reason, 0) + 1
     return reasons
 
 
 def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> list[_Made]:
     """Put the set-ups of one exercise's batches into a call; return what makes each batch's references of its parts."""
     known = _Known()
-    plans = [points_of(batch) for batch in batches]
-    every = sum(len(batch.frames) * len(points) for batch, points in zip(batches, plans, strict=True))
-    samples = SAMPLES if every <= SMALL and all(map(is_linear, batches)) else SEARCH_SAMPLES
+    plans = [plan_of(batch, body.mass_kg) for batch in batches]
+    every = sum(len(batch.frames) * len(plan.points) for batch, plan in zip(batches, plans, strict=True))
+    exact = all(is_linear(batch) or plan.own is not None for batch, plan in zip(batches, plans, strict=True))
+    samples = SAMPLES if every <= SMALL and exact else SEARCH_SAMPLES
     made: list[_Made] = []
-    for batch, points in zip(batches, plans, strict=True):
+    for batch, points in zip(batches, (plan.points for plan in plans), strict=True):
         if _adds_up(batch):
             made.append(_superposed(batch, points, body, limits, call, known))
         else:
@@ -298,14 +310,14 @@ class _Superposed:
     bad: BoolArray
     samples: int = SEARCH_SAMPLES
 
-    def bins(self, action: Action) -> Array:
+    def bins(self, action: Action) -> Narrow:
         """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
         base = self.base.bins(action).reshape(-1, self.points, len(CENTRES_DEG))
         alone = self.alone.bins(action).reshape(1 + self.counts.shape[1], len(base), len(CENTRES_DEG))
         own = alone[1:] - alone[:1]
-        added = np.zeros((len(self.place), len(CENTRES_DEG)))
+        added = np.zeros((len(self.place), len(CENTRES_DEG)), dtype=np.float32)
         for kind in range(self.counts.shape[1]):
-            added += self.counts[:, kind, None] * own[kind, self.place]
+            added += self.counts[:, kind, None].astype(np.float32) * own[kind, self.place]
         return np.asarray((base[self.place] + added[:, None, :]).reshape(-1, len(CENTRES_DEG)))
 
 
