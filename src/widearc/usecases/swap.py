@@ -29,6 +29,7 @@ from widearc.core.substitution import (
     notes_for,
     presses_for,
     ranked,
+    ready_for_tweaks,
     tweaks,
 )
 from widearc.formats import parse_swap_request, swap_document
@@ -364,6 +365,7 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
     )  # fmt: skip
     ranking = ranked(question, limit=request.limit)
     elapsed = clock() - start
+    ready_for_tweaks(ranking.candidates, question)
     closer = {c.exercise.id: tweaks(c, question) for c in ranking.candidates}
     reps: dict[str, int | None] = {}
     if not isinstance(asked, Intent):

@@ -1,7 +1,7 @@
 """The best stand-in that a kit can make: stock, set-ups, search and reasons."""
 
 from widearc.core.substitution.admission import Excluded, Rules, meeting, near
-from widearc.core.substitution.closer import Tweak, applied, tweaks
+from widearc.core.substitution.closer import Tweak, applied, ready_for_tweaks, tweaks
 from widearc.core.substitution.columns import (
     COLUMNS,
     FILTERS,
@@ -94,6 +94,7 @@ __all__ = [
     "presses_for",
     "purchases",
     "ranked",
+    "ready_for_tweaks",
     "search",
     "sentence",
     "sled_picks",

@@ -138,11 +138,14 @@ class Question:
             extra,
         )
 
-    def score(self, exercises: Iterable[Exercise]) -> None:
-        """Compute exactly what comes close to the best of each exercise: of many in little more time than of one."""
+    def score(self, exercises: Iterable[Exercise], extra: str = "") -> None:
+        """Compute exactly what comes close to the best of each exercise: of many in little more time than of one.
+
+        extra: of those with that one, "" for the plain ones.
+        """
         asked = []
         for exercise in exercises:
-            guesses = self._guesses(exercise, "", self.target)
+            guesses = self._guesses(exercise, extra, self.target)
             top = max((guess for guess, *_ in guesses), default=0.0)
             asked += [(part, part.close_rows(self.target, mask)) for guess, _, part, mask in guesses
                       if guess >= top - CLOSE]  # fmt: skip

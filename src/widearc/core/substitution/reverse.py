@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from widearc.core.catalogue import Exercise
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.equipment import BandLaw, LinearLaw, MooneyRivlinLaw, PointsLaw
 from widearc.core.errors import InputError
@@ -213,20 +214,26 @@ def purchases(question: Question) -> tuple[Bought, ...]:
             continue  # nothing here to have another of
         other = replace(question, kit=kit, taken=frozenset(), memo=type(question.memo)())
         best: tuple[float, str] = (0.0, "")
-        for exercise in compared_exercises():
-            stocks = {w.stock for ways in exercise.ways for w in ways}
-            if stocks.isdisjoint(purchase.stocks) and set(exercise.needs).isdisjoint(purchase.needs):
-                continue
-            original = question.wanted.exercise
-            if original is not None and original.id == exercise.id:
-                continue
-            if left_out(exercise, other.kit, other.limits, other.rules, other.taken, {}) is not None:
-                continue
+        changed = [exercise for exercise in compared_exercises() if _concerns(purchase, exercise, other)]
+        other.prepare(changed)
+        other.score(changed)
+        for exercise in changed:
             made = other.best(exercise)
             if made is not None and made[0] > best[0]:
                 best = made[0], exercise.name
         found.append(Bought(words=purchase.words, match=best[0], exercise=best[1]))
     return tuple(sorted(found, key=lambda b: (-round(b.match, 4), b.words)))
+
+
+def _concerns(purchase: Purchase, exercise: Exercise, question: Question) -> bool:
+    """Return whether a purchase can change what an exercise gives, and the exercise answers the question at all."""
+    stocks = {w.stock for ways in exercise.ways for w in ways}
+    if stocks.isdisjoint(purchase.stocks) and set(exercise.needs).isdisjoint(purchase.needs):
+        return False
+    original, wanted = question.wanted.exercise, frozenset(question.target.actions)
+    if (original is not None and original.id == exercise.id) or wanted.isdisjoint(exercise.prime):
+        return False
+    return left_out(exercise, question.kit, question.limits, question.rules, question.taken, {}) is None
 
 
 def _with_weight(kit: Kit, kind: str, kg: float) -> Kit:
