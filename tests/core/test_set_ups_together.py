@@ -151,3 +151,16 @@ def test_one_that_cannot_be_computed_with_the_others_leaves_them_be() -> None:
         computed([usual, wide])
     (share,) = computed([usual])
     assert share.row(0).demand_nm["knee"].shape == (1, 21)
+
+
+def test_two_benches_of_one_height_are_two_set_ups_though_no_number_of_them_differs() -> None:
+    benches = [Furniture(id=name, name=name, kind="bench", height_m=0.43) for name in ("one", "two")]
+    kit = Kit(furniture=tuple(benches))
+    asked = curve(Setup(exercise=EXERCISES["hip-thrust"], loads=(FreeMass(kg=40.0, port="hip-crease"),)))
+    found = {}
+    for taken in (frozenset[str](), frozenset({"one"}), frozenset({"one", "two"})):
+        answer = search(asked, kit, body=Body(), limits=Limits(), taken=taken)
+        found[taken] = {c.exercise.id: [f.id for f in c.row.furniture] for c in answer.candidates}
+    assert found[frozenset()]["hip-thrust-one-leg"] == ["one"]
+    assert found[frozenset({"one"})]["hip-thrust-one-leg"] == ["two"]
+    assert "hip-thrust-one-leg" not in found[frozenset({"one", "two"})]

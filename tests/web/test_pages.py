@@ -29,6 +29,8 @@ PAGES = [
     "/arc/?exercise=hamstring-stretch",
     "/swap",
     "/kept",
+    "/week",
+    "/week?place=3&client=2",
     "/bench/",
     "/method/",
     "/method/look",

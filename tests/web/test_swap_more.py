@@ -148,11 +148,6 @@ def test_the_question_turned_round(client):
     assert "from 1 to 100 %" in bad
 
 
-def test_what_to_buy_is_a_page_of_its_own(client):
-    text = client.get("/swap/buy?place=2&client=1&kg=220").get_data(as_text=True)
-    assert "a pair of 24 kg dumbbells" in text and re.search(r"\+\d+</td>", text)
-
-
 @pytest.mark.parametrize("query", ["?pair=1", "?pair=1&exercise=romanian-deadlift&kg=60"])
 def test_a_pair_is_offered_only_where_it_comes_closer(client, query):
     text = page(client, query)

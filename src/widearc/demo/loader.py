@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from widearc import store
-from widearc.demo.vessel import CLIENTS, INTENTS, PLACES
+from widearc.demo.vessel import CLIENTS, INTENTS, PLACES, PLANNED
 
 
 def load_demo(con: store.Connection, *, now: str) -> None:
@@ -12,12 +14,13 @@ def load_demo(con: store.Connection, *, now: str) -> None:
     if store.places(con, trainer):
         return
     with store.transaction(con):
-        for facts in CLIENTS:
-            store.add_client(con, trainer, facts)
+        clients = [store.add_client(con, trainer, facts) for facts in CLIENTS]
         for name, intent in INTENTS:
             store.put_intent(con, trainer, name, intent, now=now)
+        places = []
         for place_facts, items in PLACES:
             place = store.add_place(con, trainer, place_facts)
+            places.append(place)
             for made in items:
                 item = store.add_item(
                     con, trainer, place, kind=made.kind, name=made.name, zone=made.zone, side=made.side,
@@ -31,3 +34,7 @@ def load_demo(con: store.Connection, *, now: str) -> None:
                 if made.settings:
                     rows_set = [store.Setting(name=name, words=words) for name, words in made.settings]
                     store.replace_settings(con, trainer, item, rows_set)
+        for row in PLANNED:
+            place, client = places[row.place_id], clients[row.client_id]
+            monday = store.monday_of(now)
+            store.put_planned(con, trainer, replace(row, place_id=place, client_id=client, monday=monday))

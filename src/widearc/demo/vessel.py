@@ -11,7 +11,7 @@ from widearc.core.body import Sex
 from widearc.core.curve import Action
 from widearc.core.equipment import Source
 from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.store import ClientFacts, MachineReading, PlaceFacts
+from widearc.store import ClientFacts, MachineReading, PlaceFacts, PlannedRow
 
 CLIENTS: tuple[ClientFacts, ...] = (
     ClientFacts(
@@ -193,6 +193,18 @@ PLACES: tuple[tuple[PlaceFacts, tuple[Made, ...]], ...] = (
         _HARBOUR,
     ),
 )  # fmt: skip
+
+
+def _planned(client: int, times: int, exercise: str, kg: float, reps: int) -> PlannedRow:
+    return PlannedRow(place_id=0, client_id=client, monday="", times=times, sets=3, reps=reps, exercise=exercise,
+                      kg=kg, depth_deg=95.0, shape="original")  # fmt: skip
+
+
+PLANNED = (
+    _planned(0, 2, "leg-press-45", 120.0, 10), _planned(0, 1, "split-squat", 48.0, 8),
+    _planned(1, 2, "goblet-squat", 16.0, 6),
+)  # fmt: skip
+"""What is planned for the week in which the demo is made, in the first place; clients by their order above."""
 
 INTENTS = (
     (

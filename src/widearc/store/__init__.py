@@ -46,6 +46,7 @@ from widearc.store.favourites import (
 from widearc.store.felt import FeltRow, add_felt, felt_rows
 from widearc.store.intents import IntentRow, intents, put_intent, remove_intent
 from widearc.store.places import PlaceFacts, PlaceRow, add_place, place, places, remove_place, set_place
+from widearc.store.planned import PlannedRow, last_planned_monday, monday_of, planned, put_planned, remove_planned
 from widearc.store.strength import (
     StrengthSet,
     add_strength_set,
@@ -70,6 +71,7 @@ __all__ = [
     "MachineReading",
     "PlaceFacts",
     "PlaceRow",
+    "PlannedRow",
     "Reading",
     "Setting",
     "State",
@@ -93,13 +95,17 @@ __all__ = [
     "item",
     "items",
     "last_change",
+    "last_planned_monday",
     "local_trainer",
     "machine_readings",
+    "monday_of",
     "open_store",
     "place",
     "places",
+    "planned",
     "put_favourite",
     "put_intent",
+    "put_planned",
     "readings",
     "readings_of_place",
     "recorded",
@@ -107,6 +113,7 @@ __all__ = [
     "remove_intent",
     "remove_item",
     "remove_place",
+    "remove_planned",
     "remove_strength_set",
     "replace_machine_readings",
     "replace_readings",

@@ -19,6 +19,7 @@ TRACKED = (
     "client", "client_sore", "place", "equipment", "quantity", "band", "reading", "machine_reading", "setting",
     "decision", "decision_piece", "decision_option", "card_edit", "strength_set", "strength_scale",
     "intent", "intent_action", "intent_handle", "felt", "favourite", "set_aside", "decision_strip", "strength_strip",
+    "planned",
 )  # fmt: skip
 KEPT_CHANGES = 300  # a trainer: older ones are forgotten
 

@@ -22,7 +22,6 @@ from widearc.usecases.instead import (
     reps_of,
     set_aside,
     set_up_checks,
-    worth_buying,
 )
 from widearc.usecases.intents import SCOPE as INTENTS
 from widearc.usecases.intents import intent_of_curve, intent_words, keep_intent, remove_intent
@@ -56,9 +55,11 @@ from widearc.usecases.swap import (
     swap_view,
     wantable,
 )
+from widearc.usecases.week import MOST_TIMES, plan, plan_again, unplan, week_plan, worth_buying
 
 __all__ = [
     "INTENTS",
+    "MOST_TIMES",
     "SECTION_WORDS",
     "THIRDS",
     "WHERE",
@@ -115,6 +116,8 @@ __all__ = [
     "muscles",
     "new_client",
     "new_place",
+    "plan",
+    "plan_again",
     "plan_import",
     "remove_client",
     "remove_intent",
@@ -130,6 +133,8 @@ __all__ = [
     "strength_of",
     "swap_view",
     "take_back",
+    "unplan",
     "wantable",
+    "week_plan",
     "worth_buying",
 ]

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from collections.abc import Mapping
 from types import MappingProxyType
 
 import numpy as np
 
 from widearc import store
-from widearc.core.catalogue import EXERCISES, exercise
+from widearc.core.catalogue import exercise
 from widearc.core.equipment import margin, stands
 from widearc.core.errors import InputError
 from widearc.core.muscle import NAMES
@@ -26,7 +24,6 @@ from widearc.core.substitution import (
     kinder,
     muscle_match,
     muscle_thirds,
-    purchases,
 )
 from widearc.usecases.arc import muscles
 from widearc.usecases.sheet import SheetError
@@ -35,7 +32,6 @@ from widearc.usecases.swap import SwapAsk, SwapView, swap_view, wanted_key
 
 GAINS = 0.08  # of the work: a muscle whose share changes by less is not named
 LONGEST_REASON = 200
-WEEK_DAYS = 7
 
 
 def set_up_checks(chosen: Candidate, view: SwapView) -> tuple[str, ...]:
@@ -247,53 +243,3 @@ def give_back(con: store.Connection, trainer_id: int, ask: SwapAsk, *, now: str)
     words = f"what the {client.name.lower()} had is free again"
     with store.recorded(con, trainer_id, scope=f"place:{ask.place_id}", kind="aside", words=words, now=now):
         store.give_back(con, trainer_id, client.id)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Buy:
-    """A purchase with what it would do over everything asked: mean gain in match (share), and where most."""
-
-    words: str
-    gain: float
-    most: str
-
-
-def worth_buying(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo, *, now: str) -> tuple[Buy, ...]:
-    """Return which single purchase would raise the best matches most, over what was kept in the last seven days.
-
-    What is asked now counts with it. The best first; a gain of 0 is said as such.
-    """
-    asks = [ask, *_week(con, trainer_id, ask, now)]
-    totals: dict[str, list[tuple[float, str]]] = {}
-    for one in asks:
-        try:
-            view = swap_view(con, trainer_id, one, memo)
-        except InputError:
-            continue
-        if view.question is None or view.ranking is None:
-            continue
-        best = view.ranking.candidates[0].match if view.ranking.candidates else 0.0
-        for bought in purchases(view.question):
-            gain = max(0.0, bought.match - best)
-            share = f"{100 * bought.match:.0f}\N{NO-BREAK SPACE}%"
-            label = f"{EXERCISES[one.exercise].name.lower()}: {bought.exercise.lower()}, {share}"
-            totals.setdefault(bought.words, []).append((gain, label))
-    found = [
-        Buy(words=words, gain=sum(g for g, _ in gains) / len(gains), most=max(gains)[1] if max(gains)[0] > 0 else "")
-        for words, gains in totals.items()
-    ]
-    return tuple(sorted(found, key=lambda b: (-round(b.gain, 4), b.words)))
-
-
-def _week(con: store.Connection, trainer_id: int, ask: SwapAsk, now: str) -> Sequence[SwapAsk]:
-    """Return what was kept here in the last seven days, each wanted exercise, load and client once."""
-    since = datetime.fromisoformat(now) - timedelta(days=WEEK_DAYS)
-    seen, found = {(ask.exercise, ask.kg, ask.client_id)}, []
-    for row in store.decisions(con, trainer_id):
-        key = (row.wanted_exercise, row.wanted_kg, row.client_id)
-        recent = datetime.fromisoformat(row.decided_at) >= since
-        if recent and row.place_id == ask.place_id and row.wanted_exercise in EXERCISES and key not in seen:
-            seen.add(key)
-            changed = replace(ask, exercise=row.wanted_exercise, kg=row.wanted_kg, client_id=row.client_id, intent=None)
-            found.append(changed)
-    return found[:6]

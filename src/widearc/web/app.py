@@ -16,7 +16,21 @@ from flask_wtf.csrf import CSRFProtect
 from widearc.core.substitution import Memo
 from widearc.web import db, errors, words
 from widearc.web.gaugedesk import GaugeDesk
-from widearc.web.views import arc, bench, claims, clients, exchange, formats, gauge, intent, machine, method, room, swap
+from widearc.web.views import (
+    arc,
+    bench,
+    claims,
+    clients,
+    exchange,
+    formats,
+    gauge,
+    intent,
+    machine,
+    method,
+    room,
+    swap,
+    week,
+)
 
 CSP = {
     "default-src": "'none'",
@@ -91,11 +105,12 @@ def create_app(
         swap.blueprint,
         method.blueprint,
         formats.blueprint,
+        week.blueprint,
     ):
         app.register_blueprint(blueprint)
     for name in (
-        "whole", "kg", "percent", "percent_up", "kgf", "centimetres", "clock", "day", "item_words", "joint_name",
-        "joint_bend",
+        "whole", "kg", "percent", "percent_up", "kgf", "centimetres", "clock", "date", "day", "item_words",
+        "joint_name", "joint_bend",
     ):  # fmt: skip
         app.template_filter(name)(getattr(words, name))
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True

@@ -64,6 +64,11 @@ def day(iso: str) -> str:
     return _local(iso).strftime("%d.%m.%Y %H:%M")
 
 
+def date(iso: str) -> str:
+    """Return an ISO date as it is written on a plan."""
+    return datetime.fromisoformat(iso).strftime("%d.%m.%Y")
+
+
 def _local(iso: str) -> datetime:
     moment = datetime.fromisoformat(iso)
     return (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).astimezone()

@@ -96,6 +96,14 @@ class Setup:
             self._check_load(index, load)
         object.__setattr__(self, "rows", load_shape(self.loads, self.resolved)[0])
 
+    def repeated(self, rows: int) -> Setup:
+        """Return set-ups that are all alike as so many rows; as it is where they differ."""
+        if self.rows == rows:
+            return self
+        specs = self.exercise.options.items()
+        name, spec = next((n, s) for n, s in specs if not (isinstance(s.default, str) or s.choices))
+        return replace(self, options={**self.options, name: np.full(rows, self.options.get(name, spec.default))})
+
     def part(self, start: int, stop: int) -> Setup:
         """Return the set-ups from start up to stop."""
         return self.taken(slice(start, stop))

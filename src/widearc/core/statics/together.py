@@ -175,12 +175,7 @@ def _joined(group: list[Setup]) -> tuple[Setup, list[tuple[int, ...]]]:
         if any(isinstance(v, np.ndarray) or v != spec.default for v in values):
             options[name] = _rows(values, sizes)
     loads, own = _joined_loads(group, sizes)
-    whole = replace(group[0], exercise=exercise, options=options, loads=loads)
-    if whole.rows < sum(sizes):
-        # all alike and without a load: rows of one number keep them apart
-        name, spec = next((n, s) for n, s in first.options.items() if not (isinstance(s.default, str) or s.choices))
-        whole = replace(whole, options={**options, name: np.full(sum(sizes), options.get(name, spec.default))})
-    return whole, own
+    return replace(group[0], exercise=exercise, options=options, loads=loads).repeated(sum(sizes)), own
 
 
 def _every(each: Iterable[tuple[str, ...]]) -> tuple[str, ...]:

@@ -15,7 +15,7 @@ from widearc.core.matching import compare
 from widearc.core.statics import curve
 from widearc.core.substitution.admission import left_out
 from widearc.core.substitution.kit import Anchor, BandStock, Furniture, Kit, Weight
-from widearc.core.substitution.prepared import PreparedBatch
+from widearc.core.substitution.prepared import Memo, PreparedBatch
 from widearc.core.substitution.question import Candidate, Question
 from widearc.core.substitution.search import compared_exercises
 from widearc.core.substitution.setups import extras_here
@@ -205,14 +205,18 @@ class Bought:
     exercise: str
 
 
-def purchases(question: Question) -> tuple[Bought, ...]:
-    """Return the best match that each single purchase would make possible, the best first."""
+def purchases(question: Question, memos: dict[str, Memo] | None = None) -> tuple[Bought, ...]:
+    """Return the best match that each single purchase would make possible, the best first.
+
+    memos: by purchase, what was computed for it before; added to, for the next question about the same room.
+    """
     found = []
     for purchase in PURCHASES:
         kit = purchase.kit(question.free)
         if kit is question.free:
             continue  # nothing here to have another of
-        other = replace(question, kit=kit, taken=frozenset(), memo=type(question.memo)())
+        memo = ({} if memos is None else memos).setdefault(purchase.words, Memo())
+        other = replace(question, kit=kit, taken=frozenset(), memo=memo)
         best: tuple[float, str] = (0.0, "")
         changed = [exercise for exercise in compared_exercises() if _concerns(purchase, exercise, other)]
         other.prepare(changed)

@@ -130,10 +130,11 @@ class Batch:
             alike = isinstance(value, str) or each.count(value) == len(each)
             options[name] = value if alike else np.repeat(np.array(each, dtype=float), times)
         totals = np.array([row.kg for row in rows]) if kg is None else np.tile(kg, len(rows))
-        return Setup(
+        setup = Setup(
             exercise=self.exercise, body=body, limits=limits, options=options,
             loads=tuple(self._loads(rows, totals[:, None], times)), samples=samples,
         )  # fmt: skip
+        return setup.repeated(len(rows) * times)
 
     def _loads(self, rows: tuple[Row, ...], kg: Array, times: int) -> Iterator[Load]:
         for way in self.way:

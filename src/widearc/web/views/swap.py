@@ -11,11 +11,10 @@ from flask import Blueprint, Response, current_app, jsonify, redirect, render_te
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
-from widearc.core.body import Body
 from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError
-from widearc.core.intent import HOLDS, SHAPES, Intent, Shape
+from widearc.core.intent import HOLDS, SHAPES
 from widearc.core.muscle import NAMES
 from widearc.core.substitution import (
     COLUMNS,
@@ -34,16 +33,14 @@ from widearc.core.substitution import (
     why_not,
 )
 from widearc.formats import swap_request_document
-from widearc.usecases.client import GOAL_SETS
 from widearc.usecases.room import scope
-from widearc.usecases.swap import SwapAsk, SwapView, asks_depth, candidate_of
+from widearc.usecases.swap import SwapView, asks_depth, candidate_of
 from widearc.web.charts import strip_of_points
 from widearc.web.db import connection, now, trainer
 from widearc.web.drawing import drawing_of, main_joint, strip_of
-from widearc.web.errors import sentence
-from widearc.web.forms import back_or, integer, number
-from widearc.web.intentform import address, intent_of
+from widearc.web.forms import back_or, number
 from widearc.web.onarc import arc_query
+from widearc.web.swapask import ask_of, field_of, query_of, refusal_of
 from widearc.web.words import load_words, piece_words
 
 blueprint = Blueprint("swap", __name__)
@@ -57,10 +54,10 @@ def show() -> ResponseReturnValue:
         return render_template("room/empty.html")
     problems: dict[str, str] = {}
     try:
-        ask = _ask(request.args)
+        ask = ask_of(request.args)
     except InputError as error:
-        problems[_field(error.where)] = _refusal(error)
-        ask = _ask({key: value for key, value in request.args.items() if key in ("client", "place")}, lenient=True)
+        problems[field_of(error.where)] = refusal_of(error)
+        ask = ask_of({key: value for key, value in request.args.items() if key in ("client", "place")}, lenient=True)
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     session["place"], session["client"] = ask.place_id, ask.client_id
     values = _page(view, request.args.get("pick"), problems)
@@ -72,7 +69,7 @@ def show() -> ResponseReturnValue:
 @blueprint.post("/swap/use")
 def use() -> ResponseReturnValue:
     """Keep the decision, then show the list of what was decided."""
-    ask = _ask(request.form)
+    ask = ask_of(request.form)
     usecases.decide(
         connection(), trainer(), ask, request.form.get("pick", ""), current_app.extensions["memo"], now=now(),
         tweak=request.form.get("tweak", ""),
@@ -83,7 +80,7 @@ def use() -> ResponseReturnValue:
 @blueprint.post("/swap/favourite")
 def favourite() -> ResponseReturnValue:
     """Pin a stand-in with a reason, or unpin it."""
-    ask, pick = _ask(request.form), request.form.get("pick", "")
+    ask, pick = ask_of(request.form), request.form.get("pick", "")
     if request.form.get("action") == "drop":
         usecases.drop_favourite(connection(), trainer(), ask, pick, now=now())
     else:
@@ -102,7 +99,7 @@ def favourite() -> ResponseReturnValue:
 @blueprint.post("/swap/aside")
 def aside() -> ResponseReturnValue:
     """Set what a stand-in uses aside for its client, or free all that the client has."""
-    ask = _ask(request.form)
+    ask = ask_of(request.form)
     if request.form.get("action") == "back":
         usecases.give_back(connection(), trainer(), ask, now=now())
     else:
@@ -114,7 +111,7 @@ def aside() -> ResponseReturnValue:
 @blueprint.get("/swap/request.json")
 def document() -> ResponseReturnValue:
     """Give what is asked as a file for the command line, which answers it the same."""
-    ask = _ask(request.args)
+    ask = ask_of(request.args)
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     if view.question is None:
         raise InputError("exercise", ask.exercise, view.problem or "an exercise that can be computed")
@@ -124,7 +121,7 @@ def document() -> ResponseReturnValue:
 @blueprint.get("/swap/values.csv")
 def values() -> ResponseReturnValue:
     """Send intended and actual demand of the chosen stand-in as CSV, every degree."""
-    ask = _ask(request.args)
+    ask = ask_of(request.args)
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     chosen = candidate_of(view, request.args.get("pick"), request.args.get("tweak", ""))
     if view.ranking is None or chosen is None:
@@ -140,14 +137,6 @@ def values() -> ResponseReturnValue:
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
 
 
-@blueprint.get("/swap/buy")
-def buy() -> ResponseReturnValue:
-    """Show which single purchase would raise the best matches most."""
-    ask = _ask(request.args)
-    found = usecases.worth_buying(connection(), trainer(), ask, current_app.extensions["memo"], now=now())
-    return render_template("swap/buy.html", found=found, ask=ask, back=url_for("swap.show", **_query(ask)))
-
-
 @blueprint.get("/kept")
 def kept() -> ResponseReturnValue:
     """List past decisions, newest first."""
@@ -159,65 +148,10 @@ def kept() -> ResponseReturnValue:
     return render_template("swap/kept.html", rows=shown, change=change, exercises=EXERCISES)
 
 
-def _ask(source: Any, *, lenient: bool = False) -> SwapAsk:
-    """Return what is asked from an address or form; missing parts come from the last visit or the start values."""
-    places = [p.id for p in store.places(connection(), trainer())]
-    clients = [c.id for c in store.clients(connection(), trainer())]
-    try:
-        place = integer(source, "place", _last("place", places), what="a place of the list")
-        client = integer(source, "client", _last("client", clients), what="a client of the list")
-    except InputError:
-        if not lenient:
-            raise
-        place, client = _last("place", places), _last("client", clients)
-    intent = _intent(source.get("want", ""), client)
-    goal = next(c.goal for c in store.clients(connection(), trainer()) if c.id == client) if client in clients else None
-    sets, reps = GOAL_SETS.get(goal or "muscle", (3, 10))
-    return SwapAsk(
-        place_id=place,
-        client_id=client,
-        exercise=source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default),
-        kg=number(source, "kg", 120.0, what="kilograms, from 0 to 500"),
-        depth_deg=number(source, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
-        sets=intent.sets if intent else integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
-        reps=intent.reps if intent else integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
-        show_all=source.get("all") == "1",
-        shape=_shape(source.get("shape", Shape.ORIGINAL.value)),
-        intent=intent,
-    )
-
-
-def _intent(want: str, client_id: int) -> Intent | None:
-    if not want:
-        return None
-    who = next((c for c in store.clients(connection(), trainer()) if c.id == client_id), None)
-    return intent_of(want, who.body if who is not None else Body())
-
-
-def _shape(text: str) -> Shape:
-    try:
-        return Shape(text)
-    except ValueError:
-        raise InputError("shape", text, "one of " + ", ".join(s.value for s in Shape)) from None
-
-
-def _last(name: str, known: list[int]) -> int:
-    last = session.get(name)
-    return last if last in known else known[0]
-
-
-def _field(where: str) -> str:
-    return {"depth_deg": "depth", "place_id": "place", "client_id": "client"}.get(where, where)
-
-
-def _refusal(error: InputError) -> str:
-    return sentence(f"“{str(error.value)[:30]}” is not used: {error.allowed}")
-
-
 def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[str, Any]:
     """Return everything the templates place."""
     ask, ranking = view.ask, view.ranking
-    query = _query(ask, view.client.body)
+    query = query_of(ask, view.client.body)
     query |= {name: request.args[name] for name in KEPT_ARGS if request.args.get(name)}
     tweak = request.args.get("tweak", "")
     chosen = candidate_of(view, pick, tweak)
@@ -258,22 +192,6 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
     return values
 
 
-def _query(ask: SwapAsk, body: Body | None = None) -> dict[str, Any]:
-    """Return what is asked as the parts of an address."""
-    query: dict[str, Any] = {
-        "exercise": ask.exercise, "kg": f"{ask.kg:g}", "depth": f"{ask.depth_deg:g}", "sets": ask.sets,
-        "reps": ask.reps, "client": ask.client_id, "place": ask.place_id,
-    }  # fmt: skip
-    if ask.show_all:
-        query["all"] = "1"
-    if ask.shape is not Shape.ORIGINAL:
-        query["shape"] = ask.shape.value
-    if ask.intent is not None:
-        want = address(ask.intent, body or Body())
-        query |= {"want": want, "sets": ask.intent.sets, "reps": ask.intent.reps}
-    return query
-
-
 def _weights(source: Any) -> dict[str, float]:
     """Return the typed weights of columns, those over 0; InputError names the field."""
     found = {}
@@ -304,7 +222,7 @@ def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]
         if group:
             muscle = usecases.muscle_column(view, group)
     except InputError as error:
-        problems[error.where] = _refusal(error)
+        problems[error.where] = refusal_of(error)
     ordered = sorted_by(view.ranking.candidates, columns, by if by in COLUMNS or by == "sum" else "match", weights)
     if muscle:
         ordered = sorted(ordered, key=lambda c: -round(100 * muscle[c.exercise.id]))
@@ -364,13 +282,13 @@ def _turned(view: SwapView, chosen: Candidate, source: Any, problems: dict[str, 
         at = number(source, "at", 0.0, what="degrees") if source.get("at", "").strip() else None
         values["equal"] = equal_loads(chosen, view.question, at)
     except InputError as error:
-        problems["at"] = _refusal(error)
+        problems["at"] = refusal_of(error)
     try:
         if source.get("least", "").strip():
             least = number(source, "least", 0.0, what="percent, from 1 to 100") / 100.0
             values["needed"] = needed(chosen, view.question, least)
     except InputError as error:
-        problems["least"] = _refusal(error)
+        problems["least"] = refusal_of(error)
     return values
 
 
