@@ -49,7 +49,8 @@ def test_a_strange_line_or_place_is_refused_in_words(client):
     for address, data in (("/week/999/remove", ASK), ("/week/add", ASK | {"place": "77"}),
                           ("/week/add", ASK | {"client": "x"})):  # fmt: skip
         assert client.post(address, data=data).status_code in (400, 404), address
-    assert client.get("/week?place=77").status_code in (400, 404)
+    for query in ("place=77", "client=0", "client=-1", "place=x", "client=99999999999999999999", "kg=nan"):
+        assert client.get(f"/week?{query}").status_code in (400, 404), query
 
 
 def test_an_intent_is_planned_by_its_words(client):

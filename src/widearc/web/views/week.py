@@ -58,6 +58,11 @@ def _here(ask: SwapAsk) -> str:
 
 
 def _page(ask: SwapAsk, *, buy: bool = False, messages: dict[str, str] | None = None) -> str:
+    # both refuse what is not the trainer's
+    who, place = (
+        store.client(connection(), trainer(), ask.client_id),
+        store.place(connection(), trainer(), ask.place_id),
+    )
     bodies = {c.id: c.body for c in store.clients(connection(), trainer())}
     plan = usecases.week_plan(connection(), trainer(), ask.place_id, now=now())
     memo = current_app.extensions["memo"]
@@ -67,10 +72,10 @@ def _page(ask: SwapAsk, *, buy: bool = False, messages: dict[str, str] | None = 
     return render_template(
         template,
         ask=ask,
-        query=query_of(ask, bodies[ask.client_id]),
-        place=store.place(connection(), trainer(), ask.place_id),
+        query=query_of(ask, who.body),
+        place=place,
         places=store.places(connection(), trainer()),
-        client=store.client(connection(), trainer(), ask.client_id),
+        client=who,
         plan=plan,
         lines=[(line, query_of(line.ask, bodies[line.ask.client_id])) for line in plan.lines],
         wanted=usecases.intent_words(ask.intent) if ask.intent else f"{EXERCISES[ask.exercise].name}, {ask.kg:g} kg",
