@@ -11,8 +11,9 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import EXERCISES, Exercise
 from widearc.core.equipment import FreeMass, LinearLaw, Sled
 from widearc.core.errors import InputError
+from widearc.core.matching import compare, target_of
 from widearc.core.movement import Setup
-from widearc.core.statics import Curve, computed, curve
+from widearc.core.statics import BodyDoubt, Curve, computed, curve
 from widearc.core.substitution import (
     Anchor,
     BandShape,
@@ -23,8 +24,10 @@ from widearc.core.substitution import (
     Rules,
     SledPress,
     Weight,
+    make_sure,
     search,
 )
+from widearc.core.substitution.doubt import Unsure, WantedDoubt, doubts_about
 
 MOVED = 0.03  # of an option's range: so far a second set-up differs from the usual one
 CURVED = [e for e in EXERCISES.values() if e.has_curve]
@@ -164,3 +167,34 @@ def test_two_benches_of_one_height_are_two_set_ups_though_no_number_of_them_diff
     assert found[frozenset()]["hip-thrust-one-leg"] == ["one"]
     assert found[frozenset({"one"})]["hip-thrust-one-leg"] == ["two"]
     assert "hip-thrust-one-leg" not in found[frozenset({"one", "two"})]
+
+
+def test_how_sure_many_stand_ins_are_is_how_sure_each_is_by_itself() -> None:
+    together, alone = (
+        search(PRESS, room(), body=Body(), limits=Limits(hip_flexion_deg=115.0)).candidates for _ in range(2)
+    )
+    make_sure(together)
+    assert len(together) > 15
+    for one, other in zip(together, alone, strict=True):
+        assert one.exercise is other.exercise and one.doubt.match > 0
+        assert one.doubt.match == pytest.approx(other.doubt.match, abs=1e-9), one.exercise.id
+        for joint, error in other.doubt.demand_nm.items():
+            np.testing.assert_allclose(one.doubt.demand_nm[joint], error, atol=1e-6)
+
+
+def test_a_doubt_that_would_break_off_the_set_up_says_nothing_and_the_others_still_count() -> None:
+    """At nearly the widest stance this body has, a shorter thigh is refused."""
+    body = Body(stature_m=1.4)
+    stance = 0.99 * (body.outer_hip_breadth_m + 2 * 0.98 * body.thigh_m)
+    setup = Setup(exercise=EXERCISES["wide-squat"], body=body, options={"stance_m": stance, "knee_from_deg": 60},
+                  loads=(FreeMass(kg=40.0, port="hands"),))  # fmt: skip
+    own = curve(setup, strict=False, lowering=False)
+    target = target_of(PRESS)
+    compared = compare(target, own.motion.angles, own.demand_nm, 1)
+    wanted = WantedDoubt(body=BodyDoubt(mass=0.01, thigh=-0.05), targets={})
+    unsure = Unsure(own=own, compared=compared, target=target, wanted=wanted, errors=(0.02,))
+    (doubt,) = doubts_about([unsure])
+    (only_load,) = doubts_about([replace(unsure, wanted=replace(wanted, body=BodyDoubt(mass=0.0, thigh=0.0)))])
+    heavier = replace(wanted, body=BodyDoubt(mass=0.01, thigh=0.0))
+    (no_thigh,) = doubts_about([replace(unsure, wanted=heavier)])
+    assert doubt.match == pytest.approx(no_thigh.match) and doubt.match > only_load.match > 0

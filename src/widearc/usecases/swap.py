@@ -26,6 +26,7 @@ from widearc.core.substitution import (
     Ranking,
     SledPress,
     applied,
+    make_sure,
     notes_for,
     presses_for,
     ranked,
@@ -365,6 +366,7 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
     )  # fmt: skip
     ranking = ranked(question, limit=request.limit)
     elapsed = clock() - start
+    make_sure(ranking.candidates)
     ready_for_tweaks(ranking.candidates, question)
     closer = {c.exercise.id: tweaks(c, question) for c in ranking.candidates}
     reps: dict[str, int | None] = {}

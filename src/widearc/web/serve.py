@@ -12,7 +12,7 @@ from pathlib import Path
 
 from widearc import store
 from widearc.core.errors import InputError
-from widearc.core.substitution import Memo
+from widearc.core.substitution import Memo, make_sure
 from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases import SwapAsk, swap_view
@@ -82,7 +82,7 @@ def _warm(database: Path, memo: Memo) -> None:
         places, clients = store.places(con, trainer), store.clients(con, trainer)
         if places and clients:
             view = swap_view(con, trainer, SwapAsk(place_id=places[0].id, client_id=clients[0].id), memo)
-            for candidate in view.ranking.candidates if view.ranking is not None else ():
-                _ = candidate.doubt  # computed when first asked for: ask now
+            # computed when first asked for: ask now
+            make_sure(view.ranking.candidates if view.ranking is not None else ())
     finally:
         con.close()

@@ -35,7 +35,7 @@ from widearc.core.substitution.kit import (
 from widearc.core.substitution.pairs import Pair, best_pair, needs_pair
 from widearc.core.substitution.people import notes_for
 from widearc.core.substitution.prepared import Memo
-from widearc.core.substitution.question import Candidate, Question
+from widearc.core.substitution.question import Candidate, Question, make_sure
 from widearc.core.substitution.reasons import sentence
 from widearc.core.substitution.reverse import Bought, EqualLoad, Needed, equal_loads, needed, purchases
 from widearc.core.substitution.search import Ranking, compared_exercises, ranked, search
@@ -84,6 +84,7 @@ __all__ = [
     "equal_loads",
     "hold_of",
     "kinder",
+    "make_sure",
     "meeting",
     "muscle_match",
     "muscle_thirds",

@@ -2,16 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.equipment import Band, SpringLoad
+from widearc.core.errors import WideArcError
 from widearc.core.intent import Shape
 from widearc.core.matching import Comparison, Target, compare, reshaped, target_of
-from widearc.core.statics import BodyDoubt, Curve, body_variants, load_variants, variant_curve
+from widearc.core.movement import Setup
+from widearc.core.statics import (
+    BodyDoubt,
+    Curve,
+    Share,
+    body_variants,
+    computed,
+    gathered,
+    load_variants,
+    variant_curve,
+)
 from widearc.core.substitution.kit import Kit, Piece
 
 
@@ -60,24 +71,57 @@ def load_errors(own: Curve, pieces: tuple[Piece, ...], kit: Kit, machine: str = 
     )
 
 
-def doubt_about(
-    own: Curve, compared: Comparison, target: Target, wanted: WantedDoubt, errors: tuple[float, ...]
-) -> Doubt:
-    """Return how sure a stand-in's match and demands are.
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Unsure:
+    """A stand-in's curve and comparison with a target, what is wanted, and one standard error of each of its loads."""
+
+    own: Curve
+    compared: Comparison
+    target: Target
+    wanted: WantedDoubt
+    errors: tuple[float, ...]
+
+
+def doubts_about(asked: Sequence[Unsure]) -> list[Doubt]:
+    """Return how sure the match and the demands of stand-ins are, in their order; computed together.
 
     Each load moves the stand-in; the body moves stand-in and target together, so that what both share cancels.
     """
-    here = float(compared.score(target)[0])
-    squares = {name: np.zeros(values.shape[-1]) for name, values in own.demand_nm.items()}
-    spread = 0.0
-    variants = {**load_variants(own.setup, errors), **body_variants(own.setup, wanted.body)}
-    for source, setup in variants.items():
-        moved = variant_curve(setup)
-        asked = wanted.targets.get(source, target)
-        if moved is None or asked.actions != target.actions:
-            continue
-        there = compare(asked, moved.motion.angles, moved.demand_nm, 1)
-        spread += (float(there.score(asked)[0]) - here) ** 2
-        for name in squares:
-            squares[name] += (moved.demand_nm[name][0] - own.demand_nm[name][0]) ** 2
-    return Doubt(match=float(np.sqrt(spread)), demand_nm={name: np.sqrt(total) for name, total in squares.items()})
+    tried: list[tuple[int, Target, Setup]] = []
+    for number, one in enumerate(asked):
+        variants = {**load_variants(one.own.setup, one.errors), **body_variants(one.own.setup, one.wanted.body)}
+        wanted = {source: one.wanted.targets.get(source, one.target) for source in variants}
+        tried += [(number, wanted[source], setup) for source, setup in variants.items()
+                  if wanted[source].actions == one.target.actions]  # fmt: skip
+    spread = np.zeros(len(asked))
+    squares = [{name: np.zeros(v.shape[-1]) for name, v in one.own.demand_nm.items()} for one in asked]
+    moved = _moved([setup for _, _, setup in tried])
+    alike: dict[bytes, list[int]] = {}
+    for place, ((_, target, _), share) in enumerate(zip(tried, moved, strict=True)):
+        if share is not None:
+            alike.setdefault(target.key, []).append(place)
+    for places in alike.values():
+        target = tried[places[0]][1]
+        there = gathered([share for share in (moved[p] for p in places) if share is not None])
+        scores = compare(target, there.angles, there.demand, there.rows).score(target)
+        for place, at in zip(places, there.places, strict=True):
+            number = tried[place][0]
+            one, row = asked[number], int(at[0])
+            spread[number] += (float(scores[row]) - float(one.compared.score(one.target)[0])) ** 2
+            for name, total in squares[number].items():
+                total += (there.demand[name][row] - one.own.demand_nm[name][0]) ** 2
+    return [
+        Doubt(match=float(np.sqrt(s)), demand_nm={name: np.sqrt(total) for name, total in own.items()})
+        for s, own in zip(spread, squares, strict=True)
+    ]
+
+
+def _moved(setups: Sequence[Setup]) -> list[Share | None]:
+    """Return each variant's curves, None where that posture cannot be reached: it then says nothing."""
+    try:
+        shares: list[Share] = computed(setups)
+    except WideArcError:
+        if len(setups) == 1:
+            return [None]
+        return [share for setup in setups for share in _moved([setup])]
+    return [None if int(share.rows[0]) in share.whole.motion.failed else share for share in shares]

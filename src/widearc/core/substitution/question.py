@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property, partial
+from functools import cached_property
 
 import numpy as np
 
@@ -16,7 +16,7 @@ from widearc.core.intent import Intent, Shape
 from widearc.core.matching import Comparison, Target, compare
 from widearc.core.statics import BodyDoubt, Curve
 from widearc.core.substitution.admission import Rules
-from widearc.core.substitution.doubt import Doubt, WantedDoubt, doubt_about, load_errors
+from widearc.core.substitution.doubt import Doubt, Unsure, WantedDoubt, doubts_about, load_errors
 from widearc.core.substitution.kit import Kit, Piece
 from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch, score_together
 from widearc.core.substitution.reasons import sentence
@@ -53,7 +53,7 @@ class Candidate:
     step: float | None
     sentence: str
     style: RepStyle = PLAIN
-    _sure: Callable[[], Doubt]
+    _unsure: Unsure
     _kept: list[Doubt] = field(default_factory=list)
 
     @property
@@ -64,8 +64,7 @@ class Candidate:
     @property
     def doubt(self) -> Doubt:
         """Return how sure match and demands are: computed when it is first asked for."""
-        if not self._kept:
-            self._kept.append(self._sure())
+        make_sure([self])
         return self._kept[0]
 
 
@@ -215,7 +214,7 @@ class Question:
             match=float(compared.score(target)[0]), shape=float(compared.shape[0]), reach=float(compared.reach[0]),
             level=float(compared.level[0]), step=step,
             sentence=sentence(target.at_level_of(compared), compared, exact),
-            _sure=partial(doubt_about, exact, compared, target, self._doubt, errors),
+            _unsure=Unsure(own=exact, compared=compared, target=target, wanted=self._doubt, errors=errors),
         )  # fmt: skip
 
     def score_in_style(self, chosen: Candidate, style: RepStyle) -> float:
@@ -239,6 +238,13 @@ class Question:
             reach=float(compared.reach[0]), level=float(compared.level[0]), style=style, _kept=[],
             sentence=sentence(target.at_level_of(compared), compared, chosen.curve),
         )  # fmt: skip
+
+
+def make_sure(candidates: Sequence[Candidate]) -> None:
+    """Compute how sure many candidates are: together, in a fraction of the time of one after the other."""
+    new = [c for c in candidates if not c._kept]
+    for candidate, doubt in zip(new, doubts_about([c._unsure for c in new]), strict=True):
+        candidate._kept.append(doubt)
 
 
 def style_weights(chosen: Candidate, target: Target, style: RepStyle) -> tuple[Array, ...]:

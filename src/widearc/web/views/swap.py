@@ -25,6 +25,7 @@ from widearc.core.substitution import (
     best_pair,
     compared_exercises,
     equal_loads,
+    make_sure,
     needed,
     needs_pair,
     sorted_by,
@@ -172,6 +173,7 @@ def _page(view: SwapView, pick: str | None, problems: dict[str, str]) -> dict[st
     }
     if ranking is None:
         return values
+    make_sure(ranking.candidates)
     target, wanted = ranking.target, view.wanted
     main = main_joint(target)
     long_end, short_end = target.range_deg(main)
