@@ -18,6 +18,11 @@ def vec(x: Array | float, y: Array | float) -> Array:
     return made
 
 
+def spread(array: Array | float, shape: tuple[int, ...]) -> Array:
+    """Return an array as a view of a larger shape; as it is where it has that shape already, as most do."""
+    return array if isinstance(array, np.ndarray) and array.shape == shape else np.broadcast_to(array, shape)
+
+
 def cross(r: Array, f: Array) -> Array:
     """Return the moment r × f about the z axis, anticlockwise positive (x forward, y up)."""
     return np.asarray(r[0] * f[1] - r[1] * f[0])

@@ -54,13 +54,19 @@ class Body:
     """A person's lengths (m) and masses (kg).
 
     mass_kg 25 to 300, stature_m 1.0 to 2.4; `segments` overrides lengths by tape measure, each
-    within 40 % of the table's share of stature. Raises InputError outside those ranges.
+    within 40 % of the table's share of stature. Raises InputError outside those ranges. foot_m: heel to toe; shank_m:
+    knee to ankle; thigh_m: hip to knee; trunk_m: hip to shoulder; arm_m: shoulder to the grip's centre, straight.
     """
 
     mass_kg: float = 80.0
     stature_m: float = 1.80
     sex: Sex = Sex.MEAN
     segments: MappingProxyType[str, float] = field(default_factory=lambda: MappingProxyType({}))
+    foot_m: float = field(init=False, repr=False, compare=False)
+    shank_m: float = field(init=False, repr=False, compare=False)
+    thigh_m: float = field(init=False, repr=False, compare=False)
+    trunk_m: float = field(init=False, repr=False, compare=False)
+    arm_m: float = field(init=False, repr=False, compare=False)
 
     def __post_init__(self) -> None:
         """Check every number once."""
@@ -75,6 +81,11 @@ class Body:
             if not math.isfinite(value) or not 0.6 * usual <= value <= 1.4 * usual:
                 where = f"/body/segments/{name}"
                 raise InputError(where, value, f"from {0.6 * usual:.3f} to {1.4 * usual:.3f} m")
+        # read hundreds of times a curve: worked out once
+        for name in ("foot_m", "shank_m", "thigh_m", "trunk_m"):
+            object.__setattr__(self, name, self._length(name))
+        arm = self._length("upper_arm_m") + self._length("forearm_m") + GRIP * HAND * self.stature_m
+        object.__setattr__(self, "arm_m", arm)
 
     def __hash__(self) -> int:
         """Return a hash over the values, so that curves can be cached by body."""
@@ -84,34 +95,9 @@ class Body:
         return self.segments.get(name, SEGMENTS[name] * self.stature_m)
 
     @property
-    def foot_m(self) -> float:
-        """Return heel to toe, m."""
-        return self._length("foot_m")
-
-    @property
     def ankle_height_m(self) -> float:
         """Return the ankle's height over the sole, m."""
         return ANKLE_HEIGHT * self.stature_m
-
-    @property
-    def shank_m(self) -> float:
-        """Return knee to ankle, m."""
-        return self._length("shank_m")
-
-    @property
-    def thigh_m(self) -> float:
-        """Return hip to knee, m."""
-        return self._length("thigh_m")
-
-    @property
-    def trunk_m(self) -> float:
-        """Return hip to shoulder, m."""
-        return self._length("trunk_m")
-
-    @property
-    def arm_m(self) -> float:
-        """Return shoulder to the grip's centre with a straight arm, m."""
-        return self._length("upper_arm_m") + self._length("forearm_m") + GRIP * HAND * self.stature_m
 
     @property
     def outer_hip_breadth_m(self) -> float:

@@ -17,7 +17,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import slope, third_side, vec
+from widearc.core.geometry import slope, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Inertia, Motion
@@ -42,7 +42,7 @@ def solve(
     reach = third_side(body.thigh_m, body.shank_m, bend)
     shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
-    ankle = np.broadcast_to(flat(0.0, body.ankle_height_m), (2, *shape))
+    ankle = spread(flat(0.0, body.ankle_height_m), (2, *shape))
     hip, met = _circles(pivot, np.hypot(arm, body.trunk_m), ankle, reach)
     motion.fail(~np.broadcast_to(met, shape), "arm and legs do not meet at this knee bend: move pivot or feet")
     gap = hip - pivot
@@ -55,7 +55,7 @@ def solve(
     foot = Foot(body, ankle, slope(-tilt), slope(-tilt - 90 * DEG))
     add_leg(motion, body, foot, knee, hip, legs=2)
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
-    shoulder = np.broadcast_to(trunk.shoulder, (2, *shape))
+    shoulder = spread(trunk.shoulder, (2, *shape))
 
     def place(name: str) -> Array:
         point = shoulder if name in ("pad", "sled") else trunk.port(name, o["belt_offset"])
@@ -65,10 +65,10 @@ def solve(
 
     attach(motion, loads, place, lowering=lowering)
     _counterweight(motion, np.atleast_2d(o["counterweight"]), arm, turn, upward, shoulder)
-    sole = np.broadcast_to(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
-    square = np.broadcast_to(along, (2, *shape))
+    sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
+    square = spread(along, (2, *shape))
     motion.close(lambda moved: support(moved, shoulder, square, sole, "arm_n"))
-    motion.points |= {"shoulder": shoulder, "pressure": sole, "pivot": np.broadcast_to(pivot, (2, *shape))}
+    motion.points |= {"shoulder": shoulder, "pressure": sole, "pivot": spread(pivot, (2, *shape))}
     ankle_bend = motion.full(shank - tilt)
     motion.angles |= {"knee": motion.full(bend), "hip": motion.full(bend - shank - turn), "ankle": ankle_bend}
     motion.fail(
@@ -98,7 +98,7 @@ def _counterweight(motion: Motion, kg: Array, arm: Array, turn: Array, upward: A
     if not np.any(kg):
         return
     motion.add_force(
-        "trunk", shoulder, np.broadcast_to(kg * G * np.cos(turn) * upward, (2, *motion.shape)), "load counterweight"
+        "trunk", shoulder, spread(kg * G * np.cos(turn) * upward, (2, *motion.shape)), "load counterweight"
     )
     motion.load_gravity.append(partial(np.multiply, -kg * G * arm, np.sin(turn)))
     motion.inertias.append(Inertia(segment="trunk", point=shoulder, kg=kg, towards=upward, travel=arm * turn))

@@ -16,7 +16,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import slope
+from widearc.core.geometry import slope, spread
 from widearc.core.movement.legs import Foot, add_leg, flat
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
@@ -40,12 +40,12 @@ def solve(
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
     # face down: the straight body rises by `leg` from the level, feet behind
     legs_way = slope(rise + 180 * DEG)
-    hip = np.broadcast_to(flat(0.0, o["seat"]), (2, *shape))
-    knee = np.broadcast_to(hip + body.thigh_m * legs_way, (2, *shape))
-    ankle = np.broadcast_to(knee + body.shank_m * legs_way, (2, *shape))
+    hip = spread(flat(0.0, o["seat"]), (2, *shape))
+    knee = spread(hip + body.thigh_m * legs_way, (2, *shape))
+    ankle = spread(knee + body.shank_m * legs_way, (2, *shape))
     foot = Foot(body, ankle, np.stack((-legs_way[1], legs_way[0])), legs_way)
     add_leg(motion, body, foot, knee, hip, legs=2)
-    trunk_lean = np.broadcast_to(90 * DEG - (rise - hip_bend), shape)
+    trunk_lean = spread(90 * DEG - (rise - hip_bend), shape)
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
@@ -70,9 +70,9 @@ def solve(
 
 def _hold(motion: Motion, pad: Array, ankle: Array, legs_way: Array) -> None:
     """Add the roller's force at the ankles, square to the legs, and the pad's; mark the hold, N."""
-    pad = np.broadcast_to(pad, (2, *motion.shape))
+    pad = spread(pad, (2, *motion.shape))
     moment = motion.moment_about(pad)
-    square = np.broadcast_to(np.stack((-legs_way[1], legs_way[0])), (2, *motion.shape))
+    square = spread(np.stack((-legs_way[1], legs_way[0])), (2, *motion.shape))
     arm = ankle - pad
     hold = -moment / (arm[0] * square[1] - arm[1] * square[0])
     motion.add_force("foot", ankle, hold * square, "contact ankles")

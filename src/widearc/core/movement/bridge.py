@@ -17,7 +17,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import slope, third_side, vec
+from widearc.core.geometry import slope, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
@@ -39,7 +39,7 @@ def solve(
     """Return the bridge's motion for options `o` (radians, metres) at `position` (1, samples)."""
     hip_bend = np.atleast_2d(o["hip_from"] + (o["hip_to"] - o["hip_from"]) * position)
     shape = np.broadcast_shapes(hip_bend.shape, load_shape(loads, o))
-    hip_bend = np.broadcast_to(hip_bend, shape)
+    hip_bend = spread(hip_bend, shape)
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
     back = BENCH_AT * body.trunk_m
@@ -50,7 +50,7 @@ def solve(
     line = np.arctan2(knee[1] - edge[1], knee[0] - edge[0])
     at_edge = np.arctan2(body.thigh_m * np.sin(hip_bend), back + body.thigh_m * np.cos(hip_bend))
     hip = edge + back * slope(line - at_edge)
-    ankle, edge = np.broadcast_to(ankle, (2, *shape)), np.broadcast_to(edge, (2, *shape))
+    ankle, edge = spread(ankle, (2, *shape)), spread(edge, (2, *shape))
     foot = Foot(body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1))))
     add_leg(motion, body, foot, knee, hip, legs=legs)
     trunk_lean = np.arctan2(edge[0] - hip[0], edge[1] - hip[1])
@@ -60,7 +60,7 @@ def solve(
         for mass, along, forward in free_leg_terms(body, o["free_leg"]):
             motion.add_segment("free_thigh", mass, trunk.place(along, forward))
         motion.angles["free_hip"] = motion.full(o["free_leg"])
-    sole = np.broadcast_to(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
+    sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
 
     def place(name: str) -> Array:
         point = sole if name == "sole" else trunk.port(name)
@@ -90,8 +90,8 @@ def _edge(body: Body, o: Options, ankle: Array, back: float) -> Array:
     rise = np.atleast_2d(o["bench"]) - knee[1]
     away = np.sqrt(np.maximum(reach**2 - rise**2, 0.01))
     if not isinstance(o["foot_ahead"], str):
-        away = np.broadcast_to(np.atleast_2d(o["foot_ahead"]), away.shape)
-    return vec(knee[0] - away, np.broadcast_to(np.atleast_2d(o["bench"]), away.shape))
+        away = spread(np.atleast_2d(o["foot_ahead"]), away.shape)
+    return vec(knee[0] - away, spread(np.atleast_2d(o["bench"]), away.shape))
 
 
 def _knee(motion: Motion, body: Body, edge: Array, ankle: Array, reach: Array) -> Array:
@@ -111,7 +111,7 @@ def _reactions(motion: Motion, sole: Array, edge: Array, pair: Array | float) ->
     """Add the vertical forces of foot and bench, and the horizontal pair `pair` (N, feet pushing away)."""
     total = motion.total_force()
     moment = motion.moment_about(edge)
-    pair = np.broadcast_to(np.atleast_2d(pair), motion.shape)
+    pair = spread(np.atleast_2d(pair), motion.shape)
     front_x = -pair - total[0]
     span_x, span_y = sole[0] - edge[0], sole[1] - edge[1]
     foot_y = (-moment + span_y * front_x) / span_x

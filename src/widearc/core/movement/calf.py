@@ -16,7 +16,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, balanced_angle, lean
+from widearc.core.geometry import ahead, balanced_angle, lean, spread
 from widearc.core.movement import seated_calf
 from widearc.core.movement.legs import Foot, add_leg, flat, stand_on
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape, only_weights
@@ -42,7 +42,7 @@ def solve(
     bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     legs = int(o["legs"])
-    bend = np.broadcast_to(bend, shape)
+    bend = spread(bend, shape)
     ball = flat(body.sole_m(s.BALL), o["step"])
 
     def motion_at(body_lean: Array) -> Motion:
@@ -77,14 +77,14 @@ def solve(
         return motion
 
     body_lean, found = balanced_angle(
-        lambda x: motion_at(np.broadcast_to(x, shape)).moment_about(ball), LEAN_RANGE, shape,
+        lambda x: motion_at(spread(x, shape)).moment_about(ball), LEAN_RANGE, shape,
         turning=only_weights(loads), start=np.zeros(()),
     )  # fmt: skip
     motion = motion_at(body_lean)
     motion.fail(~found, "cannot balance over the ball of the foot: hold something or ease the band")
     motion.fail(bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed")
-    stand_on(motion, np.broadcast_to(ball, (2, *shape)), "toes", "contact ball")
-    motion.points["mtp"] = np.broadcast_to(ball, (2, *shape))
+    stand_on(motion, spread(ball, (2, *shape)), "toes", "contact ball")
+    motion.points["mtp"] = spread(ball, (2, *shape))
     motion.assumptions += [
         "Quasi-static and in the side view; knees and hips straight, the body leans to balance over the ball.",
         "Hold something: balance is solved, not felt.",

@@ -22,7 +22,7 @@ from widearc.core.body.segments import HIP_CENTRE
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Cable, Load, Sled, SpringLoad
 from widearc.core.errors import InputError
-from widearc.core.geometry import bracketed_root, flexion_for, lean, vec
+from widearc.core.geometry import bracketed_root, flexion_for, lean, spread, vec
 from widearc.core.movement.legs import Foot, add_leg, flat
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_force, load_shape, note_pull
 from widearc.core.movement.motion import Inertia, Motion
@@ -45,9 +45,7 @@ def solve(
     shape = np.broadcast_shapes((1, position.shape[-1]), load_shape(loads, o))
     backward = exercise.variant in ("out", "back", "kick")
     way = -1.0 if backward or exercise.variant == "home" else 1.0
-    foot_x = np.broadcast_to(
-        np.atleast_2d(o["start"]) + way * np.atleast_2d(o["travel"]) * position, (shape[0], shape[1])
-    )
+    foot_x = spread(np.atleast_2d(o["start"]) + way * np.atleast_2d(o["travel"]) * position, (shape[0], shape[1]))
     for index, load in enumerate(loads):
         on_it = getattr(load, "port", "") in HANDS_ON
         if on_it and not isinstance(load, SpringLoad | Band | Cable):
@@ -154,12 +152,12 @@ def _flat_foot(body: Body, ankle: Array) -> Foot:
 
 def _standing(ride: _Ride) -> Motion:
     body, o, shape = ride.body, ride.o, ride.shape
-    share = np.broadcast_to(np.atleast_2d(o["weight_share"]), shape)
-    other_ankle = np.broadcast_to(flat(0.0, body.ankle_height_m), (2, *shape))
+    share = spread(np.atleast_2d(o["weight_share"]), shape)
+    other_ankle = spread(flat(0.0, body.ankle_height_m), (2, *shape))
     ankle = np.stack((ride.foot_x, np.full(shape, body.ankle_height_m)))
     other_bend = np.atleast_2d(o["other_knee_from"] + (o["other_knee_to"] - o["other_knee_from"]) * ride.position)
     reach = np.sqrt(body.thigh_m**2 + body.shank_m**2 + 2 * body.thigh_m * body.shank_m * np.cos(other_bend))
-    trunk_lean = np.broadcast_to(np.atleast_2d(o["trunk_lean"]), shape)
+    trunk_lean = spread(np.atleast_2d(o["trunk_lean"]), shape)
 
     def motion_at(leg_lean: Array) -> Motion:
         motion = Motion(position=ride.position.ravel(), shape=shape, legs=1)
@@ -232,7 +230,7 @@ def _held_hip(ride: _Ride) -> Motion:
     # on hands and knees the hip stands a thigh over the floor; on the hands, half of that more than a shank
     height = body.thigh_m + 0.05 if kick else body.shank_m + 0.25
     motion = Motion(position=ride.position.ravel(), shape=shape, legs=1 if kick else 2, complete=False)
-    hip = np.broadcast_to(flat(0.0, height), (2, *shape))
+    hip = spread(flat(0.0, height), (2, *shape))
     ankle = np.stack((ride.foot_x, np.full(shape, body.sole_m(s.BALL))))
     knee, bend, shank, reached = _leg(body, hip, ankle)
     motion.fail(~reached, "the leg cannot reach the carriage: less travel or start closer")
@@ -244,9 +242,9 @@ def _held_hip(ride: _Ride) -> Motion:
     add_upper_body(motion, trunk, one_piece=ride.exercise.one_piece)
     ball = upright.sole(body.sole_m(s.BALL))
     hand = np.stack((trunk.shoulder[0], np.zeros(shape)))
-    motion.points |= {"shoulder": trunk.shoulder, "hand": hand, "pressure": np.broadcast_to(ball, (2, *shape))}
+    motion.points |= {"shoulder": trunk.shoulder, "hand": hand, "pressure": spread(ball, (2, *shape))}
     leg_kg = motion.legs * (s.M_FOOT + s.M_SHANK + s.M_THIGH) * body.mass_kg
-    carried = np.broadcast_to(np.atleast_2d(o["weight_share"]) * leg_kg * G, shape)
+    carried = spread(np.atleast_2d(o["weight_share"]) * leg_kg * G, shape)
     ride.refuse_others()
     level = ride.push_on_foot(motion, carried)
     motion.angles |= {
@@ -275,7 +273,7 @@ def _sideways(ride: _Ride) -> Motion:
     motion = Motion(position=ride.position.ravel(), shape=shape, legs=1)
     leg_m = body.thigh_m + body.shank_m
     half = HIP_CENTRE * body.stature_m
-    share = np.broadcast_to(np.atleast_2d(o["weight_share"]), shape)
+    share = spread(np.atleast_2d(o["weight_share"]), shape)
     other_foot = np.stack((np.zeros(shape), np.full(shape, body.ankle_height_m)))
     foot_x = ride.foot_x
     # level pelvis, legs of one length: the hips' middle lies half way between the feet at every share

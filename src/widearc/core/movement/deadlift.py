@@ -17,7 +17,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import bracketed_root, lean, vec
+from widearc.core.geometry import bracketed_root, lean, spread, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
 from widearc.core.movement.loading import PortLoad, Trunk, attach, load_force, load_shape
 from widearc.core.movement.motion import Motion
@@ -42,7 +42,7 @@ def solve(
     cos_turn = leg_plane_cosine(body, o["stance"])
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2, plane_cos=cos_turn)
-    pose = _Pose(exercise, body, o, loads, np.broadcast_to(bend, shape), cos_turn, lowering=lowering)
+    pose = _Pose(exercise, body, o, loads, spread(bend, shape), cos_turn, lowering=lowering)
     pose.lift_between(position)
     low, high = (np.full(shape, edge) for edge in SHANK_RANGE)
     shank_lean, found = bracketed_root(pose.moment, low, high, np.full(shape, 0.1))
@@ -52,7 +52,7 @@ def solve(
     add_leg(motion, body, pose.foot, pose.knee, pose.hip, legs=2)
     motion.add_segment("trunk", s.M_ONE_PIECE * body.mass_kg, pose.trunk.place(s.COM_ONE_PIECE * body.trunk_m))
     attach(motion, loads, pose.port, lowering=lowering)
-    stand_on(motion, np.broadcast_to(pose.sole, (2, *shape)))
+    stand_on(motion, spread(pose.sole, (2, *shape)))
     arm = pose.hand - pose.trunk.shoulder
     motion.points |= {
         "shoulder": pose.trunk.shoulder,
@@ -99,7 +99,7 @@ class _Pose:
         The last posture is balanced with the trunk's lean given; its hands' height ends the lift.
         """
         start = np.atleast_2d(self.o["bar"]) + np.atleast_2d(self.o["box"]) - np.atleast_2d(self.o["deficit"])
-        self.standing = np.broadcast_to(np.atleast_2d(self.o["trunk_to"]), self.bend[:, -1:].shape)
+        self.standing = spread(np.atleast_2d(self.o["trunk_to"]), self.bend[:, -1:].shape)
         whole, self.bend = self.bend, self.bend[:, -1:]
         low, high = (np.full(self.bend.shape, edge) for edge in SHANK_RANGE)
         last, found = bracketed_root(self.moment, low, high, np.full(self.bend.shape, 0.1))
@@ -130,7 +130,7 @@ class _Pose:
             ahead_m = self.sole[0] - shoulder[0]
             self.hand = shoulder + vec(ahead_m, -np.sqrt(np.maximum(body.arm_m**2 - ahead_m**2, 0.01)))
         else:
-            self.hand = vec(self.sole[0], np.broadcast_to(self.hand_y, shoulder.shape[1:]))
+            self.hand = vec(self.sole[0], spread(self.hand_y, shoulder.shape[1:]))
 
     def _over_the_foot(self) -> tuple[Array, Array]:
         """Return the trunk's lean (rad) at which the arms reach a bar over the pressure point, and where they do."""
@@ -149,7 +149,7 @@ class _Pose:
             return np.asarray(self.hand)
         point = self.trunk.port(name, self.o["belt_offset"])
         if point is None and name == "sole":
-            point = np.broadcast_to(self.sole, self.hip.shape)
+            point = spread(self.sole, self.hip.shape)
         if point is None:
             raise InputError("/loads/port", name, "a port that a deadlift has")
         return point

@@ -18,7 +18,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import bracketed_root, lean, turning_root, vec
+from widearc.core.geometry import bracketed_root, lean, spread, turning_root, vec
 from widearc.core.movement import deadlift
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
 from widearc.core.movement.loading import ARM_COM, PortLoad, Trunk, attach, load_force, load_shape, only_weights
@@ -123,7 +123,7 @@ class _Pose:
             return np.asarray(self.hand)
         point = self.trunk.port(name, self.o["belt_offset"])
         if point is None and name == "sole":
-            point = np.broadcast_to(self.sole, self.hip.shape)
+            point = spread(self.sole, self.hip.shape)
         if point is None:
             raise InputError("/loads/port", name, "a port that a hinge has")
         return point
@@ -163,7 +163,7 @@ class _Pose:
         Closed form A sin α + B cos α + C = 0 for weights; with pulls that turn it starts a root search.
         """
         at_0, at_90, at_180 = (self.moment(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2))
-        start = np.broadcast_to(turning_root(at_0, at_90, at_180)[0], shape)
+        start = spread(turning_root(at_0, at_90, at_180)[0], shape)
         low, high = (np.full(shape, edge) for edge in SHANK_RANGE)
         if only_weights(self.loads):
             found = (np.abs(self.moment(start)) < 1e-6) & (start >= low) & (start <= high)

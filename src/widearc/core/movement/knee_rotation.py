@@ -16,7 +16,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Lever, Load, Stack
 from widearc.core.errors import InputError
-from widearc.core.geometry import slope
+from widearc.core.geometry import slope, spread
 from widearc.core.movement.legs import TOE, Foot, add_leg, flat
 from widearc.core.movement.loading import (
     Trunk,
@@ -56,15 +56,15 @@ def solve(
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
     thigh = THIGH_ANGLE[exercise.variant or "seated"]
-    hip = np.broadcast_to(flat(0.0, o["seat"]), (2, *shape))
+    hip = spread(flat(0.0, o["seat"]), (2, *shape))
     knee = hip + body.thigh_m * slope(np.full((1, 1), thigh))
     # bending turns the shank clockwise from the thigh's line, seen with the body facing +x
     shank = slope(thigh - knee_bend)
-    foot = Foot(body, np.broadcast_to(knee + body.shank_m * shank, (2, *shape)), _turned_left(shank), shank)
+    foot = Foot(body, spread(knee + body.shank_m * shank, (2, *shape)), _turned_left(shank), shank)
     add_leg(motion, body, foot, knee, hip, legs=legs)
     # straight, the trunk goes on from the thigh; bending the hip turns it clockwise; its lean is from the vertical
     trunk_lean = 90 * DEG - (thigh + 180 * DEG - np.atleast_2d(o["hip"]))
-    trunk = Trunk(body=body, hip=hip, lean=np.broadcast_to(trunk_lean, shape))
+    trunk = Trunk(body=body, hip=hip, lean=spread(trunk_lean, shape))
     add_upper_body(motion, trunk, one_piece=True)
 
     def place(name: str) -> Array:
@@ -117,7 +117,7 @@ def _add_machine(
             radius = np.full((1, 1), load.user_arm_m) if load.user_arm_m else np.atleast_2d(o["pad"])
             pad, _ = _pad(motion, {"pad": radius}, knee, shank, off)
             _add_lever(motion, index, load, pad, shank, lifts)
-    motion.points["pad"] = np.broadcast_to(pad, (2, *motion.shape))
+    motion.points["pad"] = spread(pad, (2, *motion.shape))
 
 
 def _pad(motion: Motion, o: Mapping[str, Any], knee: Array, shank: Array, off: Array) -> tuple[Array, Array | float]:
@@ -136,7 +136,7 @@ def _pad(motion: Motion, o: Mapping[str, Any], knee: Array, shank: Array, off: A
     motion.fail(motion.full(inside) <= 0, "the pad leaves the shank: the machine's pivot is too far from the knee")
     p = along + np.sqrt(np.maximum(inside, 1e-9))
     slide = np.ptp(motion.full(p), axis=1)
-    motion.marks["pad_slide_m"] = np.broadcast_to(slide[:, None], motion.shape)
+    motion.marks["pad_slide_m"] = spread(slide[:, None], motion.shape)
     motion.notice("pad-slides", "the pad slides along the shin: the machine's pivot is off the knee", slide > 0.02)
     # the force square to the shank at the pad: p per newton at the knee, its arm about the pivot at the machine
     arm = p * shank - off

@@ -17,7 +17,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import lean, vec
+from widearc.core.geometry import lean, spread, vec
 from widearc.core.movement import on_toes
 from widearc.core.movement.legs import TOE, Foot, add_leg, flat
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
@@ -42,10 +42,10 @@ def solve(
     back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position) * (-1.0 if forward else 1.0)
     shape = np.broadcast_shapes(back.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
-    back = np.broadcast_to(back, shape)
+    back = spread(back, shape)
     height = body.ankle_height_m
-    ankle = np.broadcast_to(flat(0.0, height), (2, *shape))
-    knee = np.broadcast_to(flat(body.shank_m, height), (2, *shape))
+    ankle = spread(flat(0.0, height), (2, *shape))
+    knee = spread(flat(body.shank_m, height), (2, *shape))
     hip = knee + body.thigh_m * lean(-back)
     # the foot lies flat behind: toes back, sole up
     foot = Foot(body, ankle, vec(-np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), np.ones((1, 1))))

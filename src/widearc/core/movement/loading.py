@@ -15,7 +15,7 @@ from widearc.core.catalogue import Options
 from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Lever, Load, Pendulum, SpringLoad, Stack
 from widearc.core.equipment.band import REFUSED_STRETCH, SAFE_STRETCH
 from widearc.core.errors import InputError
-from widearc.core.geometry import vec
+from widearc.core.geometry import spread, vec
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.units import G
 
@@ -197,7 +197,7 @@ def attach(
         if not isinstance(load, PortLoad):
             raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")
         if load.port not in points:
-            points[load.port] = np.broadcast_to(place(load.port), (2, *motion.shape))
+            points[load.port] = spread(place(load.port), (2, *motion.shape))
         point, segment = points[load.port], pad if load.port == "pad" else _segment(load.port)
         if isinstance(load, Band) and load.anchor_port:
             other, between = place(load.anchor_port), (load.port, load.anchor_port)
@@ -275,7 +275,7 @@ def _book_lever(motion: Motion, index: int, lever: Lever, point: Array, segment:
     kg = lever.inertia_kgm2 / np.maximum(far, 1e-3) ** 2
     motion.inertias.append(Inertia(segment=segment, point=point, kg=kg, towards=along, travel=turn * np.mean(far)))
     slide = np.ptp(motion.full(far), axis=1)
-    motion.marks[f"slide_{index}_m"] = np.broadcast_to(slide[:, None], motion.shape)
+    motion.marks[f"slide_{index}_m"] = spread(slide[:, None], motion.shape)
     motion.notice("pad-slides", "the pad slides along the body: the machine's pivot is off the joint", slide > 0.02)
     if lever.user_arm_m is not None:
         apart = np.abs(np.mean(motion.full(far), axis=1) - lever.user_arm_m)
@@ -347,7 +347,7 @@ def add_couple_of_stack(
 
 def add_pendulum(motion: Motion, index: int, load: Pendulum, segment: str, joint: Array, along: Array) -> None:
     """Hang a pendulum's weight in line with a limb: at arm_m from the joint (m) the way of `along` (2, …)."""
-    point = np.broadcast_to(joint + load.arm_m * along, (2, *motion.shape))
+    point = spread(joint + load.arm_m * along, (2, *motion.shape))
     weight = vec(np.zeros((1, 1)), -np.atleast_2d(np.asarray(load.kg) * G))
     motion.add_force(segment, point, weight, f"load {index}")
     motion.load_gravity.append(partial(_height_j, load.kg, point))

@@ -9,7 +9,7 @@ from types import MappingProxyType
 import numpy as np
 
 from widearc.core.arrays import Array, BoolArray
-from widearc.core.geometry import vec
+from widearc.core.geometry import spread
 from widearc.core.units import G
 
 
@@ -160,12 +160,12 @@ class Motion:
         a = np.asarray(array, dtype=float)
         if a.shape[-2:] == self.shape:
             return a
-        return np.broadcast_to(a, (*a.shape[:-2], *self.shape) if a.ndim > 2 else self.shape)
+        return spread(a, (*a.shape[:-2], *self.shape) if a.ndim > 2 else self.shape)
 
     def add_segment(self, name: str, mass_kg: float, com: Array) -> None:
         """Add a segment and its weight."""
         self.segments.append(Segment(name=name, mass_kg=mass_kg, com=com))
-        weight = vec(0.0, np.full((1, 1), -mass_kg * G))
+        weight = np.array([[[0.0]], [[-mass_kg * G]]])
         self.forces.append(Force(segment=name, point=com, force=weight, source=f"weight {name}"))
 
     def add_force(self, segment: str, point: Array, force: Array, source: str, *, works: bool = False) -> None:
@@ -224,6 +224,8 @@ class Motion:
 
     def fail(self, bad: BoolArray, reason: str) -> None:
         """Record that set-ups fail where `bad` (set-ups, samples) is true, with the first bad position."""
+        if not bad.any():
+            return
         for row in np.flatnonzero(np.any(bad, axis=1)):
             first = float(self.position[np.argmax(bad[row])])
             self.failed.setdefault(int(row), (first, reason))

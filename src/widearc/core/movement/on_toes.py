@@ -17,7 +17,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, balanced_angle, lean
+from widearc.core.geometry import ahead, balanced_angle, lean, spread
 from widearc.core.movement.legs import Foot, add_leg, flat, stand_on
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape, only_weights
 from widearc.core.movement.motion import Motion
@@ -39,7 +39,7 @@ def solve(
     """Return the motion of a lean back on the toes for options `o` (radians) at `position` (1, samples)."""
     back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position)
     shape = np.broadcast_shapes(back.shape, load_shape(loads, o))
-    back = np.broadcast_to(back, shape)
+    back = spread(back, shape)
     ball = flat(0.0, 0.0)
 
     def motion_at(shank_lean: Array) -> Motion:
@@ -71,14 +71,14 @@ def solve(
         return motion
 
     shank_lean, found = balanced_angle(
-        lambda x: motion_at(np.broadcast_to(x, shape)).moment_about(ball), SHANK_RANGE, shape,
+        lambda x: motion_at(spread(x, shape)).moment_about(ball), SHANK_RANGE, shape,
         turning=only_weights(loads), start=np.full((), 0.5),
     )  # fmt: skip
     motion = motion_at(shank_lean)
     motion.fail(~found, "cannot balance over the toes: hold something or lean less")
     motion.fail(motion.angles["knee"] > limits.knee + 1e-9, f"knee limit {limits.knee_deg:.0f}° passed; lean less")
-    stand_on(motion, np.broadcast_to(ball, (2, *shape)), "toes", "contact ball")
-    motion.points["mtp"] = np.broadcast_to(ball, (2, *shape))
+    stand_on(motion, spread(ball, (2, *shape)), "toes", "contact ball")
+    motion.points["mtp"] = spread(ball, (2, *shape))
     motion.marks["shank_lean"] = motion.full(shank_lean)
     motion.assumptions += [
         "Quasi-static and in the side view; straight from knee to shoulder, heels up, ankles square.",

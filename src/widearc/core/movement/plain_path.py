@@ -11,7 +11,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import slope, vec
+from widearc.core.geometry import slope, spread, vec
 from widearc.core.movement.loading import attach, load_shape
 from widearc.core.movement.motion import Motion
 
@@ -31,7 +31,7 @@ def solve(
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2, complete=False)
     travel = np.atleast_2d(o["travel"]) * position
     way = slope(np.atleast_2d(o["direction"]))
-    hand = np.broadcast_to(vec(np.atleast_2d(o["start_x"]), np.atleast_2d(o["start_y"])) + travel * way, (2, *shape))
+    hand = spread(vec(np.atleast_2d(o["start_x"]), np.atleast_2d(o["start_y"])) + travel * way, (2, *shape))
 
     def place(name: str) -> Array:
         if name not in ("hands", "shoulders"):

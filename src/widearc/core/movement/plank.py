@@ -16,7 +16,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import slope, third_side, vec
+from widearc.core.geometry import slope, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat
 from widearc.core.movement.loading import ARM_COM, Trunk, attach, load_shape
 from widearc.core.movement.motion import Motion
@@ -38,14 +38,14 @@ def solve(
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     legs = int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
-    bend = np.broadcast_to(bend, shape)
-    ankle = np.broadcast_to(flat(0.0, o["couch"] + 0.5 * body.ankle_height_m), (2, *shape))
+    bend = spread(bend, shape)
+    ankle = spread(flat(0.0, o["couch"] + 0.5 * body.ankle_height_m), (2, *shape))
     straight_m = body.thigh_m + body.trunk_m
     reach = third_side(body.shank_m, straight_m, bend)
     # the arms stand upright at the last sample
     rise = body.arm_m - ankle[1]
     hand_x = np.sqrt(np.maximum(reach[..., -1:] ** 2 - rise**2, 0.01))
-    hand = np.stack((np.broadcast_to(hand_x, shape), np.zeros(shape)))
+    hand = np.stack((spread(hand_x, shape), np.zeros(shape)))
     shoulder, met = _shoulder(ankle, reach, hand, body.arm_m)
     motion.fail(~met, "hands and couch are too far apart for this knee bend")
     gap = shoulder - ankle

@@ -18,7 +18,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Cable, Load, Sled
 from widearc.core.errors import InputError
-from widearc.core.geometry import slope, third_side, vec
+from widearc.core.geometry import slope, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import Trunk, add_upper_body, load_force, load_shape, note_pull
 from widearc.core.movement.motion import JOINTS, LEG_JOINTS, Inertia, Motion
@@ -55,12 +55,12 @@ def solve(
     ankle = hip + along * up_rail + height * square
     thigh_angle = rail + np.arctan2(height, along) + _angle_at_hip(body, knee_bend)
     knee = hip + body.thigh_m * slope(thigh_angle)
-    hip, ankle, knee = (np.broadcast_to(p, (2, *shape)) for p in (hip, ankle, knee))
+    hip, ankle, knee = (spread(p, (2, *shape)) for p in (hip, ankle, knee))
     foot = Foot(body, ankle, towards_toe, away)
     add_leg(motion, body, foot, knee, hip, legs=legs)
 
     # the trunk lies back: leaning backwards from the vertical by what the backrest is short of upright
-    back_lean = np.broadcast_to(np.atleast_2d(o["backrest"]) - 90 * DEG, shape)
+    back_lean = spread(np.atleast_2d(o["backrest"]) - 90 * DEG, shape)
     trunk = Trunk(body=body, hip=hip, lean=back_lean)
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
     motion.angles |= {
@@ -71,7 +71,7 @@ def solve(
     _refuse_ankle(motion, limits)
 
     plate = ankle + body.ankle_height_m * away
-    sole = np.broadcast_to(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
+    sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
     rails = _Rails(motion, loads, rail, along, plate, up_rail, square)
     rails.book(o["seat"], height)
     motion.close(lambda moved: _on_plate(moved, rails, body, sole, o["push"], lowering=lowering))
@@ -120,7 +120,7 @@ class _Rails:
         square: Array,
     ) -> None:
         self.motion, self.loads, self.rail, self.along = motion, loads, rail, along
-        self.plate, self.up_rail, self.square = np.broadcast_to(plate, (2, *motion.shape)), up_rail, square
+        self.plate, self.up_rail, self.square = spread(plate, (2, *motion.shape)), up_rail, square
         for index, load in enumerate(loads):
             if not isinstance(load, Sled) and not (isinstance(load, Band | Cable) and load.port == "sled"):
                 raise InputError(f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled")

@@ -18,7 +18,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Cable, Load, Sled
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, bracketed_root, lean, slope, vec
+from widearc.core.geometry import ahead, bracketed_root, lean, slope, spread, vec
 from widearc.core.movement.legs import Foot, add_leg, flat
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_force, load_shape, note_pull
 from widearc.core.movement.motion import Inertia, Motion
@@ -39,7 +39,7 @@ def solve(
     bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=int(o["legs"]), complete=False)
-    bend = np.broadcast_to(bend, shape)
+    bend = spread(bend, shape)
     make = _press if exercise.variant == "press" else _seated
     make(motion, exercise, body, o, loads, bend, lowering=lowering)
     motion.fail(bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed")
@@ -54,7 +54,7 @@ def _seated(
     # at the flat foot the shank leans by what the knee's bend leaves of a right angle, thighs level
     shank_flat = np.atleast_2d(o["knee"]) - 90 * DEG
     knee_flat = flat(0.0, np.atleast_2d(o["step"]) + body.ankle_height_m) + body.shank_m * lean(shank_flat)
-    hip = np.broadcast_to(knee_flat - flat(body.thigh_m, 0.0), (2, *shape))
+    hip = spread(knee_flat - flat(body.thigh_m, 0.0), (2, *shape))
 
     def knee_at(pitch: Array) -> tuple[Array, Array]:
         ankle = ball - body.sole_m(s.BALL) * ahead(pitch) + body.ankle_height_m * lean(pitch)
@@ -79,7 +79,7 @@ def _seated(
         return on_thigh
 
     attach(motion, loads, place, lowering=lowering)
-    toe_point = np.broadcast_to(ball, (2, *shape))
+    toe_point = spread(ball, (2, *shape))
     motion.close(lambda moved: _ball_force(moved, knee, hip, toe_point))
     thigh_angle = np.arctan2(knee[1] - hip[1], knee[0] - hip[0])
     motion.points |= {"shoulder": trunk.shoulder, "mtp": toe_point}
@@ -125,21 +125,21 @@ def _press(
     shape, legs = motion.shape, motion.legs
     rail, knee_bend = np.atleast_2d(o["rail"]), np.atleast_2d(o["knee"])
     up_rail = slope(rail)
-    hip = np.broadcast_to(flat(0.0, 0.4), (2, *shape))
+    hip = spread(flat(0.0, 0.4), (2, *shape))
     at_hip = np.arctan2(body.shank_m * np.sin(knee_bend), body.thigh_m + body.shank_m * np.cos(knee_bend))
     thigh = rail + at_hip
     knee = hip + body.thigh_m * slope(thigh)
     shank_way = slope(thigh - knee_bend)
-    ankle = np.broadcast_to(knee + body.shank_m * shank_way, (2, *shape))
+    ankle = spread(knee + body.shank_m * shank_way, (2, *shape))
     # bent up by the ankle's bend, the foot points square to the shank, towards the face
     across = np.stack((-shank_way[1], shank_way[0]))
     towards_toe = across * np.cos(bend) - shank_way * np.sin(bend)
     away = shank_way * np.cos(bend) + across * np.sin(bend)
     foot = Foot(body, ankle, towards_toe, away)
     add_leg(motion, body, foot, knee, hip, legs=legs)
-    trunk = Trunk(body=body, hip=hip, lean=np.broadcast_to(np.atleast_2d(o["backrest"]) - 90 * DEG, shape))
+    trunk = Trunk(body=body, hip=hip, lean=spread(np.atleast_2d(o["backrest"]) - 90 * DEG, shape))
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
-    ball = np.broadcast_to(foot.sole(body.sole_m(s.BALL)), (2, *shape))
+    ball = spread(foot.sole(body.sole_m(s.BALL)), (2, *shape))
     along = ball[0] * up_rail[0] + ball[1] * up_rail[1]
     # the plate keeps its line: what the ball slides across it does not move the sled
     plate = ball[..., :1] + (along - along[..., :1]) * up_rail
@@ -160,7 +160,7 @@ def _press(
             raise InputError(f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled")
         motion.add_force("toes", ball, -force * up_rail, f"load {index}")
     motion.path_travel = motion.full(along - along[..., :1])
-    motion.points |= {"shoulder": trunk.shoulder, "mtp": ball, "plate": np.broadcast_to(plate, (2, *shape))}
+    motion.points |= {"shoulder": trunk.shoulder, "mtp": ball, "plate": spread(plate, (2, *shape))}
     motion.angles |= {
         "ankle": bend,
         "knee": motion.full(knee_bend),

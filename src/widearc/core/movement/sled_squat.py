@@ -17,7 +17,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Cable, Load, Sled
 from widearc.core.errors import InputError
-from widearc.core.geometry import cross, slope, third_side
+from widearc.core.geometry import cross, slope, spread, third_side
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import Trunk, add_upper_body, load_force, load_shape, note_pull
 from widearc.core.movement.motion import Inertia, Motion
@@ -45,21 +45,21 @@ def solve(
     up_rail, forward = slope(180 * DEG - rail), slope(90 * DEG - rail)
     motion.fail(motion.full(reach**2 - feet**2) < 0, "the legs cannot reach: feet closer to the hip's line")
     along = np.sqrt(np.maximum(reach**2 - feet**2, 1e-6))
-    ankle = np.broadcast_to(flat(0.0, body.ankle_height_m), (2, *shape))
-    hip = np.broadcast_to(ankle + along * up_rail - feet * forward, (2, *shape))
+    ankle = spread(flat(0.0, body.ankle_height_m), (2, *shape))
+    hip = spread(ankle + along * up_rail - feet * forward, (2, *shape))
     line = np.arctan2(feet, along)  # the leg's line leans back from the rails by this
     shank = np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend)) - line
-    knee = np.broadcast_to(ankle + body.shank_m * (up_rail * np.cos(shank) + forward * np.sin(shank)), (2, *shape))
+    knee = spread(ankle + body.shank_m * (up_rail * np.cos(shank) + forward * np.sin(shank)), (2, *shape))
     towards_toe = forward * np.cos(tilt) - up_rail * np.sin(tilt)
     away = -(up_rail * np.cos(tilt) + forward * np.sin(tilt))
     foot = Foot(body, ankle, towards_toe, away)
     add_leg(motion, body, foot, knee, hip, legs=2)
-    trunk = Trunk(body=body, hip=hip, lean=np.broadcast_to(rail - 90 * DEG, shape))
+    trunk = Trunk(body=body, hip=hip, lean=spread(rail - 90 * DEG, shape))
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
     _sled(motion, loads, rail, along, up_rail, trunk.shoulder, lowering=lowering)
-    sole = np.broadcast_to(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
-    pad = np.broadcast_to(hip + np.atleast_2d(o["pad_at"]) * (trunk.shoulder - hip), (2, *shape))
-    square = np.broadcast_to(forward, (2, *shape))
+    sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
+    pad = spread(hip + np.atleast_2d(o["pad_at"]) * (trunk.shoulder - hip), (2, *shape))
+    square = spread(forward, (2, *shape))
     motion.close(lambda moved: support(moved, pad, square, sole, "back_n"))
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole, "pad": pad}
     # the toes tilted away open the ankle
@@ -82,7 +82,7 @@ def _sled(
 ) -> None:
     """Add the force on the shoulders along the rails from sled, bands and cables; book their energy."""
     total: Array = np.zeros(motion.shape)
-    shoulder = np.broadcast_to(shoulder, (2, *motion.shape))
+    shoulder = spread(shoulder, (2, *motion.shape))
     for index, load in enumerate(loads):
         if isinstance(load, Sled):
             force = motion.full(load.along_rail_n(rail, lowering=lowering))

@@ -19,7 +19,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, flexion_for, lean, third_side, vec
+from widearc.core.geometry import ahead, flexion_for, lean, spread, third_side, vec
 from widearc.core.movement import stepping
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
@@ -52,13 +52,13 @@ def solve(
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1)
 
     ankle = flat(0.0, o["box"] + body.ankle_height_m)
-    hip = np.broadcast_to(ankle + vec(np.broadcast_to(hip_x, drop.shape), drop), (2, *shape))
+    hip = spread(ankle + vec(spread(hip_x, drop.shape), drop), (2, *shape))
     # front shank: the hip-ankle line leans back; the knee lies ahead of it
     line_lean = np.arctan2(hip_x, drop)
     at_ankle = np.arctan2(body.thigh_m * np.sin(knee_bend), body.shank_m + body.thigh_m * np.cos(knee_bend))
     shank_lean = line_lean + at_ankle
     knee = ankle + body.shank_m * lean(shank_lean)
-    ankle, knee = np.broadcast_to(ankle, (2, *shape)), np.broadcast_to(knee, (2, *shape))
+    ankle, knee = spread(ankle, (2, *shape)), spread(knee, (2, *shape))
     front = Foot(body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1))))
     add_leg(motion, body, front, knee, hip)
 
@@ -74,11 +74,11 @@ def solve(
         f"ankle limit {limits.dorsiflexion_deg:.0f}° passed by the front ankle; lengthen the step or reduce depth",
     )
 
-    trunk_lean = np.broadcast_to(np.atleast_2d(o["trunk_lean"]), shape)
+    trunk_lean = spread(np.atleast_2d(o["trunk_lean"]), shape)
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
-    sole = np.broadcast_to(front.sole(pressure_m(body, o["pressure"])), (2, *shape))
-    ball = np.broadcast_to(rear.sole(body.sole_m(s.BALL)), (2, *shape))
+    sole = spread(front.sole(pressure_m(body, o["pressure"])), (2, *shape))
+    ball = spread(rear.sole(body.sole_m(s.BALL)), (2, *shape))
 
     def place(name: str) -> Array:
         point = trunk.port(name, o["belt_offset"])
@@ -123,7 +123,7 @@ def _rear_leg(body: Body, o: Options, hip: Array, step: Array) -> tuple[Foot, Ar
     at_ankle = np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend))
     shank_lean = np.arctan2(gap[0], gap[1]) + at_ankle
     knee = ankle + body.shank_m * lean(shank_lean)
-    ankle = np.broadcast_to(ankle, hip.shape)
+    ankle = spread(ankle, hip.shape)
     return Foot(body, ankle, towards_toe, down), knee, bend, shank_lean
 
 
@@ -134,7 +134,7 @@ def _ground(motion: Motion, sole: Array, ball: Array, pair: Array | float) -> No
     """
     total = motion.total_force()
     moment = motion.moment_about(ball)
-    pair = np.broadcast_to(np.atleast_2d(pair), motion.shape)
+    pair = spread(np.atleast_2d(pair), motion.shape)
     front_x = -total[0] - pair  # the floor holds the front foot back and drives the rear one
     span_x, span_y = sole[0] - ball[0], sole[1] - ball[1]
     # about the rear ball: moment of everything + front force = 0

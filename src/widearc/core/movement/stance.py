@@ -19,7 +19,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, bracketed_root, lean, turning_root, vec
+from widearc.core.geometry import ahead, bracketed_root, lean, spread, turning_root, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
 from widearc.core.movement.loading import (
     PortLoad,
@@ -66,8 +66,8 @@ def solve(
     shape = np.broadcast_shapes(hip.shape[1:], load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, plane_cos=cos_turn)
     # the balance is solved on the small arrays: often only the loads differ between set-ups
-    small = [np.broadcast_to(p, (2, *np.broadcast_shapes(p.shape[1:], hip.shape[1:]))) for p in (hip, knee, sole)]
-    hip, knee, sole = (np.broadcast_to(p, (2, *shape)) for p in (hip, knee, sole))
+    small = [spread(p, (2, *np.broadcast_shapes(p.shape[1:], hip.shape[1:]))) for p in (hip, knee, sole)]
+    hip, knee, sole = (spread(p, (2, *shape)) for p in (hip, knee, sole))
 
     add_leg(motion, body, foot, knee, hip, legs=legs)
     trunk_terms = upper_body_terms(body, one_piece=exercise.one_piece)
@@ -83,9 +83,7 @@ def solve(
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
     for mass, along, forward in free_terms:
         motion.add_segment("free_thigh", mass, trunk.place(along, forward))
-    attach(
-        motion, loads, lambda name: np.broadcast_to(balance.pulls.place(name, trunk), (2, *shape)), lowering=lowering
-    )
+    attach(motion, loads, lambda name: spread(balance.pulls.place(name, trunk), (2, *shape)), lowering=lowering)
     for index, load in enumerate(loads):
         if isinstance(load, Band) and load.anchor_port == load.port:
             note_band(motion, index, load, motion.full(o["stance"]))
@@ -161,7 +159,7 @@ class _Pulls:
         self.fixed = {
             "sole": sole,
             "thigh": hip + 0.9 * (knee - hip),
-            "ankle": np.broadcast_to(ankle, hip.shape),
+            "ankle": spread(ankle, hip.shape),
         }
 
     def place(self, name: str, trunk: Trunk) -> Array:
@@ -211,7 +209,7 @@ class _Balance:
     ) -> None:
         self.motion, self.body, self.hip, self.sole, self.pulls = motion, body, hip, sole, pulls
         # rows of equal geometry have equal legs: the small arrays' rows are enough
-        self.legs_moment = motion.moment_about(np.broadcast_to(sole, (2, *motion.shape)))[: sole.shape[1]]
+        self.legs_moment = motion.moment_about(spread(sole, (2, *motion.shape)))[: sole.shape[1]]
         self.terms = terms
 
     def weights(self, trunk_lean: Array) -> Array:
@@ -243,13 +241,13 @@ class _Balance:
             sine, cosine = trunk.sine_cosine
             return np.asarray(a * sine + b * cosine + c + self.pulls.moment(trunk, vertical=False))
 
-        theta = np.broadcast_to(theta, self.motion.shape)
+        theta = spread(theta, self.motion.shape)
         return bracketed_root(moment, np.full(theta.shape, low), np.full(theta.shape, high), theta, slope=slope)
 
 
 def _why_unbalanced(knee_bend: Array, shape: tuple[int, ...], found: BoolArray, limits: Limits) -> str:
     """Return the reason in words, with the deepest bend that still balances."""
-    ok = np.where(found, np.broadcast_to(knee_bend, shape), -1.0)
+    ok = np.where(found, spread(knee_bend, shape), -1.0)
     deepest = float(to_deg(np.max(ok))) if ok.size else -1.0
     limit = f"ankle limit {limits.dorsiflexion_deg:.0f}°"
     if deepest < 0:

@@ -20,7 +20,7 @@ from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import ahead, balanced_angle, cross, flexion_for, lean, vec
+from widearc.core.geometry import ahead, balanced_angle, cross, flexion_for, lean, spread, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import (
     Trunk,
@@ -53,10 +53,10 @@ def solve(
     """Return the motion for options `o` (radians, metres) at `position` (1, samples); variant "lunge" or "b-stance"."""
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
-    pose = _Pose(exercise, body, limits, o, np.broadcast_to(bend, shape), position, shape)
+    pose = _Pose(exercise, body, limits, o, spread(bend, shape), position, shape)
     trial = _Trial(pose, loads, lowering)
     given = exercise.variant == "b-stance"
-    share = np.broadcast_to(np.atleast_2d(o["rear_share"]), shape) if given else trial.rear_share()
+    share = spread(np.atleast_2d(o["rear_share"]), shape) if given else trial.rear_share()
     trunk_lean, found = balanced_angle(
         lambda x: trial.moment(x, share), LEAN_RANGE, pose.shape, turning=only_weights(loads),
         start=np.atleast_2d(o.get("trunk_lean", 0.0)),
@@ -89,11 +89,11 @@ class _Pose:
         self.position = position
         self.shank_lean = np.minimum(FIRST_LEAN + np.atleast_2d(o["knee_travel"]) * bend, limits.dorsiflexion)
         across, down = vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
-        ankle = np.broadcast_to(flat(0.0, o["box"] + body.ankle_height_m), (2, *shape))
+        ankle = spread(flat(0.0, o["box"] + body.ankle_height_m), (2, *shape))
         self.front = Foot(body, ankle, across, down)
         self.knee = ankle + body.shank_m * lean(self.shank_lean)
         self.hip = self.knee + body.thigh_m * lean(self.shank_lean - bend)
-        self.sole = np.broadcast_to(self.front.sole(pressure_m(body, o["pressure"])), (2, *shape))
+        self.sole = spread(self.front.sole(pressure_m(body, o["pressure"])), (2, *shape))
         self._rear(np.atleast_2d(o["step"]), np.atleast_2d(o["rear"]))
 
     def _rear(self, step: Array, raised: Array) -> None:
@@ -101,10 +101,10 @@ class _Pose:
         body, hip = self.body, self.hip
         pitch = np.full((1, 1), REAR_PITCH)
         towards_toe, down = ahead(pitch), -lean(pitch)
-        self.ball = np.broadcast_to(flat(-step, raised), (2, *self.shape))
+        self.ball = spread(flat(-step, raised), (2, *self.shape))
         stood = self.ball - body.sole_m(s.BALL) * towards_toe - body.ankle_height_m * down
         stays = self.exercise.variant == "b-stance"
-        placed = np.broadcast_to(self.position, self.shape) <= LEAVES + 1e-12
+        placed = spread(self.position, self.shape) <= LEAVES + 1e-12
         gap = hip - stood
         far = np.hypot(gap[0], gap[1])
         needed = placed | stays
@@ -161,7 +161,7 @@ class _Trial:
         pose = self.pose
         body, exercise = pose.body, pose.exercise
         motion = self._with_legs()
-        trunk = Trunk(body=body, hip=pose.hip, lean=np.broadcast_to(trunk_lean, pose.shape))
+        trunk = Trunk(body=body, hip=pose.hip, lean=spread(trunk_lean, pose.shape))
         add_upper_body(motion, trunk, one_piece=exercise.one_piece)
         attach(motion, self.loads, lambda name: self._place(name, trunk), lowering=self.lowering)
         motion.points |= {"shoulder": trunk.shoulder, "pressure": pose.sole, "rear_ball": pose.ball}
@@ -183,7 +183,7 @@ class _Trial:
         moment, down = self._carried(np.atleast_2d(pose.o["trunk_lean"]))
         level = np.atleast_2d(pose.o["horizontal_pair"]) * (pose.ball[1] - pose.sole[1])
         first = ((level - moment) / (-down * (pose.ball[0] - pose.sole[0])))[..., :1]
-        return np.asarray(np.broadcast_to(first * np.clip(1.0 - pose.position / LEAVES, 0.0, 1.0), pose.shape))
+        return np.asarray(spread(first * np.clip(1.0 - pose.position / LEAVES, 0.0, 1.0), pose.shape))
 
     def moment(self, trunk_lean: Array, share: Array) -> Array:
         """Return the moment of everything, the rear foot's force included, about the front pressure point, N·m."""
@@ -215,7 +215,7 @@ class _Trial:
 def _rear_force(weight: Array, pose: _Pose, share: Array) -> Array:
     """Return the rear foot's force (N): its share of the weight (N), and the level pair while it stands."""
     pair = np.where(share > 0, np.atleast_2d(pose.o["horizontal_pair"]), 0.0)
-    return vec(np.broadcast_to(pair, pose.shape), share * weight)
+    return vec(spread(pair, pose.shape), share * weight)
 
 
 def _ground(motion: Motion, pose: _Pose, share: Array) -> None:

@@ -17,7 +17,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.geometry import cross, lean, third_side, vec
+from widearc.core.geometry import cross, lean, spread, third_side, vec
 from widearc.core.movement.legs import add_leg, pressure_m
 from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_shape
 from widearc.core.movement.motion import Motion
@@ -43,7 +43,7 @@ def solve(
     add_leg(motion, body, pose.foot, pose.knee, pose.hip, legs=2)
     trunk = Trunk(body=body, hip=pose.hip, lean=pose.trunk_lean)
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
-    sole = np.broadcast_to(pose.foot.sole(pressure_m(body, o["pressure"])), (2, *pose.shape))
+    sole = spread(pose.foot.sole(pressure_m(body, o["pressure"])), (2, *pose.shape))
     places = {"sole": sole, "thigh": pose.hip + 0.9 * (pose.knee - pose.hip)}
 
     def place(name: str) -> Array:
@@ -54,8 +54,8 @@ def solve(
         return point
 
     attach(motion, loads, place, lowering=lowering)
-    contact = np.broadcast_to(pose.contact(trunk), (2, *pose.shape))
-    square = np.broadcast_to(pose.square, (2, *pose.shape))
+    contact = spread(pose.contact(trunk), (2, *pose.shape))
+    square = spread(pose.square, (2, *pose.shape))
     motion.close(lambda moved: _support(moved, contact, square, sole, works=exercise.variant == "handle"))
     motion.fail(~pose.reached, "the support cannot be reached at this knee bend: move the feet or the support")
     ankle = pose.shank_lean - pose.wedge
@@ -107,7 +107,7 @@ class _Pose:
             lean_by = np.atleast_2d(o["trunk_lean"])
         shape = np.broadcast_shapes(bend.shape, lean_by.shape, loads)
         self.shape = (shape[0], shape[1])
-        self.bend, self.trunk_lean = np.broadcast_to(bend, shape), np.broadcast_to(lean_by, shape)
+        self.bend, self.trunk_lean = spread(bend, shape), spread(lean_by, shape)
         self.reach = third_side(body.thigh_m, body.shank_m, self.bend)
         self.reached = np.ones(shape, dtype=bool)
         if self.variant == "handle":
@@ -136,7 +136,7 @@ class _Pose:
         assert port is not None
         slope = np.tan(np.atleast_2d(o["rail_tilt"]))
         # the bar's line passes `foot_ahead` behind the ankle at the height of the support
-        return behind + slope * (ankle_y + port[1] - height) - port[0], np.broadcast_to(slope, self.shape)
+        return behind + slope * (ankle_y + port[1] - height) - port[0], spread(slope, self.shape)
 
     def _height_on(self, a: Array, b: Array) -> Array:
         """Return the hip's height over the ankle (m) where the leg's reach meets x = a + b·y."""

@@ -16,7 +16,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Load, Pendulum, Stack
 from widearc.core.errors import InputError
-from widearc.core.geometry import lean, slope
+from widearc.core.geometry import lean, slope, spread
 from widearc.core.movement.legs import Foot, add_leg, flat
 from widearc.core.movement.loading import (
     Trunk,
@@ -50,8 +50,8 @@ def solve(
     shape = np.broadcast_shapes(angle.shape, load_shape(loads, o))
     legs = 1 if side else int(o["legs"])
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
-    angle = np.broadcast_to(angle, shape)
-    hip = np.broadcast_to(flat(0.0, o["seat"]), (2, *shape))
+    angle = spread(angle, shape)
+    hip = spread(flat(0.0, o["seat"]), (2, *shape))
     if side:
         # lying on the side, head to the left: the upper leg opens anticlockwise
         thigh = slope(angle)
@@ -87,7 +87,7 @@ def solve(
         elif isinstance(load, Pendulum):
             add_pendulum(motion, index, load, "thigh", hip, thigh)
     attach(motion, loads, place, lowering=lowering, skip=("stack", "pendulum"), pad="thigh")
-    motion.points |= {"shoulder": trunk.shoulder, "pad": np.broadcast_to(places["pad"], (2, *shape))}
+    motion.points |= {"shoulder": trunk.shoulder, "pad": spread(places["pad"], (2, *shape))}
     if side:
         motion.angles["hip_abduction"] = angle
     else:

@@ -16,7 +16,7 @@ from widearc.core.body.segments import HIP_CENTRE
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Chain, CornerBar, FreeMass, Load, Stack
 from widearc.core.errors import InputError
-from widearc.core.geometry import vec
+from widearc.core.geometry import spread, vec
 from widearc.core.movement.loading import add_couple_of_stack, attach, load_shape, note_band
 from widearc.core.movement.motion import Motion
 
@@ -37,9 +37,9 @@ def solve(
     opened = np.atleast_2d(o["abduction_from"] + (o["abduction_to"] - o["abduction_from"]) * position)
     shape = np.broadcast_shapes(opened.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1, complete=False)
-    opened = np.broadcast_to(opened, shape)
+    opened = spread(opened, shape)
     half = HIP_CENTRE * body.stature_m
-    hip = np.broadcast_to(vec(np.full((1, 1), half), np.zeros((1, 1))), (2, *shape))
+    hip = spread(vec(np.full((1, 1), half), np.zeros((1, 1))), (2, *shape))
     # opening turns the right thigh clockwise seen from above; the picture is mirrored so that it is anticlockwise
     along = np.stack((-np.sin(opened), np.cos(opened)))
     hip = hip * np.array([-1.0, 1.0])[:, None, None]
