@@ -16,11 +16,12 @@ from widearc.core.movement.motion import (
     Segment,
     place_of,
 )
-from widearc.core.movement.setup import FAMILIES, SAMPLES, Setup, move
+from widearc.core.movement.setup import FAMILIES, POSTURE_KEPT, SAMPLES, Setup, move
 
 __all__ = [
     "FAMILIES",
     "JOINTS",
+    "POSTURE_KEPT",
     "SAMPLES",
     "WORKING_JOINTS",
     "Force",

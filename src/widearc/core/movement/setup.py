@@ -61,6 +61,12 @@ FAMILIES = MappingProxyType(
 )
 """Every family with a curve by its name."""
 
+POSTURE_KEPT = (
+    "knee rotation", "bridge", "hip rotation trunk", "hip rotation leg", "thigh spread", "plank knee bend",
+    "sled press", "sled squat", "arc squat", "supported stance",
+)  # fmt: skip
+"""Families whose posture does not depend on the load. Some forms of others are so too."""
+
 PORTLESS = ("sled", "stack", "pendulum")
 LENGTHENED_ENDS = ("lean_from", "knee_from", "trunk_from", "hip_from", "abduction_from", "ankle_from")
 SAMPLES = 101
@@ -199,10 +205,11 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
         point = next(motion.full(f.point) for f in motion.forces if f.source == f"load {index}")
         if isinstance(load, Lever):
             angle = np.unwrap(lever_angle(load, np.nan_to_num(point)), axis=-1)
-            known.append(replace(load, sense=np.where(angle[:, -1:] < angle[:, :1], -1.0, 1.0)))
+            sense = np.where(angle[:, -1:] < angle[:, :1], -1.0, 1.0)
+            known.append(replace(load, sense=sense, start_rad=angle[:, :1]))
         else:
             known.append(replace(load, mark_m=_shortest(load, point)))
-    for _ in range(MOST_TRIALS):
+    for _ in range(0 if setup.exercise.family in POSTURE_KEPT else MOST_TRIALS):
         # a spring hooked at the shortest place moves that place; a lever has not turned yet at the start
         motion, apart = moved(known), 0.0
         for index, load in enumerate(known[len(others) :], start=len(others)):

@@ -147,13 +147,13 @@ class PreparedBatch:
         return self._matches[target.key]
 
     def _match(self, target: Target) -> tuple[Narrow, Narrow]:
-        owns = [self.bins(action) for action in target.actions]
         # only degrees where something is asked or given
         used = [
-            np.flatnonzero((wanted > 0) | (own != 0).any(axis=(0, 1)))
-            for own, wanted in zip(owns, target.bins, strict=True)
+            np.flatnonzero((wanted > 0) | self.references.loaded(action))
+            for action, wanted in zip(target.actions, target.bins, strict=True)
         ]
-        given = np.concatenate([own[:, :, u] for own, u in zip(owns, used, strict=True)], axis=2)
+        given = np.concatenate([self.references.bins(a, u) for a, u in zip(target.actions, used, strict=True)], axis=1)
+        given = given.reshape(len(self.batch.frames), self.mix.shape[1], -1)
         asked = np.concatenate([wanted[u] for wanted, u in zip(target.bins, used, strict=True)]).astype(np.float32)
         mix, total = self.mix.astype(np.float32), float(asked.sum())
         frames, picks = given.shape[0], mix.shape[0]

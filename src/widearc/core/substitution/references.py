@@ -19,7 +19,7 @@ from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action, on_grid
 from widearc.core.equipment import Band, margin
-from widearc.core.movement import SAMPLES, Setup
+from widearc.core.movement import POSTURE_KEPT, SAMPLES, Setup
 from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 from widearc.core.substitution.elastic import ELASTIC
 from widearc.core.substitution.kit import hold_of
@@ -33,16 +33,12 @@ CLOSE = 0.016  # match: rows this close to the best guess are computed exactly b
 CLOSE_LINEAR = 0.003  # the same where a guess is only as coarse as its samples
 CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
 NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away", "band-idle")
-LINEAR = (
-    "knee rotation", "bridge", "hip rotation trunk", "hip rotation leg", "thigh spread", "plank knee bend",
-    "sled press", "sled squat", "arc squat", "supported stance",
-)  # fmt: skip
-"""Families whose posture does not depend on the load: two references say all. Some forms of others are so too."""
 REFERENCES = {
     True: (0.0, 120.0, 1000.0),
     False: (0.0, 5.0, 10.0, 15.0, 20.0, 30.0, 45.0, 65.0, 95.0, 140.0, 200.0, 300.0, 450.0, 650.0, 1000.0),
 }
 """Reference loads in kg, by whether the family is linear. Fixed, so that no answer depends on what else is here."""
+KEPT_CUTS = 4  # choices of degrees: those of a question's two joints and of the one before
 FEW = 5  # totals: so few are their own references
 
 
@@ -59,7 +55,7 @@ def is_linear(batch: Batch) -> bool:
         # a bar kept over the foot: whatever it weighs, balance asks the same posture
         kept = exercise.variant == "deadlift" or exercise.options["hold"].default == "bar"
         return kept and all(way.port == "hands" and way.stock not in ELASTIC for way in batch.way) and bool(batch.way)
-    return exercise.family in LINEAR
+    return exercise.family in POSTURE_KEPT
 
 
 def refused(share: Share, rows: Sequence[Row]) -> BoolArray:
@@ -164,6 +160,9 @@ def mix_of(kg: Array, points: Array, mass_kg: float, *, linear: bool) -> Array:
 
 Narrow = NDArray[np.float32]
 """Bins to choose by: a guess needs no more digits."""
+Columns = NDArray[np.intp]
+EVERY: Columns = np.arange(len(CENTRES_DEG))
+"""All degrees of the grid."""
 
 
 class References(Protocol):
@@ -177,8 +176,14 @@ class References(Protocol):
     def samples(self) -> int:
         """Return at how many places of the lift they were computed."""
 
-    def bins(self, action: Action) -> Narrow:
-        """Return signed demand over the 1° grid, N·m, (set-ups × loads, 220), zeros where the joint is held."""
+    def bins(self, action: Action, columns: Columns = EVERY) -> Narrow:
+        """Return signed demand over the 1° grid, N·m, (set-ups × loads, degrees), zeros where the joint is held.
+
+        columns: which degrees.
+        """
+
+    def loaded(self, action: Action) -> BoolArray:
+        """Return at which degrees any of them asks anything, (220,): those of others may be among them."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -188,9 +193,19 @@ class Solved:
     curves: Gathered
     samples: int
     _grids: dict[Action, Narrow] = field(default_factory=dict)
+    _cut: dict[tuple[Action, bytes], Narrow] = field(default_factory=dict)
+    _loaded: dict[Action, BoolArray] = field(default_factory=dict)
 
-    def bins(self, action: Action) -> Narrow:
-        """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
+    def bins(self, action: Action, columns: Columns = EVERY) -> Narrow:
+        """Return signed demand over the 1° grid, (set-ups × loads, degrees), zeros where held."""
+        if columns is not EVERY:
+            # most parts ask for the same degrees
+            key = action, columns.tobytes()
+            if key not in self._cut:
+                if len(self._cut) >= KEPT_CUTS:
+                    self._cut.clear()
+                self._cut[key] = np.ascontiguousarray(self.bins(action)[:, columns])
+            return self._cut[key]
         if action not in self._grids:
             there, joint = self.curves, action.joint
             grid = np.zeros((there.rows, len(CENTRES_DEG)))
@@ -198,6 +213,12 @@ class Solved:
                 grid = np.nan_to_num(on_grid(there.angles[joint], there.demand[joint], action, signed=True))
             self._grids[action] = grid.astype(np.float32)
         return self._grids[action]
+
+    def loaded(self, action: Action) -> BoolArray:
+        """Return at which degrees any of them asks anything, (220,)."""
+        if action not in self._loaded:
+            self._loaded[action] = (self.bins(action) != 0).any(axis=0)
+        return self._loaded[action]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -214,9 +235,13 @@ class Part:
         """Return at how many places of the lift they were computed."""
         return self.whole.samples
 
-    def bins(self, action: Action) -> Narrow:
-        """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
-        return self.whole.bins(action)[self.rows]
+    def bins(self, action: Action, columns: Columns = EVERY) -> Narrow:
+        """Return signed demand over the 1° grid, (set-ups × loads, degrees), zeros where held."""
+        return self.whole.bins(action, columns)[self.rows]
+
+    def loaded(self, action: Action) -> BoolArray:
+        """Return at which degrees any of them asks anything, (220,)."""
+        return self.whole.loaded(action)
 
 
 class Call:
@@ -310,15 +335,20 @@ class _Superposed:
     bad: BoolArray
     samples: int = SEARCH_SAMPLES
 
-    def bins(self, action: Action) -> Narrow:
-        """Return signed demand over the 1° grid, (set-ups × loads, 220), zeros where held."""
-        base = self.base.bins(action).reshape(-1, self.points, len(CENTRES_DEG))
-        alone = self.alone.bins(action).reshape(1 + self.counts.shape[1], len(base), len(CENTRES_DEG))
+    def bins(self, action: Action, columns: Columns = EVERY) -> Narrow:
+        """Return signed demand over the 1° grid, (set-ups × loads, degrees), zeros where held."""
+        base = self.base.bins(action, columns)
+        base = base.reshape(-1, self.points, base.shape[1])
+        alone = self.alone.bins(action, columns).reshape(1 + self.counts.shape[1], len(base), base.shape[2])
         own = alone[1:] - alone[:1]
-        added = np.zeros((len(self.place), len(CENTRES_DEG)), dtype=np.float32)
+        added = np.zeros((len(self.place), base.shape[2]), dtype=np.float32)
         for kind in range(self.counts.shape[1]):
             added += self.counts[:, kind, None].astype(np.float32) * own[kind, self.place]
-        return np.asarray((base[self.place] + added[:, None, :]).reshape(-1, len(CENTRES_DEG)))
+        return np.asarray((base[self.place] + added[:, None, :]).reshape(-1, base.shape[2]))
+
+    def loaded(self, action: Action) -> BoolArray:
+        """Return at which degrees any of them asks anything, (220,)."""
+        return self.base.loaded(action) | self.alone.loaded(action)
 
 
 _Known = dict[tuple[object, ...], int]
@@ -334,7 +364,7 @@ def _superposed(
     for frame in batch.frames:
         if id(frame.options) not in places:
             places[id(frame.options)] = len(bases)
-            bases.append(replace(frame, bands=(), pieces=()))
+            bases.append(Row(options=frame.options, anchor=frame.anchor, lead_m=frame.lead_m))
     kinds = {(band.id, strands): (band, strands) for frame in batch.frames for band, strands in frame.bands}
     order = sorted(kinds)
     weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
@@ -345,7 +375,10 @@ def _superposed(
     key = (tuple(tuple(row.options.items()) for row in bases), tuple(order), bands)
     if key not in known:
         pulled = replace(batch, way=bands, picks=(NOTHING,))
-        rows = (*bases, *(replace(row, bands=(kinds[kind],)) for kind in order for row in bases))
+        rows = (*bases, *(
+            Row(options=row.options, bands=(kinds[kind],), anchor=row.anchor, lead_m=row.lead_m)
+            for kind in order for row in bases
+        ))  # fmt: skip
         known[key] = call.add(pulled.setup(body, limits, rows, samples=SEARCH_SAMPLES), rows)
     place = np.array([places[id(frame.options)] for frame in batch.frames])
     # frames of one choice of bands share it

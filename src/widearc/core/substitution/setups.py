@@ -85,7 +85,12 @@ class Row:
         """Return the set-up with a total of the stock."""
         if not pick.pieces and pick.kg == 0:
             return self
-        loaded = replace(self, kg=pick.kg, pieces=(*pick.pieces, *self.pieces))
+        # made anew, not by `replace`: a search does it for every set-up that comes close
+        loaded = Row(
+            options=self.options, pieces=(*pick.pieces, *self.pieces), kg=pick.kg, bands=self.bands,
+            springs=self.springs, anchor=self.anchor, furniture=self.furniture, things=self.things,
+            machine=self.machine, place=self.place, extra=self.extra, lead_m=self.lead_m,
+        )  # fmt: skip
         if pick.left_share is None:
             return loaded
         # the right leg works, so that the left hand is the one opposite
