@@ -192,7 +192,8 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
         return setup.loads
     others = [load for load in setup.loads if load not in unread]
     probes = [FreeMass(kg=0.0, port=load.port) for load in unread]
-    if setup.exercise.family in ("thigh spread", "knee rotation"):
+    slides = setup.exercise.family in ("thigh spread", "knee rotation")  # there a lever's pad is not where its port is
+    if slides:
         probes = [Cable(kg=0.0, port=load.port, pulley=(0.0, 0.0)) for load in unread]  # type: ignore[misc]
 
     def moved(loads: Sequence[Load]) -> Motion:
@@ -209,7 +210,7 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
             known.append(replace(load, sense=sense, start_rad=angle[:, :1]))
         else:
             known.append(replace(load, mark_m=_shortest(load, point)))
-    for _ in range(0 if setup.exercise.family in POSTURE_KEPT else MOST_TRIALS):
+    for _ in range(0 if setup.exercise.family in POSTURE_KEPT and not slides else MOST_TRIALS):
         # a spring hooked at the shortest place moves that place; a lever has not turned yet at the start
         motion, apart = moved(known), 0.0
         for index, load in enumerate(known[len(others) :], start=len(others)):
