@@ -16,12 +16,12 @@ from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
-from widearc.core.equipment import Band, Load
+from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import bracketed_root, lean, spread, turning_root, vec
 from widearc.core.movement import deadlift
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
-from widearc.core.movement.loading import ARM_COM, PortLoad, Trunk, attach, load_force, load_shape, only_weights
+from widearc.core.movement.loading import ARM_COM, Trunk, attach, load_shape, only_weights, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG, G
 
@@ -147,15 +147,7 @@ class _Pose:
         total: Array = np.zeros((1, 1))
         for share, com in parts:
             total = total - share * body.mass_kg * G * (com[0] - self.sole[0])
-        for load in self.loads:
-            if isinstance(load, Band) and load.anchor_port:
-                continue
-            if not isinstance(load, PortLoad):
-                raise InputError("/loads/kind", load.kind, "a load at a port of the body in a hinge")
-            point = self.port(load.port)
-            force = load_force(load, point, None, lowering=self.lowering)
-            total = total + (point[0] - self.sole[0]) * force[1] - (point[1] - self.sole[1]) * force[0]
-        return np.asarray(total)
+        return np.asarray(total + pulls(self.loads, self.port, self.sole, lowering=self.lowering)[0])
 
     def balanced_lean(self, shape: tuple[int, ...]) -> tuple[Array, BoolArray]:
         """Return the shank's lean (rad) that balances, and where there is one.

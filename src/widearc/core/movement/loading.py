@@ -148,6 +148,45 @@ def lever_force(lever: Lever, point: Array) -> Array:
     return np.asarray(-lever.moment_nm(lever.turned(angle)) / far * with_lift)
 
 
+def pulls(
+    loads: Sequence[Load], place: Callable[[str], Array], about: Array, *, lowering: bool, hanging: bool | None = None
+) -> tuple[Array, Array]:
+    """Return moment about a point (N·m anticlockwise) and upward force (N) of the loads at ports of the body.
+
+    `place` gives a port's point (m); pulls between two places of the body cancel. hanging: only of the loads that hang
+    straight down, or only of the others. Raises InputError for a load that has no port.
+    """
+    moment: Array = np.zeros((1, 1))
+    up: Array = np.zeros((1, 1))
+    ends: dict[tuple[object, ...], tuple[Array, Array]] = {}
+    for index, load in enumerate(loads):
+        if isinstance(load, Band) and load.anchor_port:
+            continue
+        if not isinstance(load, PortLoad):
+            raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")
+        if hanging is not None and is_vertical(load) is not hanging:
+            continue
+        point = place(load.port)
+        if isinstance(load, Band):
+            force = _pull(load, _ends(load, point, ends), lowering=lowering)
+        else:
+            force = load_force(load, point, None, lowering=lowering)
+        moment = moment + (point[0] - about[0]) * force[1]
+        if force[0].any():
+            moment = moment - (point[1] - about[1]) * force[0]
+        up = up + force[1]
+    return moment, up
+
+
+def _ends(band: Band, point: Array, known: dict[tuple[object, ...], tuple[Array, Array]]) -> tuple[Array, Array]:
+    """Return `band_ends` of a band to the room; bands between the same port and place run alike."""
+    assert band.anchor is not None
+    where = tuple(np.asarray(v, dtype=float).tobytes() for v in band.anchor)
+    if (band.port, where) not in known:
+        known[band.port, where] = band_ends(band, point, None)
+    return known[band.port, where]
+
+
 def is_vertical(load: Load) -> bool:
     """Return whether a load pulls straight down with a force that does not depend on where its port is."""
     return isinstance(load, FreeMass) or (isinstance(load, CornerBar) and load.direction == "up")
@@ -190,7 +229,7 @@ def attach(
     Raises InputError for a load that has no port.
     """
     points: dict[str, Array] = {}
-    ends: dict[tuple[str, str], tuple[Array, Array]] = {}  # bands between the same two ports run alike
+    ends: dict[tuple[object, ...], tuple[Array, Array]] = {}  # bands between the same two places run alike
     for index, load in enumerate(loads):
         if load.kind in skip or index in handled:
             continue
@@ -208,6 +247,10 @@ def attach(
             if load.anchor_port != load.port:
                 note_band(motion, index, load, ends[between][0])
             motion.add_force(_segment(load.anchor_port), other, -force, f"load {index}")
+        elif isinstance(load, Band):
+            there = _ends(load, point, ends)
+            force = _pull(load, there, lowering=lowering)
+            note_band(motion, index, load, there[0])
         else:
             force = load_force(load, point, None, lowering=lowering)
             _book_energy(motion, index, load, point, segment)

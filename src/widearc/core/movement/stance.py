@@ -22,15 +22,13 @@ from widearc.core.errors import InputError
 from widearc.core.geometry import ahead, bracketed_root, lean, spread, turning_root, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
 from widearc.core.movement.loading import (
-    PortLoad,
     Trunk,
     add_upper_body,
     attach,
-    is_vertical,
-    load_force,
     load_shape,
     note_band,
     only_weights,
+    pulls,
     upper_body_terms,
 )
 from widearc.core.movement.motion import Motion
@@ -176,18 +174,9 @@ class _Pulls:
 
         Body-to-body pulls cancel.
         """
-        total: Array = np.zeros((1, 1))
-        for load in self.loads:
-            if isinstance(load, Band) and load.anchor_port:
-                continue
-            if not isinstance(load, PortLoad):
-                raise InputError("/loads/kind", load.kind, "a load at a port of the body in a squat")
-            if is_vertical(load) is not vertical:
-                continue
-            point = self.place(load.port, trunk)
-            force = load_force(load, point, None, lowering=self.lowering)
-            total = total + (point[0] - self.sole[0]) * force[1] - (point[1] - self.sole[1]) * force[0]
-        return total
+        return pulls(
+            self.loads, lambda name: self.place(name, trunk), self.sole, lowering=self.lowering, hanging=vertical
+        )[0]
 
     @property
     def only_weights(self) -> bool:

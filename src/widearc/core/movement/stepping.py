@@ -18,7 +18,7 @@ from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
 from widearc.core.catalogue import Exercise, Options
-from widearc.core.equipment import Band, Load
+from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.geometry import ahead, balanced_angle, cross, flexion_for, lean, spread, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
@@ -26,9 +26,9 @@ from widearc.core.movement.loading import (
     Trunk,
     add_upper_body,
     attach,
-    load_force,
     load_shape,
     only_weights,
+    pulls,
     upper_body_terms,
 )
 from widearc.core.movement.motion import Motion
@@ -202,14 +202,8 @@ class _Trial:
         for mass, along in upper_body_terms(body, one_piece=pose.exercise.one_piece):
             total = total - mass * G * (trunk.place(along)[0] - pose.sole[0])
             down = down - mass * G
-        for load in self.loads:
-            if isinstance(load, Band) and load.anchor_port:
-                continue  # tied to the body: its two forces cancel
-            point = self._place(load.port, trunk)  # type: ignore[union-attr]
-            force = load_force(load, point, None, lowering=self.lowering)
-            total = total + cross(point - pose.sole, force)
-            down = down + force[1]
-        return total, down
+        moment, up = pulls(self.loads, lambda n: self._place(n, trunk), pose.sole, lowering=self.lowering)
+        return total + moment, down + up
 
 
 def _rear_force(weight: Array, pose: _Pose, share: Array) -> Array:
