@@ -32,9 +32,9 @@ from widearc.core.equipment import (
     Stack,
 )
 from widearc.core.errors import InputError
-from widearc.core.movement import Setup
+from widearc.core.movement import Motion, Setup
 from widearc.core.muscle import GROUPS, JOINTS, muscle_use
-from widearc.core.statics import STEPS, Curve, audit, dynamic_nm, frontal_nm, grip_n, lumbar
+from widearc.core.statics import STEPS, Audit, Curve, audit, dynamic_nm, frontal_nm, grip_n, lumbar
 from widearc.core.strength import ACTIONS as STRENGTH_ACTIONS
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
@@ -270,21 +270,9 @@ def curve_document(
         "demand_nm": demand,
         "points_m": {name: _points(motion.full(point), row) for name, point in sorted(motion.points.items())},
         "loads": [_load_part(curve, index, row) for index in range(len(setup.loads))],
-        "contacts": [
-            {
-                "at": force.source.removeprefix("contact "),
-                "point_m": _points(motion.full(force.point), row),
-                "force_n": _points(motion.full(force.force), row),
-            }
-            for force in motion.forces
-            if force.source.startswith("contact")
-        ],
+        "contacts": _contacts(motion, row),
         "other_joints": [
-            {
-                "joint": name,
-                "angle_deg": _list(to_deg(motion.angles[name][row])),
-                "demand_nm": _list(value[row]),
-            }
+            {"joint": name, "angle_deg": _list(to_deg(motion.angles[name][row])), "demand_nm": _list(value[row])}
             for name, value in curve.other_nm.items()
         ],
         "energy_j": {"gravity": _list(motion.gravity_j()[row]), "elastic": _list(motion.elastic_j()[row])},
@@ -296,15 +284,9 @@ def curve_document(
         "strength_nm": strength,
         "effort": effort,
         "marks": {name: _list(motion.full(value)[row]) for name, value in sorted(motion.marks.items())},
-        "warnings": [{"code": n.code, "text": n.text} for n in motion.notices if n.where[row]],
+        "warnings": _warnings(curve, balance, row, tempo),
         "assumptions": list(motion.assumptions),
     }
-    if not balance.balances[row]:
-        text = f"energy does not balance ({100 * balance.relative_error[row]:.1f} %): do not trust these numbers"
-        document["warnings"].append({"code": "energy-does-not-balance", "text": text})
-    if tempo is not None and curve.demand_nm and setup.exercise.variant in STEPS:
-        text = "inertia is not computed for a step: balance at rest does not describe a fast one"
-        document["warnings"].append({"code": "inertia-not-computed", "text": text})
     if curve.lowering_nm is not None:
         down = {ACTIONS[name]: _list(value[row]) for name, value in curve.lowering_nm.items()}
         document["lowering"] = {"demand_nm": down}
@@ -317,6 +299,31 @@ def curve_document(
     document |= _muscles(curve, row)
     check(document, "curve")
     return document
+
+
+def _contacts(motion: Motion, row: int) -> list[dict[str, Any]]:
+    """Return where the body is carried: point m and force N along the lift."""
+    return [
+        {
+            "at": force.source.removeprefix("contact "),
+            "point_m": _points(motion.full(force.point), row),
+            "force_n": _points(motion.full(force.force), row),
+        }
+        for force in motion.forces
+        if force.source.startswith("contact")
+    ]
+
+
+def _warnings(curve: Curve, balance: Audit, row: int, tempo: Tempo | None) -> list[dict[str, str]]:
+    """Return what a reader of the numbers must know."""
+    found = [{"code": n.code, "text": n.text} for n in curve.motion.notices if n.where[row]]
+    if not balance.balances[row]:
+        text = f"energy does not balance ({100 * balance.relative_error[row]:.1f} %): do not trust these numbers"
+        found.append({"code": "energy-does-not-balance", "text": text})
+    if tempo is not None and curve.demand_nm and curve.setup.exercise.variant in STEPS:
+        text = "inertia is not computed for a step: balance at rest does not describe a fast one"
+        found.append({"code": "inertia-not-computed", "text": text})
+    return found
 
 
 def _muscles(curve: Curve, row: int) -> dict[str, Any]:

@@ -102,76 +102,62 @@ def kit_of(
     """
     read = all_readings(con, trainer_id, place_id)
     gauged = all_machine_readings(con, trainer_id, place_id)
-    weights, bands, furniture, anchors, presses, things, unknown = [], [], [], [], [], [], []
-    machines: list[Machine] = []
-    springs: list[SpringStock] = []
+    parts: list[Part] = []
+    unknown = []
     for item in items:
-        key = item.key
-        if item.kind in WEIGHTS:
-            weights.append(
-                Weight(
-                    id=key,
-                    kind=item.kind,
-                    kg=item.kg or 0.0,
-                    count=item.count,
-                    name=item.name,
-                    error=ERRORS[item.sources.get("kg", Source.DESCRIBED)],
-                )
-            )
-        elif item.kind == "band":
-            rows = read.get(item.id, ())
-            try:
-                law = strand_law(item, rows)
-            except InputError:
-                unknown.append(item.name)
-                continue
-            stock = BandStock(
-                id=key,
-                name=item.name.lower(),
-                shape=BandShape(item.shape),
-                law=law,
-                hysteresis=item.back_share or 0.0,
-                error=_law_error(tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)),
-            )
-            bands.append(stock)
-        elif item.kind == "anchor":
-            q = item.quantities
-            anchors.append(
-                Anchor(
-                    id=key, name=item.name, height_m=item.height_m or 0.0, holds_n=q.get("holds_n"),
-                    own_kg=q.get("own_kg"), depth_m=q.get("depth_m"),
-                )
-            )  # fmt: skip
-        elif item.kind == "sled press":
-            presses.append(press_of(item))
-        elif item.kind in FURNITURE:
-            furniture.append(
-                Furniture(
-                    id=key, name=item.name, kind=item.kind, height_m=item.height_m or 0.0,
-                    own_kg=item.quantities.get("own_kg"), depth_m=item.quantities.get("depth_m"),
-                )
-            )  # fmt: skip
-        elif item.kind == "spring":
-            try:
-                springs.append(_spring(item))
-            except InputError:
-                unknown.append(item.name)
-        elif item.kind in SEARCHED:
-            machines.append(machine_of(item, gauged.get(item.id, ())))
-        else:
-            things.append(Thing(id=key, name=item.name, kind=item.kind, thick_m=item.quantities.get("thick_m", 0.0)))
+        try:
+            parts.append(_part(item, read.get(item.id, ()), gauged.get(item.id, ())))
+        except InputError:
+            unknown.append(item.name)
     kit = Kit(
-        weights=tuple(w for w in weights if w.count > 0 and w.kg > 0),
-        bands=tuple(bands),
-        furniture=tuple(furniture),
-        anchors=tuple(anchors),
-        presses=tuple(presses),
-        things=tuple(things),
-        machines=tuple(machines),
-        springs=tuple(s for s in springs if s.count > 0),
+        weights=tuple(p for p in parts if isinstance(p, Weight) and p.count > 0 and p.kg > 0),
+        bands=tuple(p for p in parts if isinstance(p, BandStock)),
+        furniture=tuple(p for p in parts if isinstance(p, Furniture)),
+        anchors=tuple(p for p in parts if isinstance(p, Anchor)),
+        presses=tuple(p for p in parts if isinstance(p, SledPress)),
+        things=tuple(p for p in parts if isinstance(p, Thing)),
+        machines=tuple(p for p in parts if isinstance(p, Machine)),
+        springs=tuple(p for p in parts if isinstance(p, SpringStock) and p.count > 0),
     )
     taken = {item.key: STATE_WORDS[item.state] for item in items if item.state is not store.State.FREE}
     return kit, frozenset(taken), taken, tuple(unknown)
+
+
+Part = Weight | BandStock | Furniture | Anchor | SledPress | Thing | Machine | SpringStock
+
+
+def _part(item: store.ItemRow, rows: Sequence[store.Reading], gauged: Sequence[store.MachineReading]) -> Part:
+    """Return an item as the search knows it; rows: a band's readings, gauged: a machine's.
+
+    Raises InputError where nothing sure can be said of what it pulls.
+    """
+    key, q = item.key, item.quantities
+    if item.kind in WEIGHTS:
+        error = ERRORS[item.sources.get("kg", Source.DESCRIBED)]
+        return Weight(id=key, kind=item.kind, kg=item.kg or 0.0, count=item.count, name=item.name, error=error)
+    if item.kind == "band":
+        return BandStock(
+            id=key, name=item.name.lower(), shape=BandShape(item.shape), law=strand_law(item, tuple(rows)),
+            hysteresis=item.back_share or 0.0,
+            error=_law_error(tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)),
+        )  # fmt: skip
+    if item.kind == "anchor":
+        return Anchor(
+            id=key, name=item.name, height_m=item.height_m or 0.0, holds_n=q.get("holds_n"), own_kg=q.get("own_kg"),
+            depth_m=q.get("depth_m"),
+        )  # fmt: skip
+    if item.kind in FURNITURE:
+        return Furniture(
+            id=key, name=item.name, kind=item.kind, height_m=item.height_m or 0.0, own_kg=q.get("own_kg"),
+            depth_m=q.get("depth_m"),
+        )  # fmt: skip
+    if item.kind == "sled press":
+        return press_of(item)
+    if item.kind == "spring":
+        return _spring(item)
+    if item.kind in SEARCHED:
+        return machine_of(item, tuple(gauged))
+    return Thing(id=key, name=item.name, kind=item.kind, thick_m=q.get("thick_m", 0.0))
 
 
 SEARCHED = frozenset(MACHINES.values())
