@@ -26,7 +26,7 @@ VIEWS = (
     ("room", "/room/1", DESK, "light"),
     ("room-phone", "/room/1", PHONE, "light"),
     ("bench", "/bench/band/16", DESK, "light"),
-    ("machine", "/bench/machine/35", DESK, "light"),
+    ("machine", "/bench/machine/36", DESK, "light"),
     ("client", "/clients/3", DESK, "light"),
     ("look-round-phone", "/room/1/look", PHONE, "light"),
     ("bench-phone", "/bench/band/16", PHONE, "light"),

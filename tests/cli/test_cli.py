@@ -144,11 +144,11 @@ def test_a_kit_goes_out_and_in_by_the_command(run, demo_file, tmp_path):
     assert code == 0 and json.loads(out)["format"] == "wide-arc/kit"
     file = tmp_path / "kit.json"
     code, out, _ = run("kit", "export", str(file), "--place", "Cabin 14", *here)
-    assert code == 0 and json.loads(out) == {"written": str(file), "items": 5}
+    assert code == 0 and json.loads(out) == {"written": str(file), "items": 6}
     for preview in (("--preview",), ()):
         code, out, _ = run("kit", "import", str(file), "--place", "Harbour gym", *here, *preview)
         answer = json.loads(out)
-        assert (code, answer["done"], len(answer["new"]) + len(answer["changed"])) == (0, not preview, 5)
+        assert (code, answer["done"], len(answer["new"]) + len(answer["changed"])) == (0, not preview, 6)
     code, out, _ = run("kit", "import", str(file), "--place", "Harbour gym", *here)
     assert json.loads(out)["same"] and not json.loads(out)["new"]
     for arguments, says in (

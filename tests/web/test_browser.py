@@ -25,7 +25,7 @@ PAGES = ["/room/1", "/intent/",
          "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dleg-extension",
          "/swap",
          "/swap?client=3", "/swap?place=3&client=1&exercise=side-lying-raise&kg=5", "/kept", "/bench/",
-         "/bench/band/15", "/bench/machine/35", "/bench/machine/1", "/bench/angles", "/bench/scale", "/room/3",
+         "/bench/band/15", "/bench/machine/36", "/bench/machine/1", "/bench/angles", "/bench/scale", "/room/3",
          "/room/1/look", "/room/1/edit", "/room/1/add", "/room/item/1", "/room/1/add?kind=anchor", "/clients/",
          "/week", "/week?buy=1&place=2&kg=220", "/clients/3", "/exchange/", "/claims/", "/claims/lunge-lean",
          "/method/", "/method/look", "/formats/", "/nothing"]  # fmt: skip

@@ -277,9 +277,9 @@ def test_a_kit_file_goes_out_is_previewed_and_comes_in(client, con):
     assert "attachment" in out.headers["Content-Disposition"]
     document = json.loads(text(out))
     page = client.post("/exchange/", data={"place": "2", "action": "preview", "text": json.dumps(document)})
-    assert "27 added" in text(page) and len(store.items(con, 1, 2)) == 5
+    assert "27 added" in text(page) and len(store.items(con, 1, 2)) == 6
     done = client.post("/exchange/", data={"place": "2", "action": "import", "text": json.dumps(document)})
-    assert done.status_code == 302 and len(store.items(con, 1, 2)) == 32
+    assert done.status_code == 302 and len(store.items(con, 1, 2)) == 33
     upload = (io.BytesIO(json.dumps(document).encode()), "kit.json")
     page = client.post("/exchange/", data={"place": "1", "action": "preview", "file": upload})
     assert "27 here already" in text(page)

@@ -173,7 +173,7 @@ def test_every_drawing_has_its_values_as_csv(client):
     assert client.get("/claims/toe-direction.csv").status_code in (400, 404)
     for address, ident in (
         ("/swap", "drawing-swap-knee"), ("/room/1", "drawing-wall"), ("/bench/band/16", "drawing-band"),
-        ("/bench/machine/35", "drawing-machine"), ("/claims/lunge-lean", "drawing-claim"),
+        ("/bench/machine/36", "drawing-machine"), ("/claims/lunge-lean", "drawing-claim"),
     ):  # fmt: skip
         text = client.get(address).get_data(as_text=True)
         assert f'id="{ident}"' in text and f'data-save="{ident}" data-as="svg"' in text, address

@@ -151,6 +151,7 @@ _CABIN: tuple[Made, ...] = (
     *_weights("dumbbell", "", (6, 2), (10, 2)),
     _band("Cabin loop", "loop", "", 0.97, tuple((length, round(force * 0.8, 0)) for length, force in _MEDIUM)),
     _box("box", "Sea chest 46", "", 0.46, 18.0),
+    _thing("couch", "Cabin couch", "", height_m=0.42, own_kg=38.0, depth_m=0.72),
     _eye("Door eye", "", 0.10, "ahead", 1500.0),
 )
 
