@@ -8,10 +8,21 @@ import numpy as np
 import pytest
 
 from widearc import store, usecases
+from widearc.core.body import Limits
 from widearc.core.curve import Action
 from widearc.core.equipment.described import Source
 from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.core.substitution import Candidate, Memo
+from widearc.core.substitution import (
+    Candidate,
+    Kit,
+    Machine,
+    Memo,
+    Rules,
+    Weight,
+    compared_exercises,
+    trainable,
+)
+from widearc.core.substitution.admission import left_out
 from widearc.usecases.swap import SwapAsk, SwapView
 
 G = 9.80665
@@ -118,3 +129,35 @@ def test_an_intent_has_no_muscles_to_compare_and_only_the_rest_is_said(demo):
     first = view.ranking.candidates[0]
     said = usecases.changes(first, view.wanted, columns[first.exercise.id])
     assert view.wanted is None and not any(s.startswith(("Gains", "Loses")) for s in said) and said
+
+
+@pytest.mark.parametrize("place", [1, 2, 3])
+def test_what_swap_can_make_here_is_what_the_room_says_can_be_trained_here(demo, place):
+    """Every exercise of which the search makes a set-up is among those the Room names for its actions."""
+    for client in (1, 3):
+        view = usecases.swap_view(demo, 1, SwapAsk(place_id=place, client_id=client, depth_deg=80.0), MEMO)
+        question = view.question
+        assert question is not None
+        named = {
+            e.id for t in trainable(question.kit, taken=question.taken, limits=question.limits, rules=question.rules)
+            for e in t.now
+        }  # fmt: skip
+        admitted = [
+            e for e in compared_exercises()
+            if left_out(e, question.kit, question.limits, question.rules, question.taken, {}) is None
+        ]  # fmt: skip
+        made = {e.id for e, found in zip(admitted, question.prepare(admitted), strict=True) if found.parts}
+        assert len(made) > 8 and made <= named, made - named
+        if place == 3 and client == 1:
+            assert {"hip-thrust-machine", "offset-lunge", "leg-press-banded"} <= made
+
+
+def test_a_lever_a_pendulum_and_an_unequal_pair_are_ways_to_train():
+    lever = {"arm_m": 1.0, "arm_kg": 8.0, "user_arm_m": 0.5}
+    kit = Kit(
+        machines=(Machine(id="t", name="Thrust", kind="hip thrust machine", quantities=lever),
+                  Machine(id="p", name="Swing", kind="pendulum", quantities={"arm_m": 0.8, "arm_kg": 5.0})),
+        weights=(Weight(id="a", kind="kettlebell", kg=8), Weight(id="b", kind="kettlebell", kg=16)),
+    )  # fmt: skip
+    named = {e.id for t in trainable(kit, taken=frozenset(), limits=Limits(), rules=Rules()) for e in t.now}
+    assert {"hip-thrust-machine", "offset-lunge"} <= named and "hip-thrust" not in named

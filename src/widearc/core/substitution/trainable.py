@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
-from types import MappingProxyType
 
-from widearc.core.body import PORTS, Limits
+from widearc.core.body import Limits
 from widearc.core.catalogue import EXERCISES, Exercise, LoadWay
 from widearc.core.curve import Action
 from widearc.core.substitution.admission import Rules, left_out
@@ -21,19 +19,6 @@ class Trainable:
     action: Action
     now: tuple[Exercise, ...]
     held_up: tuple[Exercise, ...]
-
-
-_ASKS: Mapping[str, str] = MappingProxyType(
-    {
-        "deadlift": "bar", "wide-deadlift": "bar", "rail-good-morning": "", "belt-hinge-boxes": "band",
-        "belt-squat-home": "weight", "belt-squat-pin": "weight", "belt-squat-lever": "plate",
-        "corner-bar-squat": "bar", "corner-bar-wide-squat": "bar", "banded-bar-squat": "bar",
-        "offset-lunge": "weight", "hack-squat-ball-band": "band", "leg-extension-band": "band",
-        "leg-curl-band": "band", "hip-thrust-band": "band", "kickback": "band", "leg-press-banded": "band",
-        "hip-thrust-machine": "plate", "calf-raise-seated": "plate", "arc-squat": "plate",
-    }
-)  # fmt: skip
-"""What the exercises that are not made from stock yet are loaded with here."""
 
 
 def trainable(kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules) -> tuple[Trainable, ...]:
@@ -58,30 +43,28 @@ def trainable(kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules) 
 def _possible(exercise: Exercise, kit: Kit, free: Kit, limits: Limits, rules: Rules, taken: frozenset[str]) -> bool:
     if left_out(exercise, kit, limits, rules, taken, {}) is not None:
         return False
-    if exercise.ways:
-        return any(_stocked(way, free) and not (limits.no_axial_load and is_axial(way)) for way in exercise.ways)
-    if limits.no_axial_load and exercise.ports and PORTS[exercise.ports[0]].axial:
-        return False
-    return _has(_ASKS.get(exercise.id, ""), free)
+    return any(
+        all(_has(part, free) for part in way) and not (limits.no_axial_load and is_axial(way)) for way in exercise.ways
+    )
 
 
-def _stocked(way: tuple[LoadWay, ...], free: Kit) -> bool:
-    return all(_has(part.stock, free) for part in way)
+ON_MACHINES = ("sled", "hack", "stack", "cable", "rail", "corner", "lever", "pendulum")
+"""Stock that is a machine's own: that it is here was looked at before, and it can be used without a plate."""
 
 
-def _has(stock: str, free: Kit) -> bool:
-    if stock in ("", "sled", "hack", "stack", "cable", "rail", "corner"):
-        return True  # what it needs is a machine: looked at before
-    if stock == "spring":
+def _has(part: LoadWay, free: Kit) -> bool:
+    """Return whether there is anything of the stock that one part of a way of loading asks for."""
+    small = (*free.of("dumbbell"), *free.of("kettlebell"))
+    if part.stock in ON_MACHINES:
+        return True
+    if part.stock == "spring":
         return bool(free.springs)
-    if stock == "one hand":
-        return bool(free.of("dumbbell") or free.of("kettlebell"))
-    if stock == "band":
-        return bool(free.bands)
-    if stock == "weight":
-        return any(w.kind != "bar" for w in free.weights)
-    if stock == "dumbbell":
-        return bool(free.of("dumbbell") or free.of("kettlebell"))
-    if stock == "dumbbells":
-        return any(w.count >= 2 for w in (*free.of("dumbbell"), *free.of("kettlebell")))
-    return bool(free.of(stock))
+    if part.stock == "band":
+        return any(band.goes_round_thighs for band in free.bands) if part.from_ == "thighs" else bool(free.bands)
+    if part.stock in ("one hand", "dumbbell"):
+        return bool(small)
+    if part.stock == "dumbbells":
+        return any(weight.count >= 2 for weight in small)
+    if part.stock == "unequal pair":
+        return any(len({w.kg for w in free.of(kind)}) > 1 for kind in ("dumbbell", "kettlebell"))
+    return bool(free.of(part.stock))
