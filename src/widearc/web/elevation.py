@@ -13,6 +13,7 @@ from widearc.core.equipment.described import ANCHORS, FURNITURE, MACHINES
 WIDTH, HEIGHT, LEFT, FLOOR = 620.0, 244.0, 44.0, 206.0
 TOP_M = 2.2
 PX_PER_M = (FLOOR - 14.0) / TOP_M
+PX_A_LETTER = 8.0  # of a label, on a phone
 USUAL_M = 1.25  # a machine's height is not asked: drawn at a usual one
 
 
@@ -115,6 +116,8 @@ def _standing(item: store.ItemRow, x: float, wide: float, number: int) -> dict[s
     label = label if len(label) <= most else label[: most - 1] + "…"
     # neighbours of like height would write over each other: every second label stands a line higher
     return {
-        "item": item, "path": path, "middle": round(x + wide / 2, 1), "label": label,
+        "item": item, "path": path, "label": label,
+        # a name over a narrow thing at the left would run into the heights
+        "middle": round(max(x + wide / 2, LEFT + PX_A_LETTER / 2 * len(label)), 1),
         "y": max(11.0, round(FLOOR - height - 5 - 12 * (number % 2), 1)),
     }  # fmt: skip
