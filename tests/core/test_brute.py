@@ -35,7 +35,7 @@ from widearc.core.substitution import (
 )
 from widearc.core.substitution.geometry import Range
 from widearc.core.substitution.prepared import _prepare, score_together
-from widearc.core.substitution.references import SEARCH_SAMPLES, Call, is_linear, refused
+from widearc.core.substitution.references import SEARCH_SAMPLES, Call, finer, is_linear, refused
 from widearc.core.substitution.setups import batches, extras_here
 from widearc.core.substitution.wanted import wanted_of
 
@@ -243,3 +243,30 @@ def test_without_an_item_the_answer_is_that_of_a_kit_without_it(gone):
         assert [(c.exercise.id, round(c.match, 9), c.pieces, c.row.place) for c in taken.candidates] == [
             (c.exercise.id, round(c.match, 9), c.pieces, c.row.place) for c in never.candidates
         ]
+
+
+@pytest.mark.parametrize(("hip", "ankle", "mass"), [(105.0, 20.0, 60.0), (115.0, 25.0, 93.0)])
+def test_nothing_beats_what_was_found_for_a_client_whose_joints_end_early(monkeypatch, hip, ankle, mass):
+    """Where hip and ankle cut the range, references at few samples must say of a set-up what it is at full ones."""
+    body, limits = Body(mass_kg=mass), Limits(hip_flexion_deg=hip, dorsiflexion_deg=ankle)
+    question = Question(asked=HINGE, kit=KIT, body=body, limits=limits, rules=RULES, memo=Memo())
+    for name, value in (("BODY", body), ("LIMITS", limits), ("KNEE", question.wanted.knee)):
+        monkeypatch.setitem(globals(), name, value)
+    looked_at = 0
+    for exercise in ("belt-squat-home", "back-squat-low", "goblet-squat", "wide-squat", "corner-bar-squat",
+                     "romanian-deadlift", "reverse-lunge", "lean-lunge", "step-up", "b-stance-squat",
+                     "split-squat"):  # fmt: skip
+        there = brute(exercise, {"x": question.target})["x"]
+        best = question.best(EXERCISES[exercise])
+        assert (best is None and there < 0) or best[0] >= there - 1e-9, exercise
+        looked_at += there > 0
+    assert looked_at > 6
+
+
+def test_values_half_way_between_are_exact_for_a_cubic():
+    s = np.linspace(0.0, 1.0, 11)
+    cubic = np.stack((s**3 - 2 * s**2 + s, 4 - s**3, np.full(11, 2.0)))
+    fine = np.linspace(0.0, 1.0, 21)
+    np.testing.assert_allclose(
+        finer(cubic), np.stack((fine**3 - 2 * fine**2 + fine, 4 - fine**3, np.full(21, 2.0))), atol=1e-12
+    )

@@ -11,8 +11,9 @@ from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import Band, FreeMass, Sled
 from widearc.core.errors import InputError, PostureError
 from widearc.core.geometry import bracketed_root
-from widearc.core.movement import Setup
+from widearc.core.movement import Setup, move
 from widearc.core.statics import audit, curve, curves_in_parts
+from widearc.core.units import to_deg
 
 
 def test_wide_stance_still_balances_its_energy():
@@ -133,3 +134,27 @@ def test_bracketed_root_finds_roots_and_says_where_there_is_none():
     root, found = bracketed_root(lambda x: x**3 - shift, np.zeros((1, 3)), np.ones((1, 3)))
     np.testing.assert_allclose(root[0, :2], np.cbrt([0.1, 0.5]), atol=1e-10)
     assert found.tolist() == [[True, True, False]] and np.isnan(root[0, 2])
+
+
+@pytest.mark.parametrize("kg", [0.0, 8.0, 16.0, 24.0, 40.0])
+def test_where_a_hip_limit_ends_the_range_does_not_depend_on_how_many_samples_are_taken(kg):
+    """As balance is lost the trunk sinks level: the hip limit lies before, often between two samples."""
+    limits = Limits(hip_flexion_deg=105.0, dorsiflexion_deg=20.0)
+    ends = []
+    for samples in (11, 21, 41, 101, 401):
+        setup = Setup(exercise=EXERCISES["belt-squat-home"], body=Body(mass_kg=60.0), limits=limits, samples=samples,
+                      options={"knee_from_deg": 95.0}, loads=(FreeMass(kg=kg, port="hip-belt"),))  # fmt: skip
+        motion = move(setup)
+        ends.append(float(to_deg(motion.angles["knee"][0, 0])))
+        assert float(to_deg(motion.angles["hip"].max())) < 105.1
+        assert any(n.code == "range-cut" for n in motion.notices)
+    assert max(ends) - min(ends) < 0.6, ends
+
+
+@pytest.mark.parametrize("samples", [11, 21, 101, 401])
+def test_where_balance_ends_before_the_hip_the_set_up_is_refused_at_any_number_of_samples(samples):
+    setup = Setup(exercise=EXERCISES["belt-squat-home"], body=Body(mass_kg=60.0), samples=samples,
+                  limits=Limits(hip_flexion_deg=105.0, dorsiflexion_deg=20.0), options={"knee_from_deg": 95.0},
+                  loads=(FreeMass(kg=60.0, port="hip-belt"),))  # fmt: skip
+    with pytest.raises(PostureError, match="cannot balance below"):
+        move(setup)

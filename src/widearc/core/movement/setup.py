@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field, fields, replace
 from types import MappingProxyType
 from typing import Any
@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from widearc.core.arrays import Array
+from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import Exercise, Options, resolve
 from widearc.core.equipment import Cable, FreeMass, Lever, Load, SpringLoad
@@ -71,6 +71,7 @@ PORTLESS = ("sled", "stack", "pendulum")
 LENGTHENED_ENDS = ("lean_from", "knee_from", "trunk_from", "hip_from", "abduction_from", "ankle_from")
 SAMPLES = 101
 _CLOSE = 0.01 * DEG
+MOST_ZOOMS = 6  # on the step in which balance is lost: each as fine again as the samples
 MOST_TRIALS = 12  # to find where a spring is hooked: each trial brings it some ten times closer
 HOOKED_M = 1e-6
 
@@ -162,12 +163,19 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
     position = np.linspace(0.0, 1.0, setup.samples)[None, :]
     cut_words = _cut_knee(setup, options)
     loads = _referred(setup, options, position)
+
+    def solved(options: Mapping[str, Any], loads: Sequence[Load]) -> Motion:
+        solve = FAMILIES[setup.exercise.family]
+        return solve(setup.exercise, setup.body, setup.limits, options, loads, position, lowering=lowering)
+
+    def between(rows: NDArray[np.intp], ends: Mapping[str, Array]) -> Motion:
+        cut = {n: v[rows] if isinstance(v, np.ndarray) and len(v) > 1 else v for n, v in options.items()}
+        return solved({**cut, **ends}, [_load_part(load, setup.rows, rows) for load in loads])
+
+    key = next((k for k in LENGTHENED_ENDS if k in options), "")
     for _ in range(4):
-        motion = FAMILIES[setup.exercise.family](
-            setup.exercise, setup.body, setup.limits, options, loads, position, lowering=lowering
-        )
-        key = next((k for k in LENGTHENED_ENDS if k in options), "")
-        shorter = _shorter_for_hip(motion, setup, key)
+        motion = solved(options, loads)
+        shorter = _shorter_for_hip(motion, setup, key, between)
         if shorter is None:
             break
         options[key] = shorter
@@ -260,7 +268,11 @@ def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
     return cut
 
 
-def _shorter_for_hip(motion: Motion, setup: Setup, key: str) -> Array | None:
+Between = Callable[[NDArray[np.intp], Mapping[str, Array]], Motion]
+"""The motion of some set-ups, by number, between other ends (rad, (set-ups, 1) by option)."""
+
+
+def _shorter_for_hip(motion: Motion, setup: Setup, key: str, between: Between) -> Array | None:
     """Return the range's new lengthened end (rad, (set-ups, 1)) where a hip passes its limit, else None.
 
     A set-up whose hip is past its limit all the way is failed instead.
@@ -280,19 +292,53 @@ def _shorter_for_hip(motion: Motion, setup: Setup, key: str) -> Array | None:
         return None
     over = hip > limits.hip_flexion + _CLOSE
     rows = np.flatnonzero(over.any(axis=1))
-    if not rows.size:
-        return None
     start = np.array(driver[:, :1])
     for row in rows:
-        last = int(np.flatnonzero(over[row])[-1])
-        if last + 1 >= over.shape[1]:
+        if over[row, -1]:
             mask = np.zeros_like(over)
             mask[row] = True
             motion.fail(mask, f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way")
-            continue
-        share = (hip[row, last] - limits.hip_flexion) / (hip[row, last] - hip[row, last + 1])
-        start[row] = driver[row, last] + share * (driver[row, last + 1] - driver[row, last])
-    return start
+        else:
+            start[row] = _crossing(hip[row], driver[row], limits.hip_flexion, over[row])
+    unseen = _unseen_crossings(motion, setup, key, driver, between)
+    start[list(unseen), 0] = list(unseen.values())
+    return start if rows.size or unseen else None
+
+
+def _crossing(hip: Array, driver: Array, limit: float, over: BoolArray) -> float:
+    """Return the driving angle (rad) at which a hip comes back within its limit for good."""
+    last = int(np.flatnonzero(over)[-1])
+    share = (hip[last] - limit) / (hip[last] - hip[last + 1])
+    return float(driver[last] + share * (driver[last + 1] - driver[last]))
+
+
+def _unseen_crossings(motion: Motion, setup: Setup, key: str, driver: Array, between: Between) -> dict[int, float]:
+    """Return by set-up the bend (rad) at which a hip passes its limit between two samples, the deeper one unbalanced.
+
+    As balance is lost the trunk sinks level: the hip passes its limit before, maybe within one step of the samples.
+    Not looked for where the posture at a bend depends on the range (a step).
+    """
+    hip, limit = motion.angles["hip"], setup.limits.hip_flexion
+    held = np.isfinite(hip)
+    rows = np.flatnonzero(~held[:, 0] & held[:, -1] & ~(hip > limit + _CLOSE).any(axis=1))
+    found: dict[int, float] = {}
+    if key != "knee_from" or setup.exercise.variant == "lunge":
+        return found
+    hip, driver = hip[rows], motion.full(driver)[rows]
+    for _ in range(MOST_ZOOMS):
+        if not rows.size:
+            break
+        at, first = np.arange(len(rows)), np.isfinite(hip).argmax(axis=1)
+        ends = {key: driver[at, first - 1][:, None], key.replace("_from", "_to"): driver[at, first][:, None]}
+        closer = between(rows, ends)
+        hip, driver = closer.full(closer.angles["hip"]), closer.full(closer.angles["knee"])
+        over = hip > limit + _CLOSE
+        for i in np.flatnonzero(over.any(axis=1) & ~over[:, -1]):
+            found[int(rows[i])] = _crossing(hip[i], driver[i], limit, over[i])
+        # once more, closer still, where the next step again is the one that loses balance
+        hidden = ~over.any(axis=1) & ~np.isfinite(hip[:, 0]) & np.isfinite(hip[:, -1])
+        rows, hip, driver = rows[hidden], hip[hidden], driver[hidden]
+    return found
 
 
 def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:

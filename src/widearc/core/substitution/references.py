@@ -25,9 +25,10 @@ from widearc.core.substitution.elastic import ELASTIC
 from widearc.core.substitution.kit import hold_of
 from widearc.core.substitution.setups import NOTHING, Batch, Row
 
-# every 5° is enough to choose, what is chosen is computed at 101; a tenth of the lift must be among them: there a
-# lunge's rear foot leaves the floor
-SEARCH_SAMPLES = 21
+# every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
+SEARCH_SAMPLES = 11
+# a tenth of the lift must be among them, and the way there: there a lunge's rear foot leaves the floor
+STEP_SAMPLES = 21
 SMALL = 60  # curves: so few are computed at full samples at once, and nothing needs to be computed again
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
 CLOSE_LINEAR = 0.003  # the same where a guess is only as coarse as its samples
@@ -56,6 +57,11 @@ def is_linear(batch: Batch) -> bool:
         kept = exercise.variant == "deadlift" or exercise.options["hold"].default == "bar"
         return kept and all(way.port == "hands" and way.stock not in ELASTIC for way in batch.way) and bool(batch.way)
     return exercise.family in POSTURE_KEPT
+
+
+def search_samples(batch: Batch) -> int:
+    """Return at how many places of the lift a batch's references are computed, to choose by."""
+    return STEP_SAMPLES if batch.exercise.variant == "lunge" else SEARCH_SAMPLES
 
 
 def refused(share: Share, rows: Sequence[Row]) -> BoolArray:
@@ -186,6 +192,16 @@ class References(Protocol):
         """Return at which degrees any of them asks anything, (220,): those of others may be among them."""
 
 
+def finer(values: Array) -> Array:
+    """Return values at even steps (…, n) with those half way between (…, 2n - 1): cubics through the nearest four."""
+    made = np.empty((*values.shape[:-1], 2 * values.shape[-1] - 1))
+    made[..., ::2] = values
+    made[..., 3:-3:2] = (9.0 * (values[..., 1:-2] + values[..., 2:-1]) - values[..., :-3] - values[..., 3:]) / 16.0
+    end = np.array([5.0, 15.0, -5.0, 1.0]) / 16.0
+    made[..., 1], made[..., -2] = values[..., :4] @ end, values[..., :-5:-1] @ end
+    return made
+
+
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Solved:
     """Everything that was solved at once, at equal samples: laid on the grid in one go for each action asked for."""
@@ -210,7 +226,10 @@ class Solved:
             there, joint = self.curves, action.joint
             grid = np.zeros((there.rows, len(CENTRES_DEG)))
             if joint in there.demand:
-                grid = np.nan_to_num(on_grid(there.angles[joint], there.demand[joint], action, signed=True))
+                angle, demand = np.nan_to_num(there.angles[joint]), np.nan_to_num(there.demand[joint])
+                if self.samples == SEARCH_SAMPLES:
+                    angle, demand = finer(angle), finer(demand)
+                grid = on_grid(angle, demand, action, signed=True)
             self._grids[action] = grid.astype(np.float32)
         return self._grids[action]
 
@@ -303,7 +322,7 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> 
     plans = [plan_of(batch, body.mass_kg) for batch in batches]
     every = sum(len(batch.frames) * len(plan.points) for batch, plan in zip(batches, plans, strict=True))
     exact = all(is_linear(batch) or plan.own is not None for batch, plan in zip(batches, plans, strict=True))
-    samples = SAMPLES if every <= SMALL and exact else SEARCH_SAMPLES
+    samples = SAMPLES if every <= SMALL and exact else search_samples(batches[0]) if batches else SEARCH_SAMPLES
     made: list[_Made] = []
     for batch, points in zip(batches, (plan.points for plan in plans), strict=True):
         if _adds_up(batch):
@@ -369,7 +388,7 @@ def _superposed(
     order = sorted(kinds)
     weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
     bare = replace(batch, way=weights, frames=tuple(bases))
-    loaded = bare.setup(body, limits, bare.frames, samples=SEARCH_SAMPLES, kg=points)
+    loaded = bare.setup(body, limits, bare.frames, samples=search_samples(batch), kg=points)
     base = call.add(loaded, [row for row in bases for _ in points])
     bands = tuple(way for way in batch.way if way.stock in ELASTIC)
     key = (tuple(tuple(row.options.items()) for row in bases), tuple(order), bands)
@@ -379,7 +398,7 @@ def _superposed(
             Row(options=row.options, bands=(kinds[kind],), anchor=row.anchor, lead_m=row.lead_m)
             for kind in order for row in bases
         ))  # fmt: skip
-        known[key] = call.add(pulled.setup(body, limits, rows, samples=SEARCH_SAMPLES), rows)
+        known[key] = call.add(pulled.setup(body, limits, rows, samples=search_samples(batch)), rows)
     place = np.array([places[id(frame.options)] for frame in batch.frames])
     # frames of one choice of bands share it
     choices = {id(frame.bands): frame.bands for frame in batch.frames}
