@@ -386,7 +386,7 @@ def _drafted(batch: Batch, found: References, body: Body, limits: Limits, edges:
     used = (plan.mix > 0).astype(np.float32).T
     usable: BoolArray = (~fine).astype(np.float32) @ used == 0
     if usable.any():
-        made = _made(batch, found, usable, plan.mix, closeness(batch, plan, found.samples))
+        made = _made(batch, found, usable, plan.mix, closeness(batch, plan, found))
         if isinstance(found, Part) and found.samples == SAMPLES and plan.own is not None:
             made.own = found.share, plan.own
         yield lambda parts: made

@@ -147,7 +147,7 @@ class Question:
             guesses = self._guesses(exercise, extra, self.target)
             top = max((guess for guess, *_ in guesses), default=0.0)
             asked += [(part, part.close_rows(self.target, mask)) for guess, _, part, mask in guesses
-                      if guess >= top - CLOSE]  # fmt: skip
+                      if guess >= top - max(CLOSE, part.close)]  # fmt: skip
         score_together(asked, self.target, self.body, self.limits)
 
     def _guesses(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
@@ -171,7 +171,7 @@ class Question:
         False where nothing of it can be made at all.
         """
         found = self._guesses(exercise, "", self.target)
-        return bool(found) and max(guess for guess, *_ in found) < least - CLOSE
+        return bool(found) and max(guess + max(CLOSE, part.close) for guess, _, part, _ in found) < least
 
     def best(self, exercise: Exercise, *, extra: str = "", target: Target | None = None) -> Found | None:
         """Return the best set-up that uses nothing taken, or None.
@@ -182,8 +182,8 @@ class Question:
         guesses = self._guesses(exercise, extra, target)
         best: Found | None = None
         for guess, _, part, mask in sorted(guesses, key=lambda g: (-g[0], -g[1])):
-            if best is not None and guess < best[0] - CLOSE:
-                break
+            if best is not None and guess < best[0] - max(CLOSE, part.close):
+                continue
             found = part.best(target, mask, self.body, self.limits)
             if found is not None and (best is None or found[0] > best[0] + 1e-9):
                 best = found[0], part, found[1]

@@ -31,6 +31,7 @@ SEARCH_SAMPLES = 11
 STEP_SAMPLES = 21
 SMALL = 60  # curves: so few are computed at full samples at once, and nothing needs to be computed again
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
+CLOSE_CUT = 0.08  # the same where a range that the hip limit ends changes with the load
 CLOSE_LINEAR = 0.003  # the same where a guess is only as coarse as its samples
 CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
 NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away", "band-idle")
@@ -97,12 +98,13 @@ def _gives_way(share: Share, rows: Sequence[Row]) -> BoolArray:
     return bad
 
 
-def closeness(batch: Batch, plan: Plan, samples: int) -> float:
+def closeness(batch: Batch, plan: Plan, found: References) -> float:
     """Return how near a guessed match (share) must come to the best one to be computed exactly before one is chosen."""
+    samples = found.samples
     if plan.own is not None and samples == SAMPLES:
         return CLOSE_EXACT
     if not is_linear(batch):
-        return CLOSE
+        return CLOSE_CUT if isinstance(found, Part) and found.is_cut else CLOSE
     # a press's push square to its rails has a limit, and demand a knee there
     return CLOSE_EXACT if samples == SAMPLES and batch.exercise.family != "sled press" else CLOSE_LINEAR
 
@@ -253,6 +255,12 @@ class Part:
     def samples(self) -> int:
         """Return at how many places of the lift they were computed."""
         return self.whole.samples
+
+    @property
+    def is_cut(self) -> bool:
+        """Return whether the client's joints end the range of any of them."""
+        notices = self.share.whole.motion.notices
+        return any(notice.code == "range-cut" and notice.where[self.share.rows].any() for notice in notices)
 
     def bins(self, action: Action, columns: Columns = EVERY) -> Narrow:
         """Return signed demand over the 1° grid, (set-ups × loads, degrees), zeros where held."""
