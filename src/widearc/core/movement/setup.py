@@ -72,6 +72,7 @@ LENGTHENED_ENDS = ("lean_from", "knee_from", "trunk_from", "hip_from", "abductio
 SAMPLES = 101
 _CLOSE = 0.01 * DEG
 MOST_ZOOMS = 6  # on the step in which balance is lost: each as fine again as the samples
+RISES = 2.6  # times the last step: see _highest
 MOST_TRIALS = 12  # to find where a spring is hooked: each trial brings it some ten times closer
 HOOKED_M = 1e-6
 
@@ -318,14 +319,15 @@ def _unseen_crossings(motion: Motion, setup: Setup, key: str, driver: Array, bet
     As balance is lost the trunk sinks level: the hip passes its limit before, maybe within one step of the samples.
     Not looked for where the posture at a bend depends on the range (a step).
     """
-    hip, limit = motion.angles["hip"], setup.limits.hip_flexion
-    held = np.isfinite(hip)
-    rows = np.flatnonzero(~held[:, 0] & held[:, -1] & ~(hip > limit + _CLOSE).any(axis=1))
-    found: dict[int, float] = {}
+    limit, found = setup.limits.hip_flexion, dict[int, float]()
     if key != "knee_from" or setup.exercise.variant == "lunge":
         return found
-    hip, driver = hip[rows], motion.full(driver)[rows]
+    hip, driver = motion.full(motion.angles["hip"]), motion.full(driver)
+    rows = np.arange(len(hip))
     for _ in range(MOST_ZOOMS):
+        over = hip > limit + _CLOSE
+        hidden = ~over.any(axis=1) & ~np.isfinite(hip[:, 0]) & np.isfinite(hip[:, -1]) & (_highest(hip) > limit)
+        rows, hip, driver = rows[hidden], hip[hidden], driver[hidden]
         if not rows.size:
             break
         at, first = np.arange(len(rows)), np.isfinite(hip).argmax(axis=1)
@@ -335,10 +337,17 @@ def _unseen_crossings(motion: Motion, setup: Setup, key: str, driver: Array, bet
         over = hip > limit + _CLOSE
         for i in np.flatnonzero(over.any(axis=1) & ~over[:, -1]):
             found[int(rows[i])] = _crossing(hip[i], driver[i], limit, over[i])
-        # once more, closer still, where the next step again is the one that loses balance
-        hidden = ~over.any(axis=1) & ~np.isfinite(hip[:, 0]) & np.isfinite(hip[:, -1])
-        rows, hip, driver = rows[hidden], hip[hidden], driver[hidden]
     return found
+
+
+def _highest(hip: Array) -> Array:
+    """Return how far a hip can rise before balance is lost (rad, (set-ups,)), by the two samples nearest to that.
+
+    It rises as the root of what is left: at most 1 / (√2 - 1) = 2.4 times the last step's rise.
+    """
+    at, first = np.arange(len(hip)), np.isfinite(hip).argmax(axis=1)
+    nearest, next_ = hip[at, first], hip[at, np.minimum(first + 1, hip.shape[1] - 1)]
+    return np.asarray(nearest + np.where(first + 1 < hip.shape[1], RISES * (nearest - next_), np.inf))
 
 
 def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:
