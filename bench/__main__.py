@@ -201,6 +201,12 @@ def bench_swap() -> None:
     doubts = time.perf_counter() - start
     print(f"swap, demo deck container, {view.ranking.tried} set-ups: cold {1000 * cold:.0f} ms", end="; ")
     print(f"how sure {len(sure)} stand-ins are {1000 * doubts:.0f} ms", end="; ")
+    for place in store.places(con, 1)[1:]:
+        elsewhere = SwapAsk(place_id=place.id, client_id=1)
+        seconds = best_of(lambda a=elsewhere: swap_view(con, 1, a, Memo()))
+        found = swap_view(con, 1, elsewhere, Memo()).ranking
+        assert found is not None
+        print(f"{place.name.lower()}, {found.tried} set-ups: cold {1000 * seconds:.0f} ms", end="; ")
     other = best_of(lambda: swap_view(con, 1, SwapAsk(place_id=1, client_id=1, kg=100), memo))
     band = next(i for i in store.items(con, 1, 1) if i.kind == "band")
     mark(con, 1, band.id, store.State.TAKEN, now=NOW)

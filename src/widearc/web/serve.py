@@ -19,6 +19,7 @@ from widearc.usecases import SwapAsk, swap_view
 from widearc.web.app import create_app, utc_now
 
 THREADS = 32
+MOST_WARMED = 4  # places whose first answer is prepared at the start
 
 
 def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
@@ -75,13 +76,13 @@ def _secret(data: Path) -> str:
 
 
 def _warm(database: Path, memo: Memo) -> None:
-    """Load SciPy and prepare the first place's set-ups while nobody waits yet."""
+    """Load SciPy and prepare the places' set-ups for the first client while nobody waits yet."""
     con = store.open_store(database)
     try:
         trainer = store.local_trainer(con, now=utc_now())
         places, clients = store.places(con, trainer), store.clients(con, trainer)
-        if places and clients:
-            view = swap_view(con, trainer, SwapAsk(place_id=places[0].id, client_id=clients[0].id), memo)
+        for place in places[:MOST_WARMED] if clients else ():
+            view = swap_view(con, trainer, SwapAsk(place_id=place.id, client_id=clients[0].id), memo)
             # computed when first asked for: ask now
             make_sure(view.ranking.candidates if view.ranking is not None else ())
     finally:

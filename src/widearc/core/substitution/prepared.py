@@ -384,7 +384,9 @@ def _drafted(batch: Batch, found: References, body: Body, limits: Limits, edges:
     plan = plan_of(batch, body.mass_kg)
     fine = ~found.bad.reshape(len(batch.frames), len(plan.points))
     used = (plan.mix > 0).astype(np.float32).T
-    usable: BoolArray = (~fine).astype(np.float32) @ used == 0
+    usable: BoolArray = np.ones((len(batch.frames), len(batch.picks)), dtype=bool)
+    if not fine.all():
+        usable = (~fine).astype(np.float32) @ used == 0
     if usable.any():
         made = _made(batch, found, usable, plan.mix, closeness(batch, plan, found))
         if isinstance(found, Part) and found.samples == SAMPLES and plan.own is not None:
