@@ -66,14 +66,14 @@ def test_how_often_is_from_once_to_twice_a_day_and_nothing_is_kept_otherwise(dem
 def test_an_intent_is_planned_under_its_words_and_goes_with_the_kept_one(demo):
     usecases.plan(demo, 1, replace(ASK, intent=KNEE), 2, now=NOW)
     (line,) = lines(demo)
-    assert line.ask.intent == KNEE and line.words.startswith(intent_words(KNEE)[:40])
+    assert line.ask.intent == KNEE and line.words[1:].startswith(intent_words(KNEE)[1:40])
     usecases.plan(demo, 1, replace(ASK, intent=KNEE), 4, now=NOW)
     assert [x.times for x in lines(demo)] == [4]
     kept = [row for row in store.intents(demo, 1) if row.intent == KNEE]
     assert len(kept) == 1
     other = replace(KNEE, sets=5)  # same words, another dose: both are kept
     usecases.plan(demo, 1, replace(ASK, intent=other), 1, now=NOW)
-    assert [x.ask.sets for x in lines(demo)] == [10, 10] or {x.ask.intent.sets for x in lines(demo)} == {3, 5}
+    assert {x.ask.intent.sets for x in lines(demo)} == {3, 5}
     usecases.remove_intent(demo, 1, kept[0].id, now=NOW)
     assert [x.ask.intent.sets for x in lines(demo)] == [5]
     usecases.take_back(demo, 1, store.last_change(demo, 1, usecases.INTENTS).id, now=NOW)

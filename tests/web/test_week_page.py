@@ -56,10 +56,10 @@ def test_a_strange_line_or_place_is_refused_in_words(client):
 def test_an_intent_is_planned_by_its_words(client):
     want = "a0=knee_extension&f0=90&t0=20&s0=even&m0=60"
     query = {"place": "2", "client": "1", "want": want}
-    assert "knee extension 90° to 20°" in page(client, query)
+    assert "Knee extension 90° to 20°" in page(client, query)
     client.post("/week/add", data=query | {"times": "2"})
     text = page(client, {"place": "2", "client": "1"})
-    assert "knee extension 90° to 20°" in text and text.count("What instead") == 1
+    assert "Knee extension 90° to 20°" in text and text.count("What instead") == 1
     there = re.search(r'href="(/swap\?[^"]*want=[^"]*)"', text).group(1).replace("&amp;", "&")
     assert "knee extension 90° to 20°" in client.get(there).get_data(as_text=True)
 

@@ -55,7 +55,7 @@ from widearc.usecases.swap import (
     swap_view,
     wantable,
 )
-from widearc.usecases.week import MOST_TIMES, plan, plan_again, unplan, week_plan, worth_buying
+from widearc.usecases.week import MOST_TIMES, asked_words, plan, plan_again, unplan, week_plan, worth_buying
 
 __all__ = [
     "INTENTS",
@@ -77,6 +77,7 @@ __all__ = [
     "add_item",
     "answer_request",
     "arc",
+    "asked_words",
     "balances",
     "band_sheet",
     "card",

@@ -47,23 +47,27 @@ def week_plan(con: store.Connection, trainer_id: int, place_id: int, *, now: str
     monday = store.monday_of(now)
     clients = {c.id: c.name for c in store.clients(con, trainer_id)}
     intents = {row.id: row for row in store.intents(con, trainer_id)}
-    lines = tuple(
-        PlanLine(id=row.id, client=clients[row.client_id], words=_words(row, intents), times=row.times,
-                 ask=_ask_of(row, intents))
-        for row in store.planned(con, trainer_id, place_id, monday)
-        if row.exercise is None or row.exercise in EXERCISES
-    )  # fmt: skip
+    lines = []
+    for row in store.planned(con, trainer_id, place_id, monday):
+        if row.exercise is not None and row.exercise not in EXERCISES:
+            continue  # the catalogue had it once
+        ask = _ask_of(row, intents)
+        name = intents[row.intent_id].name if row.intent_id is not None else ""
+        words = asked_words(ask, name)
+        lines.append(PlanLine(id=row.id, client=clients[row.client_id], words=words, times=row.times, ask=ask))
     before = store.last_planned_monday(con, trainer_id, place_id, monday)
     earlier = len(store.planned(con, trainer_id, place_id, before)) if before else 0
-    return WeekPlan(monday=monday, lines=lines, earlier=earlier)
+    return WeekPlan(monday=monday, lines=tuple(lines), earlier=earlier)
 
 
-def _words(row: store.PlannedRow, intents: dict[int, store.IntentRow]) -> str:
-    dose = f"{row.sets}\N{NO-BREAK SPACE}×\N{NO-BREAK SPACE}{row.reps}"
-    if row.intent_id is not None:
-        return f"{intents[row.intent_id].name}, {dose}"
-    assert row.exercise is not None
-    return f"{EXERCISES[row.exercise].name}, {row.kg:g}\N{NO-BREAK SPACE}kg, {dose}"
+def asked_words(ask: SwapAsk, name: str = "") -> str:
+    """Return what is asked with its dose, as a plan says it; name: of the kept intent that it is."""
+    if ask.intent is None:
+        what, sets, reps = f"{EXERCISES[ask.exercise].name}, {ask.kg:g}\N{NO-BREAK SPACE}kg", ask.sets, ask.reps
+    else:
+        words = name or intent_words(ask.intent)
+        what, sets, reps = words[:1].upper() + words[1:], ask.intent.sets, ask.intent.reps
+    return f"{what}, {sets}\N{NO-BREAK SPACE}×\N{NO-BREAK SPACE}{reps}"
 
 
 def _ask_of(row: store.PlannedRow, intents: dict[int, store.IntentRow]) -> SwapAsk:
@@ -84,8 +88,7 @@ def plan(con: store.Connection, trainer_id: int, ask: SwapAsk, times: int, *, no
     # both refuse what is not the trainer's
     store.client(con, trainer_id, ask.client_id)
     store.place(con, trainer_id, ask.place_id)
-    what = EXERCISES[ask.exercise].name if ask.intent is None else intent_words(ask.intent)
-    words = f"{what} planned {times} × this week"
+    words = f"{asked_words(ask)} planned {times} × this week"
     with store.recorded(con, trainer_id, scope=scope(ask.place_id), kind="plan", words=words, now=now):
         row = store.PlannedRow(
             place_id=ask.place_id, client_id=ask.client_id, monday=store.monday_of(now), times=times, sets=ask.sets,

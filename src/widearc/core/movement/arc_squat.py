@@ -58,6 +58,7 @@ def solve(
     shoulder = spread(trunk.shoulder, (2, *shape))
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         point = shoulder if name in ("pad", "sled") else trunk.port(name, o["belt_offset"])
         if point is None:
             raise InputError("/loads/port", name, "the pad or a port of the trunk")

@@ -63,6 +63,7 @@ def solve(
     sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         point = sole if name == "sole" else trunk.port(name)
         if point is None:
             raise InputError("/loads/port", name, "a port that a bridge has")

@@ -46,6 +46,7 @@ def solve(
     ball = flat(body.sole_m(s.BALL), o["step"])
 
     def motion_at(body_lean: Array) -> Motion:
+        """Return the motion with the straight body leaning so far forward (rad)."""
         motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
         # ankle bend = lean of the shank less pitch of the foot (heel up positive)
         pitch = body_lean - bend
@@ -64,6 +65,7 @@ def solve(
         add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
         def place(name: str) -> Array:
+            """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
             point = trunk.port(name)
             if point is None:
                 raise InputError("/loads/port", name, "a port of the trunk, hands or belt in a calf raise")

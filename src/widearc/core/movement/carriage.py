@@ -160,6 +160,7 @@ def _standing(ride: _Ride) -> Motion:
     trunk_lean = spread(np.atleast_2d(o["trunk_lean"]), shape)
 
     def motion_at(leg_lean: Array) -> Motion:
+        """Return both legs and the trunk with the hip over the standing foot by that lean (rad)."""
         motion = Motion(position=ride.position.ravel(), shape=shape, legs=1)
         hip = other_ankle + reach * lean(leg_lean)
         knee, bend, shank, reached = _leg(body, hip, ankle)
@@ -170,6 +171,7 @@ def _standing(ride: _Ride) -> Motion:
         add_upper_body(motion, trunk, one_piece=ride.exercise.one_piece)
 
         def place(name: str) -> Array:
+            """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
             point = trunk.port(name, o["belt_offset"])
             if point is None:
                 raise InputError("/loads/port", name, "carriage, or a port of the trunk, hands or belt")
@@ -191,6 +193,7 @@ def _standing(ride: _Ride) -> Motion:
         return motion
 
     def moment(leg_lean: Array) -> Array:
+        """Return the moment about the standing foot, N·m anticlockwise."""
         motion = motion_at(leg_lean)
         weight = -motion.total_force()[1]
         about = motion.points["other_pressure"]
@@ -205,6 +208,7 @@ def _standing(ride: _Ride) -> Motion:
     level = ride.push_on_foot(motion, share * weight)
 
     def closure(moved: Motion) -> None:
+        """Add the contacts that balance what acts on the body."""
         force = -moved.total_force()
         speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
         moved.add_force(
@@ -254,6 +258,7 @@ def _held_hip(ride: _Ride) -> Motion:
     }
 
     def closure(moved: Motion) -> None:
+        """Add the contacts that balance what acts on the body."""
         speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
         moved.add_force("foot", moved.points["pressure"], vec(level - speeding, carried), "contact carriage")
 
@@ -323,6 +328,7 @@ def _sideways(ride: _Ride) -> Motion:
     }
 
     def closure(moved: Motion) -> None:
+        """Add the contacts that balance what acts on the body."""
         force = -moved.total_force()
         speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
         moved.add_force("foot", feet[0], vec(level - speeding, share * force[1]), "contact carriage")

@@ -68,6 +68,7 @@ def solve(
     add_upper_body(motion, trunk, one_piece=True)
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         if name == "ankle":
             return foot.ankle
         if name == "sole":

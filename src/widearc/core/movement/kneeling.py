@@ -54,6 +54,7 @@ def solve(
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         point = trunk.port(name, o["belt_offset"])
         if point is None:
             raise InputError("/loads/port", name, "a port that a kneeling exercise has")

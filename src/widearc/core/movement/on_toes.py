@@ -43,6 +43,7 @@ def solve(
     ball = flat(0.0, 0.0)
 
     def motion_at(shank_lean: Array) -> Motion:
+        """Return the motion with the shank leaning so far (rad)."""
         motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
         towards_toe, down = ahead(shank_lean), -lean(shank_lean)
         ankle = ball - body.sole_m(s.BALL) * towards_toe - body.ankle_height_m * down
@@ -53,6 +54,7 @@ def solve(
         add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
         def place(name: str) -> Array:
+            """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
             point = trunk.port(name, o["belt_offset"])
             if point is None:
                 raise InputError("/loads/port", name, "a port of the trunk, hands or belt")

@@ -34,6 +34,7 @@ def solve(
     hand = spread(vec(np.atleast_2d(o["start_x"]), np.atleast_2d(o["start_y"])) + travel * way, (2, *shape))
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         if name not in ("hands", "shoulders"):
             raise InputError("/loads/port", name, "hands on a plain path")
         return hand

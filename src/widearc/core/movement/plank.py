@@ -69,6 +69,7 @@ def solve(
     motion.add_segment("arms", 2 * s.M_ARM * body.mass_kg, shoulder + ARM_COM * (hand - shoulder))
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         if name == "thigh":
             return np.asarray(hip + 0.9 * (knee - hip))
         point = trunk.port(name, o["belt_offset"]) if name != "hands" else None

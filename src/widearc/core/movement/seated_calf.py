@@ -57,10 +57,12 @@ def _seated(
     hip = spread(knee_flat - flat(body.thigh_m, 0.0), (2, *shape))
 
     def knee_at(pitch: Array) -> tuple[Array, Array]:
+        """Return knee and ankle, m, at a pitch of the foot (rad)."""
         ankle = ball - body.sole_m(s.BALL) * ahead(pitch) + body.ankle_height_m * lean(pitch)
         return ankle + body.shank_m * lean(bend + pitch), ankle
 
     def gap(pitch: Array) -> Array:
+        """Return by how much the knee is further from the hip than a thigh, m."""
         knee, _ = knee_at(pitch)
         return np.asarray(np.hypot(*(knee - hip)) - body.thigh_m)
 
@@ -74,6 +76,7 @@ def _seated(
     on_thigh = hip + 0.9 * (knee - hip)
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         if name != "thigh":
             raise InputError("/loads/port", name, "thigh on a seated calf raise")
         return on_thigh

@@ -145,6 +145,7 @@ def _load_part(load: Load, whole: int, rows: slice | NDArray[np.intp]) -> Load:
     """Return a load with its per-set-up arrays cut to a part of the set-ups."""
 
     def cut(value: Any) -> Any:
+        """Return a number, array or tuple of them with only the asked set-ups."""
         if isinstance(value, np.ndarray) and value.ndim == 2 and value.shape[0] == whole > 1:
             return value[rows]
         return tuple(cut(v) for v in value) if isinstance(value, tuple) else value
@@ -166,10 +167,12 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
     loads = _referred(setup, options, position)
 
     def solved(options: Mapping[str, Any], loads: Sequence[Load]) -> Motion:
+        """Return the family's motion for options (radians, metres) and loads."""
         solve = FAMILIES[setup.exercise.family]
         return solve(setup.exercise, setup.body, setup.limits, options, loads, position, lowering=lowering)
 
     def between(rows: NDArray[np.intp], ends: Mapping[str, Array]) -> Motion:
+        """Return the motion of some set-ups between other ends of their range."""
         cut = {n: v[rows] if isinstance(v, np.ndarray) and len(v) > 1 else v for n, v in options.items()}
         return solved({**cut, **ends}, [_load_part(load, setup.rows, rows) for load in loads])
 
@@ -206,6 +209,7 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
         probes = [Cable(kg=0.0, port=load.port, pulley=(0.0, 0.0)) for load in unread]  # type: ignore[misc]
 
     def moved(loads: Sequence[Load]) -> Motion:
+        """Return the lifting motion with these loads in the place of those unread."""
         solve = FAMILIES[setup.exercise.family]
         return solve(setup.exercise, setup.body, setup.limits, options, loads, position, lowering=False)
 

@@ -43,28 +43,15 @@ def solve(
     if exercise.variant in ("lunge", "b-stance"):
         return stepping.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
-    reach = third_side(body.thigh_m, body.shank_m, knee_bend)
-    step, back = np.atleast_2d(o["step"]), np.atleast_2d(o["hip_back"])
-    hip_x = -step * back
-    with np.errstate(invalid="ignore"):
-        drop = np.sqrt(np.where(reach**2 >= hip_x**2, reach**2 - hip_x**2, np.nan))
-    shape = np.broadcast_shapes(drop.shape, load_shape(loads, o))
+    shape = np.broadcast_shapes(knee_bend.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1)
-
-    ankle = flat(0.0, o["box"] + body.ankle_height_m)
-    hip = spread(ankle + vec(spread(hip_x, drop.shape), drop), (2, *shape))
-    # front shank: the hip-ankle line leans back; the knee lies ahead of it
-    line_lean = np.arctan2(hip_x, drop)
-    at_ankle = np.arctan2(body.thigh_m * np.sin(knee_bend), body.shank_m + body.thigh_m * np.cos(knee_bend))
-    shank_lean = line_lean + at_ankle
-    knee = ankle + body.shank_m * lean(shank_lean)
-    ankle, knee = spread(ankle, (2, *shape)), spread(knee, (2, *shape))
+    ankle, knee, hip, shank_lean = _front_leg(body, o, knee_bend, motion.shape)
     front = Foot(body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1))))
     add_leg(motion, body, front, knee, hip)
 
-    rear, rear_knee, rear_bend, rear_lean = _rear_leg(body, o, hip, step)
+    rear, rear_knee, rear_bend, rear_lean = _rear_leg(body, o, hip, np.atleast_2d(o["step"]))
     add_leg(motion, body, rear, rear_knee, hip, prefix="rear_")
-    motion.fail(~np.isfinite(motion.full(drop)), "the front leg cannot reach: shorten the step")
+    motion.fail(~np.isfinite(hip[1]), "the front leg cannot reach: shorten the step")
     motion.fail(
         ~np.isfinite(motion.full(rear_bend)),
         "the rear leg cannot reach: shorten the step or lower the rear foot",
@@ -81,6 +68,7 @@ def solve(
     ball = spread(rear.sole(body.sole_m(s.BALL)), (2, *shape))
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         point = trunk.port(name, o["belt_offset"])
         if point is None and name == "sole":
             point = sole
@@ -110,6 +98,24 @@ def solve(
         "The feet carry what balance asks; they do not push against each other.",
     ]
     return motion
+
+
+def _front_leg(body: Body, o: Options, knee_bend: Array, shape: tuple[int, int]) -> tuple[Array, Array, Array, Array]:
+    """Return ankle, knee and hip (m) and the shank's lean (rad); NaN where the leg cannot reach.
+
+    The hip hangs a share of the step behind the ankle, as far over it as the bend leaves.
+    """
+    reach = third_side(body.thigh_m, body.shank_m, knee_bend)
+    hip_x = -np.atleast_2d(o["step"]) * np.atleast_2d(o["hip_back"])
+    with np.errstate(invalid="ignore"):
+        drop = np.sqrt(np.where(reach**2 >= hip_x**2, reach**2 - hip_x**2, np.nan))
+    ankle = flat(0.0, o["box"] + body.ankle_height_m)
+    hip = spread(ankle + vec(spread(hip_x, drop.shape), drop), (2, *shape))
+    # the hip-ankle line leans back; the knee lies ahead of it
+    at_ankle = np.arctan2(body.thigh_m * np.sin(knee_bend), body.shank_m + body.thigh_m * np.cos(knee_bend))
+    shank_lean = np.arctan2(hip_x, drop) + at_ankle
+    knee = ankle + body.shank_m * lean(shank_lean)
+    return spread(ankle, (2, *shape)), spread(knee, (2, *shape)), hip, shank_lean
 
 
 def _rear_leg(body: Body, o: Options, hip: Array, step: Array) -> tuple[Foot, Array, Array, Array]:

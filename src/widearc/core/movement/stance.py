@@ -225,6 +225,7 @@ class _Balance:
         b, a = at_0 - c, at_90 - c
 
         def moment(lean_: Array) -> Array:
+            """Return the moment about the pressure point, N·m anticlockwise."""
             trunk = Trunk(body=self.body, hip=self.hip, lean=lean_)
             # the trunk has its sine and cosine already
             sine, cosine = trunk.sine_cosine

@@ -47,6 +47,7 @@ def solve(
     places = {"sole": sole, "thigh": pose.hip + 0.9 * (pose.knee - pose.hip)}
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         point = places.get(name)
         point = trunk.port(name, o["belt_offset"]) if point is None else point
         if point is None:

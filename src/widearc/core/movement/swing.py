@@ -76,6 +76,7 @@ def solve(
     }
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         if name not in places:
             raise InputError("/loads/port", name, "thigh, pad, shin-pad, ankle or sole on a leg swing")
         return places[name]

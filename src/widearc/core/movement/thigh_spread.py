@@ -47,6 +47,7 @@ def solve(
     port = hip + PORT_AT * body.thigh_m * along
 
     def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
         if name not in ("thigh", "pad"):
             raise InputError("/loads/port", name, "thigh when the thighs open")
         return np.asarray(port)

@@ -69,6 +69,7 @@ def _length(a: Array, d: Array, at: Array, step: Array, gradient: Array, weight:
     """Return how far to go along each step, (samples,): halved until the dual falls enough (Armijo)."""
 
     def dual(lam: Array) -> Array:
+        """Return the dual's value, (samples,)."""
         pull = np.maximum(_each(a, lam), 0.0)
         return np.asarray(0.5 * (weight * pull**2).sum(axis=1) + (lam * d).sum(axis=1))
 

@@ -75,9 +75,11 @@ def lifted(motion: Motion, seconds: float) -> Motion:
     corners = any(has_corner(motion.full(part.com)) for part in motion.segments)
 
     def smooth(values: Array) -> Array:
+        """Return a path that can be differentiated twice."""
         return rounded(motion.full(values)) if corners else motion.full(values)
 
     def sped(values: Array) -> Array:
+        """Return a path's acceleration in time, its own unit per s²."""
         first, second = derivatives(smooth(values), step)
         return np.asarray(second * speed**2 + first * acceleration)
 

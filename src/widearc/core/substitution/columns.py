@@ -100,6 +100,7 @@ def sorted_by(
     """
 
     def key(candidate: Candidate) -> float:
+        """Return what a candidate is sorted by."""
         own = columns[candidate.exercise.id]
         if by == "sum":
             return -weighted(candidate.match, own, weights)

@@ -19,6 +19,7 @@ LEADS_M = (0.1, 0.2)  # of chain before the band: each link further down lets th
 
 
 def chain_words(lead_m: float) -> str:
+    """Return how a chain of that length (m) before a band is said."""
     return f"{100 * lead_m:.0f} cm of chain before the band"
 
 
@@ -152,4 +153,5 @@ def _start(exercise: Exercise, body: Body) -> tuple[float, float]:
 
 
 def band_piece(band: BandStock) -> Piece:
+    """Return a band as a thing to pick up."""
     return Piece(item=band.id, kind="band", label=band.name, number=1)

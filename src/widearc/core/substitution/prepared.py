@@ -406,6 +406,7 @@ def _one_by_one(batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: 
     number = edges.add(single.setup(body, limits, frames, samples=search_samples(single)), frames)
 
     def made(parts: list[Part]) -> PreparedBatch:
+        """Return the part, once the set-ups at the edge are computed."""
         found = parts[number]
         return _made(single, found, ~found.bad[:, None], np.ones((1, 1)), CLOSE_LINEAR)
 

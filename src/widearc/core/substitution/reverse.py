@@ -128,6 +128,7 @@ def _variations(chosen: Candidate, question: Question) -> Iterator[Variation]:
         anchor = row.anchor[0]
 
         def moved(height: float) -> Kit:
+            """Return the kit with its anchors at one height (m)."""
             return replace(kit, anchors=(Anchor(id=anchor.id, name=anchor.name, height_m=height),))
 
         yield "anchor height", "m", ANCHORS_M, moved
@@ -136,6 +137,7 @@ def _variations(chosen: Candidate, question: Question) -> Iterator[Variation]:
         box = boxes[0]
 
         def raised(height: float) -> Kit:
+            """Return the kit with what is stood or sat on at one height (m)."""
             rest = tuple(f for f in kit.furniture if f.kind != box.kind)
             return replace(kit, furniture=(*rest, Furniture(id=box.id, name=box.name, kind=box.kind, height_m=height)))
 
@@ -144,6 +146,7 @@ def _variations(chosen: Candidate, question: Question) -> Iterator[Variation]:
         band = row.bands[0][0]
 
         def stronger(share: float) -> Kit:
+            """Return the kit with one band, its pull times a share."""
             return replace(kit, bands=(replace(band, law=scaled(band.law, share), count=1),))
 
         yield f"{band.name}, times its pull", "", BAND_SHARES, stronger

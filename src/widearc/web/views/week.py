@@ -6,7 +6,6 @@ from flask import Blueprint, current_app, redirect, render_template, request, ur
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
-from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
 from widearc.usecases.room import scope
 from widearc.usecases.swap import SwapAsk
@@ -78,7 +77,7 @@ def _page(ask: SwapAsk, *, buy: bool = False, messages: dict[str, str] | None = 
         client=who,
         plan=plan,
         lines=[(line, query_of(line.ask, bodies[line.ask.client_id])) for line in plan.lines],
-        wanted=usecases.intent_words(ask.intent) if ask.intent else f"{EXERCISES[ask.exercise].name}, {ask.kg:g} kg",
+        wanted=usecases.asked_words(ask),
         times=request.form.get("times", str(USUAL_TIMES)),
         most=usecases.MOST_TIMES,
         messages=messages or {},
