@@ -90,15 +90,15 @@ def bracketed_root(
     low: Array,
     high: Array,
     start: Array | None = None,
-    tolerance: float = 1e-13,
+    tolerance: float = 1e-8,
     slope: Array | None = None,
 ) -> tuple[Array, BoolArray]:
     """Return the root (rad or m) of an elementwise function inside [low, high], and where one was found.
 
     Newton steps with a secant slope, kept inside a shrinking bracket (bisection when a step leaves it),
     all elements together; `slope` is a first guess of f's at the start. Where f has the same sign at both
-    ends the answer is NaN and found is False. Converges to `tolerance` in the argument, relative to the
-    width of the first bracket.
+    ends the answer is NaN and found is False. Stops once a step is below `tolerance`, relative to the width of
+    the first bracket: a secant step leaves far less than its own length of error, and at a kink no more.
     """
     a, b = np.array(low, dtype=float), np.array(high, dtype=float)
     fa, fb = f(a), f(b)

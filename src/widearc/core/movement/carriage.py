@@ -22,9 +22,18 @@ from widearc.core.body.segments import HIP_CENTRE
 from widearc.core.catalogue import Exercise, Options
 from widearc.core.equipment import Band, Cable, Load, Sled, SpringLoad
 from widearc.core.errors import InputError
-from widearc.core.geometry import bracketed_root, flexion_for, lean, spread, vec
+from widearc.core.geometry import bracketed_root, flexion_for, lean, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat
-from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_force, load_shape, note_pull
+from widearc.core.movement.loading import (
+    Trunk,
+    add_upper_body,
+    attach,
+    load_force,
+    load_shape,
+    note_pull,
+    pulls,
+    upper_body_terms,
+)
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.units import DEG, G
 
@@ -92,6 +101,11 @@ class _Ride:
             if getattr(load, "port", "carriage") in HANDS_ON or isinstance(load, Sled)
         ]
 
+    @property
+    def at_body(self) -> list[Load]:
+        """Return the other loads: at ports of the body."""
+        return [load for i, load in enumerate(self.loads) if i not in self.on_carriage]
+
     def refuse_others(self) -> None:
         """Refuse loads at the body where only the carriage bears any."""
         for i, load in enumerate(self.loads):
@@ -141,86 +155,119 @@ def _leg(body: Body, hip: Array, ankle: Array) -> tuple[Array, Array, Array, Boo
     bend = flexion_for(body.thigh_m, body.shank_m, far)
     reached = np.isfinite(bend)
     bend = np.nan_to_num(bend)
-    at_ankle = np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend))
-    shank = np.arctan2(gap[0], gap[1]) + at_ankle
+    shank = np.arctan2(gap[0], gap[1]) + _at_ankle(body, bend)
     return ankle + body.shank_m * lean(shank), bend, shank, reached
+
+
+def _at_ankle(body: Body, bend: Array) -> Array:
+    """Return the angle (rad) at the ankle between shank and line to the hip, for a knee bend (rad)."""
+    return np.asarray(np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend)))
 
 
 def _flat_foot(body: Body, ankle: Array) -> Foot:
     return Foot(body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1))))
 
 
-def _standing(ride: _Ride) -> Motion:
-    body, o, shape = ride.body, ride.o, ride.shape
-    share = spread(np.atleast_2d(o["weight_share"]), shape)
-    other_ankle = spread(flat(0.0, body.ankle_height_m), (2, *shape))
-    ankle = np.stack((ride.foot_x, np.full(shape, body.ankle_height_m)))
-    other_bend = np.atleast_2d(o["other_knee_from"] + (o["other_knee_to"] - o["other_knee_from"]) * ride.position)
-    reach = np.sqrt(body.thigh_m**2 + body.shank_m**2 + 2 * body.thigh_m * body.shank_m * np.cos(other_bend))
-    trunk_lean = spread(np.atleast_2d(o["trunk_lean"]), shape)
+class _Stance:
+    """Both legs and the trunk, with the hip over the standing foot at a trial lean of the line to it."""
 
-    def motion_at(leg_lean: Array) -> Motion:
-        """Return both legs and the trunk with the hip over the standing foot by that lean (rad)."""
-        motion = Motion(position=ride.position.ravel(), shape=shape, legs=1)
-        hip = other_ankle + reach * lean(leg_lean)
-        knee, bend, shank, reached = _leg(body, hip, ankle)
-        other_knee, o_bend, o_shank, _ = _leg(body, hip, other_ankle)
-        add_leg(motion, body, _flat_foot(body, ankle), knee, hip)
-        add_leg(motion, body, _flat_foot(body, other_ankle), other_knee, hip, prefix="other_")
-        trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
-        add_upper_body(motion, trunk, one_piece=ride.exercise.one_piece)
-
-        def place(name: str) -> Array:
-            """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
-            point = trunk.port(name, o["belt_offset"])
-            if point is None:
-                raise InputError("/loads/port", name, "carriage, or a port of the trunk, hands or belt")
-            return point
-
-        attach(motion, ride.loads, place, lowering=ride.lowering, handled=ride.on_carriage)
+    def __init__(self, ride: _Ride) -> None:
+        body, o, shape = ride.body, ride.o, ride.shape
+        self.ride, self.body = ride, body
+        self.share = spread(np.atleast_2d(o["weight_share"]), shape)
+        self.other_ankle = spread(flat(0.0, body.ankle_height_m), (2, *shape))
+        self.ankle = np.stack((ride.foot_x, np.full(shape, body.ankle_height_m)))
+        self.feet = _flat_foot(body, self.ankle), _flat_foot(body, self.other_ankle)
         mid = body.sole_m(s.MID)
+        self.pressure, self.other_pressure = (foot.sole(mid) for foot in self.feet)
+        self.other_bend = np.atleast_2d(
+            o["other_knee_from"] + (o["other_knee_to"] - o["other_knee_from"]) * ride.position
+        )
+        self.reach = third_side(body.thigh_m, body.shank_m, self.other_bend)
+        self.other_turn = _at_ankle(body, self.other_bend)
+        self.trunk_lean = spread(np.atleast_2d(o["trunk_lean"]), shape)
+
+    def place_at(self, leg_lean: Array) -> None:
+        """Put knees, hip and trunk where this lean (rad) puts them."""
+        body = self.body
+        self.hip = self.other_ankle + self.reach * lean(leg_lean)
+        self.knee, self.bend, self.shank, self.reached = _leg(body, self.hip, self.ankle)
+        self.other_shank = leg_lean + self.other_turn
+        self.other_knee = self.other_ankle + body.shank_m * lean(self.other_shank)
+        self.trunk = Trunk(body=body, hip=self.hip, lean=self.trunk_lean)
+
+    def port(self, name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        point = self.trunk.port(name, self.ride.o["belt_offset"])
+        if point is None:
+            raise InputError("/loads/port", name, "carriage, or a port of the trunk, hands or belt")
+        return point
+
+    def moment(self, leg_lean: Array) -> Array:
+        """Return the moment of everything about the standing foot, the carriage's lift included, N·m anticlockwise."""
+        self.place_at(leg_lean)
+        body, about = self.body, self.other_pressure
+        parts = [
+            (s.M_SHANK, self.knee + s.COM_SHANK * (self.ankle - self.knee)),
+            (s.M_THIGH, self.hip + s.COM_THIGH * (self.knee - self.hip)),
+            (s.M_SHANK, self.other_knee + s.COM_SHANK * (self.other_ankle - self.other_knee)),
+            (s.M_THIGH, self.hip + s.COM_THIGH * (self.other_knee - self.hip)),
+            *((s.M_FOOT, foot.com) for foot in self.feet),
+            *((mass / body.mass_kg, self.trunk.place(along))
+              for mass, along in upper_body_terms(body, one_piece=self.ride.exercise.one_piece)),
+        ]  # fmt: skip
+        total: Array = np.zeros((1, 1))
+        down = 0.0
+        for share, com in parts:
+            total = total - share * body.mass_kg * G * (com[0] - about[0])
+            down += share * body.mass_kg * G
+        pulled, up = pulls(self.ride.at_body, self.port, about, lowering=self.ride.lowering)
+        carried = self.share * (down - up)
+        return np.asarray(total + pulled + (self.pressure[0] - about[0]) * carried)
+
+    def motion(self) -> Motion:
+        """Return the motion of the posture placed last, without contacts."""
+        body, ride = self.body, self.ride
+        motion = Motion(position=ride.position.ravel(), shape=ride.shape, legs=1)
+        add_leg(motion, body, self.feet[0], self.knee, self.hip)
+        add_leg(motion, body, self.feet[1], self.other_knee, self.hip, prefix="other_")
+        add_upper_body(motion, self.trunk, one_piece=ride.exercise.one_piece)
+        attach(motion, ride.loads, self.port, lowering=ride.lowering, handled=ride.on_carriage)
         motion.points |= {
-            "shoulder": trunk.shoulder,
-            "pressure": ankle + vec(np.full((1, 1), mid), np.full((1, 1), -body.ankle_height_m)),
-            "other_pressure": other_ankle + vec(np.full((1, 1), mid), np.full((1, 1), -body.ankle_height_m)),
-        }
-        motion.angles |= {
-            "knee": motion.full(bend), "hip": motion.full(bend - shank + trunk_lean), "ankle": motion.full(shank),
-            "other_knee": motion.full(o_bend), "other_hip": motion.full(o_bend - o_shank + trunk_lean),
-            "other_ankle": motion.full(o_shank),
+            "shoulder": self.trunk.shoulder, "pressure": self.pressure, "other_pressure": self.other_pressure,
         }  # fmt: skip
-        motion.fail(~reached, "the moving leg cannot reach: less travel, or bend the standing leg more")
+        motion.angles |= {
+            "knee": motion.full(self.bend), "hip": motion.full(self.bend - self.shank + self.trunk_lean),
+            "ankle": motion.full(self.shank), "other_knee": motion.full(self.other_bend),
+            "other_hip": motion.full(self.other_bend - self.other_shank + self.trunk_lean),
+            "other_ankle": motion.full(self.other_shank),
+        }  # fmt: skip
+        motion.fail(~self.reached, "the moving leg cannot reach: less travel, or bend the standing leg more")
         return motion
 
-    def moment(leg_lean: Array) -> Array:
-        """Return the moment about the standing foot, N·m anticlockwise."""
-        motion = motion_at(leg_lean)
-        weight = -motion.total_force()[1]
-        about = motion.points["other_pressure"]
-        arm = motion.points["pressure"][0] - about[0]
-        return np.asarray(motion.moment_about(about) + arm * share * weight)
 
+def _standing(ride: _Ride) -> Motion:
+    stance, shape = _Stance(ride), ride.shape
     low, high = np.full(shape, -50 * DEG), np.full(shape, 50 * DEG)
-    leg_lean, found = bracketed_root(moment, low, high, np.zeros(shape))
-    motion = motion_at(np.where(found, leg_lean, 0.0))
+    leg_lean, found = bracketed_root(stance.moment, low, high, np.zeros(shape))
+    stance.place_at(np.where(found, leg_lean, 0.0))
+    motion = stance.motion()
     motion.fail(~found, "cannot balance between the feet with this share of the weight on the carriage")
-    weight = -motion.total_force()[1]
-    level = ride.push_on_foot(motion, share * weight)
+    level = ride.push_on_foot(motion, -stance.share * motion.total_force()[1])
 
     def closure(moved: Motion) -> None:
         """Add the contacts that balance what acts on the body."""
         force = -moved.total_force()
         speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
-        moved.add_force(
-            "foot", moved.points["pressure"], vec(level - speeding, share * force[1]), "contact carriage", works=False
-        )
+        carried = vec(level - speeding, stance.share * force[1])
+        moved.add_force("foot", moved.points["pressure"], carried, "contact carriage", works=False)
         moment_left = moved.moment_about(moved.points["other_pressure"])
         moved.add_force("other_foot", moved.points["other_pressure"], -moved.total_force(), "contact foot")
         if moved.dynamic:
             moved.couples.append(("other_foot", -moment_left, "contact foot"))
 
     motion.close(closure)
-    motion.marks["trunk_lean"] = trunk_lean
+    motion.marks["trunk_lean"] = stance.trunk_lean
     motion.assumptions += [
         "Quasi-static and in the side view; the moving foot carries a given share of the weight.",
         "The standing leg's knee bend runs evenly, the trunk keeps its lean; the hip goes where balance asks.",

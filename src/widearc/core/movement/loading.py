@@ -158,7 +158,16 @@ def pulls(
     """
     moment: Array = np.zeros((1, 1))
     up: Array = np.zeros((1, 1))
-    ends: dict[tuple[object, ...], tuple[Array, Array]] = {}
+    tied: dict[tuple[object, ...], tuple[Array, tuple[Array, Array], list[Array]]] = {}
+
+    def add(point: Array, force: Array) -> None:
+        """Count a force (N) at a point (m) in."""
+        nonlocal moment, up
+        moment = moment + (point[0] - about[0]) * force[1]
+        if force[0].any():
+            moment = moment - (point[1] - about[1]) * force[0]
+        up = up + force[1]
+
     for index, load in enumerate(loads):
         if isinstance(load, Band) and load.anchor_port:
             continue
@@ -166,25 +175,36 @@ def pulls(
             raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")
         if hanging is not None and is_vertical(load) is not hanging:
             continue
-        point = place(load.port)
         if isinstance(load, Band):
-            force = _pull(load, _ends(load, point, ends), lowering=lowering)
-        else:
-            force = load_force(load, point, None, lowering=lowering)
-        moment = moment + (point[0] - about[0]) * force[1]
-        if force[0].any():
-            moment = moment - (point[1] - about[1]) * force[0]
-        up = up + force[1]
+            # bands between the same port and place pull as one
+            where = _where(load)
+            if where not in tied:
+                point = place(load.port)
+                tied[where] = point, band_ends(load, point, None), []
+            tied[where][2].append(load.tension_n(tied[where][1][0], lowering=lowering))
+            continue
+        point = place(load.port)
+        add(point, load_force(load, point, None, lowering=lowering))
+    for point, (_, towards), tensions in tied.values():
+        total = tensions[0]
+        for tension in tensions[1:]:
+            total = total + tension
+        add(point, total * towards)
     return moment, up
+
+
+def _where(band: Band) -> tuple[object, ...]:
+    """Return what is equal of bands that run between the same port and place of the room."""
+    assert band.anchor is not None
+    return (band.port, *(np.asarray(v, dtype=float).tobytes() for v in band.anchor))
 
 
 def _ends(band: Band, point: Array, known: dict[tuple[object, ...], tuple[Array, Array]]) -> tuple[Array, Array]:
     """Return `band_ends` of a band to the room; bands between the same port and place run alike."""
-    assert band.anchor is not None
-    where = tuple(np.asarray(v, dtype=float).tobytes() for v in band.anchor)
-    if (band.port, where) not in known:
-        known[band.port, where] = band_ends(band, point, None)
-    return known[band.port, where]
+    where = _where(band)
+    if where not in known:
+        known[where] = band_ends(band, point, None)
+    return known[where]
 
 
 def is_vertical(load: Load) -> bool:
