@@ -52,6 +52,11 @@ class Place:
     things: tuple[Thing, ...] = ()
     extra: str = ""
 
+    @property
+    def used(self) -> tuple[str, ...]:
+        """Return the ids of what it stands on and wears."""
+        return (*(f.id for f in self.furniture), *(t.id for t in self.things))
+
 
 def geometry(
     exercise: Exercise, kit: Kit, body: Body, wanted: Range | None, machine: Machine | SledPress | None,

@@ -23,7 +23,7 @@ from widearc.core.movement import POSTURE_KEPT, SAMPLES, Setup
 from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 from widearc.core.substitution.elastic import ELASTIC
 from widearc.core.substitution.kit import hold_of
-from widearc.core.substitution.setups import NOTHING, Batch, Row
+from widearc.core.substitution.setups import NOTHING, Batch, Row, columns_of
 
 # every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
 SEARCH_SAMPLES = 11
@@ -65,9 +65,9 @@ def search_samples(batch: Batch) -> int:
     return STEP_SAMPLES if batch.exercise.variant == "lunge" else SEARCH_SAMPLES
 
 
-def refused(share: Share, rows: Sequence[Row]) -> BoolArray:
-    """Return which set-ups cannot be done or are not offered, (rows,)."""
-    return _not_offered(share.whole)[share.rows] | _gives_way(share, rows)
+def refused(share: Share, rows: Sequence[Row], times: int = 1) -> BoolArray:
+    """Return which set-ups cannot be done or are not offered: rows, each so many times, (rows × times,)."""
+    return _not_offered(share.whole)[share.rows] | _gives_way(share, rows, times)
 
 
 def _not_offered(found: Curve) -> BoolArray:
@@ -79,10 +79,11 @@ def _not_offered(found: Curve) -> BoolArray:
     return bad
 
 
-def _gives_way(share: Share, rows: Sequence[Row]) -> BoolArray:
+def _gives_way(share: Share, rows: Sequence[Row], times: int) -> BoolArray:
     """Return where what a band is tied to would lift, slide, tip or break: only as far as that is known."""
-    bad = np.zeros(len(rows), dtype=bool)
-    holds = {i: hold_of(row.anchor[0]) for i, row in enumerate(rows) if row.anchor is not None}
+    columns = columns_of(rows)
+    bad = np.zeros(len(rows) * times, dtype=bool)
+    holds = {i: hold_of(pull.anchor[0]) for i, pull in enumerate(columns.pulls) if pull.anchor is not None}
     known = {i: hold for i, hold in holds.items() if hold.holds_n is not None or hold.kg > 0}
     if not known:
         return bad
@@ -92,8 +93,8 @@ def _gives_way(share: Share, rows: Sequence[Row]) -> BoolArray:
         if isinstance(load, Band) and load.anchor is not None:
             pull -= next(motion.full(f.force) for f in motion.forces if f.source == f"load {index}")
     pull = np.nan_to_num(pull)
-    for i, hold in known.items():
-        there = margin(hold, *pull[:, share.rows[i]])
+    for i, at in enumerate(np.repeat(columns.at_pull, times).tolist()):
+        there = margin(known[at], *pull[:, share.rows[i]]) if at in known else None
         bad[i] = there is not None and there.verdict == "refuse"
     return bad
 
@@ -276,12 +277,12 @@ class Call:
 
     def __init__(self) -> None:
         self._setups: list[Setup] = []
-        self._rows: list[Sequence[Row]] = []
+        self._rows: list[tuple[Sequence[Row], int]] = []
 
-    def add(self, setup: Setup, rows: Sequence[Row]) -> int:
-        """Take a set-up of so many rows in, and return its number among the parts."""
+    def add(self, setup: Setup, rows: Sequence[Row], times: int = 1) -> int:
+        """Take a set-up of rows, each so many times, in; return its number among the parts."""
         self._setups.append(setup)
-        self._rows.append(rows)
+        self._rows.append((rows, times))
         return len(self._setups) - 1
 
     def solve(self) -> list[Part]:
@@ -295,7 +296,7 @@ class Call:
             curves = gathered([shares[n] for n in numbers])
             whole = Solved(curves=curves, samples=samples)
             for n, at in zip(numbers, curves.places, strict=True):
-                parts[n] = Part(share=shares[n], whole=whole, rows=at, bad=refused(shares[n], self._rows[n]))
+                parts[n] = Part(share=shares[n], whole=whole, rows=at, bad=refused(shares[n], *self._rows[n]))
         return [parts[n] for n in range(len(shares))]
 
 
@@ -337,14 +338,15 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> 
             made.append(_superposed(batch, points, body, limits, call, known))
         else:
             setup = batch.setup(body, limits, batch.frames, samples=samples, kg=points)
-            made.append(itemgetter(call.add(setup, [f for f in batch.frames for _ in points])))
+            made.append(itemgetter(call.add(setup, batch.frames, len(points))))
     return made
 
 
 def _adds_up(batch: Batch) -> bool:
     """Return whether a batch's bands are many enough, and stood on, to be solved each alone and added."""
     stood = any(way.from_ == "feet" for way in batch.way)
-    return is_linear(batch) and stood and len(batch.frames) > 8 and any(len(f.bands) > 1 for f in batch.frames)
+    several = any(len(pull.bands) > 1 for pull in columns_of(batch.frames).pulls)
+    return is_linear(batch) and stood and several and len(batch.frames) > 8
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -356,7 +358,7 @@ class _Superposed:
 
     base: Part
     alone: Part
-    place: Array
+    place: Columns
     counts: Array
     points: int
     bad: BoolArray
@@ -386,37 +388,25 @@ def _superposed(
     batch: Batch, points: Array, body: Body, limits: Limits, call: Call, known: _Known
 ) -> Callable[[list[Part]], References]:
     """Return how the references come about where every force adds to the demand by itself: each band solved alone."""
-    places: dict[int, int] = {}
-    bases: list[Row] = []
-    for frame in batch.frames:
-        if id(frame.options) not in places:
-            places[id(frame.options)] = len(bases)
-            bases.append(Row(options=frame.options, anchor=frame.anchor, lead_m=frame.lead_m))
-    kinds = {(band.id, strands): (band, strands) for frame in batch.frames for band, strands in frame.bands}
-    order = sorted(kinds)
+    columns = columns_of(batch.frames)
+    bases = tuple(Row(options=place.options) for place in columns.places)
+    counted = columns.counts
     weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
-    bare = replace(batch, way=weights, frames=tuple(bases))
-    loaded = bare.setup(body, limits, bare.frames, samples=search_samples(batch), kg=points)
-    base = call.add(loaded, [row for row in bases for _ in points])
+    bare = replace(batch, way=weights, frames=bases)
+    base = call.add(bare.setup(body, limits, bases, samples=search_samples(batch), kg=points), bases, len(points))
     bands = tuple(way for way in batch.way if way.stock in ELASTIC)
-    key = (tuple(tuple(row.options.items()) for row in bases), tuple(order), bands)
+    key = (tuple(tuple(row.options.items()) for row in bases), tuple(counted), bands)
     if key not in known:
         pulled = replace(batch, way=bands, picks=(NOTHING,))
-        rows = (*bases, *(
-            Row(options=row.options, bands=(kinds[kind],), anchor=row.anchor, lead_m=row.lead_m)
-            for kind in order for row in bases
-        ))  # fmt: skip
+        hooked = [((band, strands),) for (_, strands), (band, _) in counted.items()]
+        rows = (*bases, *(replace(row, bands=one) for one in hooked for row in bases))
         known[key] = call.add(pulled.setup(body, limits, rows, samples=search_samples(batch)), rows)
-    place = np.array([places[id(frame.options)] for frame in batch.frames])
-    # frames of one choice of bands share it
-    choices = {id(frame.bands): frame.bands for frame in batch.frames}
-    counted = {k: [float(sum((b.id, n) == kind for b, n in bands)) for kind in order] for k, bands in choices.items()}
-    counts = np.array([counted[id(frame.bands)] for frame in batch.frames])
-    return partial(_added, base=base, alone=known[key], place=place, counts=counts, points=len(points))
+    counts = np.stack([number for _, number in counted.values()], axis=1)
+    return partial(_added, base=base, alone=known[key], place=columns.at_place, counts=counts, points=len(points))
 
 
 def _added(
-    parts: list[Part], *, base: int, alone: int, place: Array, counts: Array, points: int
+    parts: list[Part], *, base: int, alone: int, place: Columns, counts: Array, points: int
 ) -> References:  # fmt: skip
     bands = parts[alone].bad.reshape(1 + counts.shape[1], -1)[1:]
     pulled = ((counts > 0) & bands.T[place]).any(axis=1)

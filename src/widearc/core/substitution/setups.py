@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from types import MappingProxyType
-from typing import Any
+from typing import Any, overload
 
 import numpy as np
+from numpy.typing import NDArray
 
-from widearc.core.arrays import Array
+from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise, LoadWay
 from widearc.core.equipment import Band, Cable, CornerBar, FreeMass, Lever, Load, Pendulum, Sled, SpringLoad, Stack
@@ -24,7 +25,7 @@ from widearc.core.substitution.elastic import (
     elastic,
     elastic_extras,
 )
-from widearc.core.substitution.geometry import Range, geometry
+from widearc.core.substitution.geometry import Place, Range, geometry
 from widearc.core.substitution.kit import (
     Anchor,
     BandStock,
@@ -100,12 +101,126 @@ class Row:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Pull:
+    """What pulls besides weights: bands with the strands of each, springs, the anchor, and their pieces."""
+
+    bands: tuple[tuple[BandStock, int], ...] = ()
+    springs: tuple[tuple[SpringStock, int], ...] = ()
+    anchor: tuple[Anchor, float] | None = None
+    pieces: tuple[Piece, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Frames(Sequence[Row]):
+    """Every place with every pull, place after place; a row is made when it is asked for, which few are."""
+
+    places: tuple[Place, ...]
+    pulls: tuple[Pull, ...]
+    machine: str = ""
+    extra: str = ""
+    lead_m: float = 0.0
+
+    def __len__(self) -> int:
+        """Return how many rows there are."""
+        return len(self.places) * len(self.pulls)
+
+    @overload
+    def __getitem__(self, index: int) -> Row: ...
+    @overload
+    def __getitem__(self, index: slice) -> tuple[Row, ...]: ...
+    def __getitem__(self, index: int | slice) -> Row | tuple[Row, ...]:
+        """Return one row, or some."""
+        if isinstance(index, slice):
+            return tuple(self[i] for i in range(*index.indices(len(self))))
+        if not -len(self) <= index < len(self):
+            raise IndexError(index)
+        place, pull = self.places[index // len(self.pulls)], self.pulls[index % len(self.pulls)]
+        return Row(
+            options=place.options, pieces=pull.pieces, bands=pull.bands, springs=pull.springs, anchor=pull.anchor,
+            machine=self.machine, furniture=place.furniture, things=place.things, place=place.words, extra=self.extra,
+            lead_m=self.lead_m,
+        )  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Columns:
+    """Rows as places and pulls, each once, and which of them each row is, (rows,)."""
+
+    places: Sequence[Row | Place]
+    pulls: Sequence[Row | Pull]
+    at_place: NDArray[np.intp]
+    at_pull: NDArray[np.intp]
+
+    @property
+    def counts(self) -> dict[tuple[str, int], tuple[BandStock, Array]]:
+        """Return every band and folding that any row uses, in order, with how many of it each row has, (rows,)."""
+        used = {(band.id, strands): band for pull in self.pulls for band, strands in pull.bands}
+        return {
+            (id_, strands): (band, self.of_pulls([
+                float(sum(b.id == id_ and n == strands for b, n in pull.bands)) for pull in self.pulls
+            ]))
+            for (id_, strands), band in sorted(used.items(), key=lambda item: item[0])
+        }  # fmt: skip
+
+    def of_pulls(self, values: list[float]) -> Array:
+        """Return for each row what its pull has, (rows,)."""
+        return np.asarray(np.array(values)[self.at_pull])
+
+
+def columns_of(rows: Sequence[Row]) -> Columns:
+    """Return rows as places, told apart by their options, and pulls, by what is hooked where."""
+    if isinstance(rows, Frames):
+        places, pulls = np.arange(len(rows.places)), np.arange(len(rows.pulls))
+        at = np.repeat(places, len(pulls)), np.tile(pulls, len(places))
+        return Columns(places=rows.places, pulls=rows.pulls, at_place=at[0], at_pull=at[1])
+    # rows out of one `Frames` share what is equal of them
+    placed: dict[int, tuple[int, Row]] = {}
+    pulled: dict[tuple[int, int, int], tuple[int, Row]] = {}
+    at_place = [placed.setdefault(id(row.options), (len(placed), row))[0] for row in rows]
+    at_pull = [
+        pulled.setdefault((id(row.bands), id(row.springs), id(row.anchor)), (len(pulled), row))[0] for row in rows
+    ]
+    return Columns(
+        places=[row for _, row in placed.values()], pulls=[row for _, row in pulled.values()],
+        at_place=np.array(at_place), at_pull=np.array(at_pull),
+    )  # fmt: skip
+
+
+def pieces_to_carry(rows: Sequence[Row]) -> Array:
+    """Return how many things each row asks to pick up besides what its weights are made of, (rows,)."""
+    if isinstance(rows, Frames):
+        pulls = np.array([sum(piece.number for piece in pull.pieces) for pull in rows.pulls], dtype=float)
+        return (np.array([[len(place.things)] for place in rows.places]) + pulls).ravel()
+    return np.array([sum(p.number for p in row.pieces) + len(row.things) for row in rows], dtype=float)
+
+
+def users_of(rows: Sequence[Row]) -> dict[str, BoolArray]:
+    """Return which rows use each thing, (rows,) by its id."""
+    used: dict[str, BoolArray] = {}
+    if not isinstance(rows, Frames):
+        for index, row in enumerate(rows):
+            for item in row.items():
+                used.setdefault(item, np.zeros(len(rows), dtype=bool))[index] = True
+        return used
+    shape = len(rows.places), len(rows.pulls)
+    # what all places, and what all pulls have, is asked of one row of each
+    for index in range(shape[0]):
+        for id_ in rows.places[index].used:
+            used.setdefault(id_, np.zeros(shape, dtype=bool))[index] = True
+    for index, row in enumerate(rows[: shape[1]]):
+        for item in row.items():
+            if item not in rows.places[0].used:
+                used.setdefault(item, np.zeros(shape, dtype=bool))[:, index] = True
+    return {item: there.ravel() for item, there in used.items()}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Batch:
     """Set-ups of one exercise and one way of loading: every frame with every pick. machine: what it is done on."""
 
     exercise: Exercise
     way: tuple[LoadWay, ...]
-    frames: tuple[Row, ...]
+    frames: Sequence[Row]
     picks: tuple[Pick, ...] = (NOTHING,)
     machine: Machine | SledPress | None = None
 
@@ -124,32 +239,34 @@ class Batch:
         return self.frames[frame].with_pick(self.picks[pick])
 
     def setup(
-        self, body: Body, limits: Limits, rows: tuple[Row, ...], samples: int = 101, kg: Array | None = None
+        self, body: Body, limits: Limits, rows: Sequence[Row], samples: int = 101, kg: Array | None = None
     ) -> Setup:  # fmt: skip
         """Return set-ups of this batch as one of arrays; kg: totals each of which loads every row in turn."""
         times = 1 if kg is None else len(kg)
+        columns = columns_of(rows)
         options: dict[str, Any] = {}
-        for name, value in rows[0].options.items():
-            each = [row.options[name] for row in rows]
+        for name, value in columns.places[0].options.items():
+            each = [place.options[name] for place in columns.places]
             # what is equal for all stays one number: arrays of it would be solved for nothing
             alike = isinstance(value, str) or each.count(value) == len(each)
-            options[name] = value if alike else np.repeat(np.array(each, dtype=float), times)
+            options[name] = value if alike else np.repeat(np.array(each, dtype=float)[columns.at_place], times)
         totals = np.array([row.kg for row in rows]) if kg is None else np.tile(kg, len(rows))
+        lead = rows[0].lead_m
         setup = Setup(
             exercise=self.exercise, body=body, limits=limits, options=options,
-            loads=tuple(self._loads(rows, totals[:, None], times)), samples=samples,
+            loads=tuple(self._loads(columns, totals[:, None], times, lead)), samples=samples,
         )  # fmt: skip
         return setup.repeated(len(rows) * times)
 
-    def _loads(self, rows: tuple[Row, ...], kg: Array, times: int) -> Iterator[Load]:
+    def _loads(self, columns: Columns, kg: Array, times: int, lead_m: float) -> Iterator[Load]:
         for way in self.way:
             if way.stock not in ELASTIC:
                 yield self._mass(way, kg)
         for way in self.way:
             if way.stock == "band":
-                yield from _bands(way, rows, times)
+                yield from _bands(way, columns, times, lead_m)
             elif way.stock == "spring":
-                yield from _springs(way, rows, times)
+                yield from _springs(way, columns, times)
 
     def _mass(self, way: LoadWay, kg: Array) -> Load:
         if isinstance(self.machine, SledPress):
@@ -187,11 +304,15 @@ _FAR: Mapping[str, float] = {"ahead": 1.0, "behind": -0.8, "under": 0.1}
 """How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs it)."""
 
 
-def _bands(way: LoadWay, rows: tuple[Row, ...], times: int) -> Iterator[Load]:
+def _bands(way: LoadWay, columns: Columns, times: int, lead_m: float) -> Iterator[Load]:
     """Yield one band load for every band and folding that any row uses, counts as an array; each row so many times."""
-    used = {(band.id, strands): band for row in rows for band, strands in row.bands}
-    for (band_id, strands), band in sorted(used.items(), key=lambda item: item[0]):
-        count = _column([float(sum(b.id == band_id and n == strands for b, n in row.bands)) for row in rows], times)
+    ends = [pull.anchor for pull in columns.pulls]
+    far, high = (
+        _column(columns.of_pulls(values), times)
+        for values in ([end[1] if end else 0.0 for end in ends], [end[0].height_m if end else 0.0 for end in ends])
+    )
+    for (_, strands), (band, number) in columns.counts.items():
+        count = _column(number, times)
         if way.from_ == "feet":
             law = band.standing_law()
             yield Band(
@@ -201,25 +322,23 @@ def _bands(way: LoadWay, rows: tuple[Row, ...], times: int) -> Iterator[Load]:
             yield Band(law=band.law, port=way.port, anchor_port=way.port, strands=strands, count=count,
                        hysteresis=band.hysteresis)  # fmt: skip
         else:
-            far = _column([row.anchor[1] if row.anchor else 0.0 for row in rows], times)
-            high = _column([row.anchor[0].height_m if row.anchor else 0.0 for row in rows], times)
             yield Band(
                 law=band.law, port=way.port, anchor=(far, high, 0.0), strands=strands, count=count,
-                hysteresis=band.hysteresis, lead_m=rows[0].lead_m,
+                hysteresis=band.hysteresis, lead_m=lead_m,
             )  # fmt: skip
 
 
-def _column(values: list[float], times: int) -> Array:
+def _column(values: Array, times: int) -> Array:
     """Return a number for each row, each so many times, as a column (set-ups, 1)."""
-    return np.repeat(np.array(values), times)[:, None]
+    return np.repeat(values, times)[:, None]
 
 
-def _springs(way: LoadWay, rows: tuple[Row, ...], times: int) -> Iterator[Load]:
+def _springs(way: LoadWay, columns: Columns, times: int) -> Iterator[Load]:
     """Yield one load for every kind of spring that any row hooks on, counts as an array; each row so many times."""
-    used = {spring.id: spring for row in rows for spring, _ in row.springs}
+    used = {spring.id: spring for pull in columns.pulls for spring, _ in pull.springs}
     for spring_id, stock in sorted(used.items()):
-        count = _column([float(sum(n for s, n in row.springs if s.id == spring_id)) for row in rows], times)
-        yield SpringLoad(spring=stock.spring, port=way.port, count=count)
+        number = [float(sum(n for s, n in pull.springs if s.id == spring_id)) for pull in columns.pulls]
+        yield SpringLoad(spring=stock.spring, port=way.port, count=_column(columns.of_pulls(number), times))
 
 
 def batches(
@@ -234,9 +353,7 @@ def batches(
             continue
         for machine in _machines(exercise, way, kit):
             picks = _picks(way, kit, machine)
-            frames = tuple(
-                _racked(exercise, way, kit, tuple(_frames(exercise, way, kit, body, wanted, machine, extra)))
-            )
+            frames = _racked(exercise, way, kit, _frames(exercise, way, kit, body, wanted, machine, extra))
             if not (frames and picks):
                 continue
             if isinstance(machine, Machine) and any(part.stock == "lever" for part in way):
@@ -287,7 +404,7 @@ def with_pivot(
 
 
 def with_pegs(
-    exercise: Exercise, way: tuple[LoadWay, ...], press: SledPress, frames: tuple[Row, ...], body: Body, limits: Limits
+    exercise: Exercise, way: tuple[LoadWay, ...], press: SledPress, frames: Sequence[Row], body: Body, limits: Limits
 ) -> tuple[Row, ...]:
     """Return frames with the press's own peg as the anchor of their band: so far down the rails from the plate."""
     assert press.peg_m is not None
@@ -309,15 +426,14 @@ def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) 
     return tuple(sorted(placed | pulled))
 
 
-def _racked(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: tuple[Row, ...]) -> Iterator[Row]:
-    """Yield frames with the rack that a bar on the trunk is taken from, where the exercise itself names none."""
+def _racked(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: Frames) -> Frames:
+    """Return frames with the rack that a bar on the trunk is taken from, where the exercise itself names none."""
     on_trunk = any(part.stock == "bar" and PORTS[part.port].segment == "trunk" for part in way)
     if not on_trunk or not {"rack", "rack or clean"}.isdisjoint(exercise.needs):
-        yield from frames
-        return
-    for rack in (f for f in kit.furniture if f.kind == "rack"):
-        for frame in frames:
-            yield replace(frame, furniture=(*frame.furniture, rack))
+        return frames
+    racks = [f for f in kit.furniture if f.kind == "rack"]
+    places = (replace(place, furniture=(*place.furniture, rack)) for rack in racks for place in frames.places)
+    return replace(frames, places=tuple(places))
 
 
 def is_axial(way: tuple[LoadWay, ...]) -> bool:
@@ -398,22 +514,21 @@ def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | Non
 def _frames(
     exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wanted: Range | None,
     machine: Machine | SledPress | None, extra: str,
-) -> Iterator[Row]:  # fmt: skip
+) -> Frames:  # fmt: skip
     of_band = extra in elastic_extras(way)
-    choices = [
-        (bands, springs, anchor, (
+    pulls = tuple(
+        Pull(bands=bands, springs=springs, anchor=anchor, pieces=(
             *(band_piece(band) for band, _ in bands),
             *(Piece(item=spring.id, kind="spring", label=spring.name, number=n) for spring, n in springs),
         ))
         for bands, springs, anchor in elastic(exercise, way, kit, body, fold=of_band and extra == FOLDED)
-    ]  # fmt: skip
-    identity = "" if machine is None else machine.id
+    )  # fmt: skip
     dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
-    lead = next((m for m in LEADS_M if chain_words(m) == extra), 0.0)
-    for place in geometry(exercise, kit, body, wanted, machine, "" if of_band else extra):
-        words = ", ".join(w for w in (dial, place.words, extra if of_band else "") if w)
-        for bands, springs, anchor, pieces in choices:
-            yield Row(
-                options=place.options, pieces=pieces, bands=bands, springs=springs, anchor=anchor, machine=identity,
-                furniture=place.furniture, things=place.things, place=words, extra=extra, lead_m=lead,
-            )  # fmt: skip
+    places = geometry(exercise, kit, body, wanted, machine, "" if of_band else extra)
+    if dial or of_band:
+        after = extra if of_band else ""
+        places = (replace(p, words=", ".join(w for w in (dial, p.words, after) if w)) for p in places)
+    return Frames(
+        places=tuple(places), pulls=pulls, machine="" if machine is None else machine.id, extra=extra,
+        lead_m=next((m for m in LEADS_M if chain_words(m) == extra), 0.0),
+    )  # fmt: skip
