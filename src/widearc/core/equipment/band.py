@@ -202,7 +202,9 @@ class Band:
             raise InputError("anchor", self.anchor, "either a point of the room or a port of the body")
         if self.strands not in (1, 2, 4):
             raise InputError("strands", self.strands, "1, 2 or 4")
-        if not np.all(np.isfinite(self.count)) or np.any(np.asarray(self.count) < 0):
+        number = self.count
+        low, high = (number.min(), number.max()) if isinstance(number, np.ndarray) else (number, number)
+        if not (low >= 0 and high < np.inf):
             raise InputError("count", self.count, "0 or more")
         if not 0 <= self.hysteresis <= 0.5:
             raise InputError("hysteresis", self.hysteresis, "from 0 to 0.5")

@@ -16,7 +16,9 @@ HEAVIEST_KG = 1000.0
 
 def check_mass(where: str, value: float | Array) -> None:
     """Refuse a mass (kg, float or array) that is not finite, below 0 or above 1000."""
-    if not np.all(np.isfinite(value)) or np.any(np.asarray(value) < 0) or np.any(np.asarray(value) > HEAVIEST_KG):
+    # what is not a number is not between either
+    low, high = (value.min(), value.max()) if isinstance(value, np.ndarray) else (value, value)
+    if not (low >= 0 and high <= HEAVIEST_KG):
         raise InputError(where, value, f"from 0 to {HEAVIEST_KG:g} kg")
 
 

@@ -217,19 +217,23 @@ def only_weights(loads: Iterable[Load]) -> bool:
     return all(is_vertical(load) or (isinstance(load, Band) and bool(load.anchor_port)) for load in loads)
 
 
-_MANY = ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense", "start_rad")
-"""What of a load may be an array (set-ups, 1)."""
+_MANY = ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense", "start_rad", "anchor", "pivot")
+"""What of a load may be an array (set-ups, 1), or a tuple of them."""
 
 
 def load_shape(loads: Sequence[Load], o: Options = NO_OPTIONS) -> tuple[int, ...]:
     """Return the common shape (set-ups, 1) of all the loads' amounts and anchors, and of options that differ."""
-    arrays = [v for v in o.values() if isinstance(v, np.ndarray)]
+    shapes = {v.shape for v in o.values() if isinstance(v, np.ndarray)}
     for load in loads:
-        values = [getattr(load, name, None) for name in _MANY]
-        # a tuple of numbers is one point for all set-ups
-        values += [*(getattr(load, "anchor", None) or ()), *(getattr(load, "pivot", None) or ())]
-        arrays += [v for v in values if isinstance(v, np.ndarray)]
-    return np.broadcast_shapes((1, 1), *{v.shape for v in arrays})
+        for name in _MANY:
+            value = getattr(load, name, None)
+            if isinstance(value, np.ndarray):
+                shapes.add(value.shape)
+            elif isinstance(value, tuple):
+                # a tuple of numbers is one point for all set-ups
+                shapes |= {v.shape for v in value if isinstance(v, np.ndarray)}
+    shapes.discard((1, 1))
+    return next(iter(shapes)) if len(shapes) == 1 else np.broadcast_shapes((1, 1), *shapes)
 
 
 def attach(
@@ -365,27 +369,30 @@ def note_band(motion: Motion, index: int, band: Band, length: Array) -> None:
     """Add a band's length, energy and stretch warnings to the motion."""
     motion.load_lengths[index] = motion.full(length)
     motion.load_elastic.append(partial(band.energy_j, length))
-    used = np.broadcast_to(np.asarray(band.count) > 0, motion.shape)
+    used = np.broadcast_to(np.asarray(band.count) > 0, (motion.shape[0], 1))[:, 0]
     stretch = motion.full(band.stretch(length))
-    motion.fail(
-        used & (stretch > REFUSED_STRETCH),
-        f"the band would be stretched past {REFUSED_STRETCH:g} times its rest length; use a longer band or less range",
-    )
-    most = np.max(np.where(used, stretch, 0.0), axis=1)
+    # where balance is lost there is no length: `fmax` and `fmin` pass over it
+    least, most = np.fmin.reduce(stretch, axis=1), np.fmax.reduce(stretch, axis=1)
+    refused = used & (most > REFUSED_STRETCH)
+    if refused.any():
+        motion.fail(
+            refused[:, None] & (stretch > REFUSED_STRETCH),
+            f"the band would be stretched past {REFUSED_STRETCH:g} times its rest length; "
+            "use a longer band or less range",
+        )
     motion.notice(
         "band-overstretch",
         f"band stretched past {SAFE_STRETCH:g} times its rest length: use a longer band",
-        most > SAFE_STRETCH,
+        used & (most > SAFE_STRETCH),
     )
     measured = band.law.measured_to_m * band.fold
     motion.notice(
         "band-outside-readings",
         f"band pulled longer than it was measured ({100 * measured:.0f} cm): its pull there is a guess",
-        np.max(np.where(used, band.own_m(length), 0.0), axis=1) > measured + 1e-9,
+        used & (most * band.law.rest_m * band.fold > measured + 1e-9),
     )
-    slack = np.any(used & (stretch <= 1.0), axis=1)
-    idle = np.any(used, axis=1) & ~np.any(used & (stretch > 1.0), axis=1)
-    motion.notice("band-slack", "band slack in part of the range", slack & ~idle)
+    idle = used & ~(most > 1.0)
+    motion.notice("band-slack", "band slack in part of the range", used & (least <= 1.0) & ~idle)
     motion.notice("band-idle", "band slack all the way: it adds nothing", idle)
 
 

@@ -115,6 +115,20 @@ class Notice:
 
 
 @dataclass(slots=True, kw_only=True, eq=False)
+class Wrench:
+    """All forces on a segment as one, about the room's origin: every joint asks for its moment of them.
+
+    up_n, level_n: the sum of the forces' parts (N, y up and x forward; None where none is level). vertical_nm: x times
+    the vertical ones, couples added; level_nm: y times the level ones. Each broadcasts to (set-ups, samples).
+    """
+
+    up_n: Array | float = 0.0
+    vertical_nm: Array | float = 0.0
+    level_n: Array | None = None
+    level_nm: Array | float = 0.0
+
+
+@dataclass(slots=True, kw_only=True, eq=False)
 class Motion:
     """One exercise moved through its range in many set-ups at once.
 
@@ -154,6 +168,7 @@ class Motion:
     assumptions: list[str] = field(default_factory=list)
     marks: dict[str, Array] = field(default_factory=dict)
     failed: dict[int, tuple[float, str]] = field(default_factory=dict)
+    _wrenches: tuple[tuple[int, int], dict[str, Wrench]] = ((0, 0), {})
 
     def full(self, array: Array | float) -> Array:
         """Return an array broadcast to (…, set-ups, samples)."""
@@ -176,6 +191,27 @@ class Motion:
         """Add the contacts that balance what acts so far, and remember how."""
         self.closure = closure
         closure(self)
+
+    def wrenches(self) -> dict[str, Wrench]:
+        """Return the forces on each segment summed up, by its name; the same until another joins them."""
+        count = len(self.forces), len(self.couples)
+        if self._wrenches[0] != count:
+            self._wrenches = count, self._summed()
+        return self._wrenches[1]
+
+    def _summed(self) -> dict[str, Wrench]:
+        summed: dict[str, Wrench] = {}
+        for item in self.forces:
+            own = summed.setdefault(item.segment, Wrench())
+            own.up_n = own.up_n + item.force[1]
+            own.vertical_nm = own.vertical_nm + item.point[0] * item.force[1]
+            if item.force[0].any():
+                own.level_n = item.force[0] if own.level_n is None else own.level_n + item.force[0]
+                own.level_nm = own.level_nm + item.point[1] * item.force[0]
+        for segment, moment, _ in self.couples:
+            own = summed.setdefault(segment, Wrench())
+            own.vertical_nm = own.vertical_nm + moment
+        return summed
 
     def contact_work_j(self) -> Array:
         """Return the work (J, (set-ups, samples)) that moving contacts put in since the start."""

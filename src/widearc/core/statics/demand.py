@@ -47,15 +47,13 @@ def twist_nm(motion: Motion) -> Array:
 def _moment(motion: Motion, name: str, counts: Callable[[str], bool]) -> tuple[Array, Array]:
     """Return the moment (N·m anticlockwise) of vertical forces and couples, and of level forces, about a joint."""
     centre = motion.points[place_of(name)]
+    sums = [wrench for segment, wrench in motion.wrenches().items() if counts(segment)]
     vertical, level = np.zeros(motion.shape), np.zeros(motion.shape)
-    for item in motion.forces:
-        if counts(item.segment):
-            vertical += (item.point[0] - centre[0]) * item.force[1]
-            if item.force[0].any():
-                level -= (item.point[1] - centre[1]) * item.force[0]
-    for segment, moment, _ in motion.couples:
-        if counts(segment):
-            vertical += moment
+    for own in sums:
+        vertical += own.vertical_nm
+        vertical -= centre[0] * own.up_n
+        if own.level_n is not None:
+            level += centre[1] * own.level_n - own.level_nm
     return vertical, level
 
 

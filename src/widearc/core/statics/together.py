@@ -124,16 +124,15 @@ def _distinct(setup: Setup) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
                     if isinstance(v, np.ndarray) and v.shape == (rows, 1)]  # fmt: skip
     if not numbers:
         return np.zeros(1, dtype=np.intp), np.zeros(1, dtype=np.intp)
+    table = np.ascontiguousarray(np.concatenate(numbers, axis=1))
+    # rows are told apart by their bytes
+    keys: list[Any] = table.view(np.dtype((np.void, table.shape[1] * table.itemsize))).ravel().tolist()
     known: dict[bytes, int] = {}
-    first: list[int] = []
-    at: list[int] = []
-    for index, row in enumerate(np.ascontiguousarray(np.concatenate(numbers, axis=1))):
-        key = row.tobytes()
-        if key not in known:
-            known[key] = len(first)
-            first.append(index)
-        at.append(known[key])
-    return np.array(first), np.array(at)
+    at = [known.setdefault(key, len(known)) for key in keys]
+    if len(known) == rows:
+        return np.arange(rows), np.arange(rows)
+    first = {number: index for index, number in zip(range(rows - 1, -1, -1), reversed(at), strict=True)}
+    return np.array([first[n] for n in range(len(known))]), np.array(at)
 
 
 def _steps(setup: Setup) -> object:

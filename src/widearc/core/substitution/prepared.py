@@ -37,7 +37,7 @@ from widearc.core.substitution.references import (
     solved_together,
     why_none,
 )
-from widearc.core.substitution.setups import NOTHING, Batch, batches, picks_of, pieces_to_carry, users_of
+from widearc.core.substitution.setups import NOTHING, Batch, Totals, batches, picks_of, pieces_to_carry, users_of
 
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache
@@ -349,9 +349,10 @@ def _prepare(
     extra: str,
 ) -> list[Prepared]:  # fmt: skip
     """Return exercises prepared, in their order: what of them can be is computed together."""
-    asked = []
+    asked, totals = [], Totals()
     for exercise in exercises:
-        every = (_liftable(batch, to_shoulders_kg) for batch in batches(exercise, kit, body, limits, wanted, extra))
+        found = batches(exercise, kit, body, limits, wanted, extra, totals)
+        every = (_liftable(batch, to_shoulders_kg) for batch in found)
         asked.append([batch for batch in every if batch is not None])
     edges = Call()
     drafts = [

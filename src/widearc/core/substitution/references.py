@@ -23,7 +23,7 @@ from widearc.core.movement import POSTURE_KEPT, SAMPLES, Setup
 from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 from widearc.core.substitution.elastic import ELASTIC
 from widearc.core.substitution.kit import hold_of
-from widearc.core.substitution.setups import NOTHING, Batch, Row, columns_of
+from widearc.core.substitution.setups import NOTHING, Batch, Row, table_of
 
 # every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
 SEARCH_SAMPLES = 11
@@ -81,9 +81,11 @@ def _not_offered(found: Curve) -> BoolArray:
 
 def _gives_way(share: Share, rows: Sequence[Row], times: int) -> BoolArray:
     """Return where what a band is tied to would lift, slide, tip or break: only as far as that is known."""
-    columns = columns_of(rows)
     bad = np.zeros(len(rows) * times, dtype=bool)
-    holds = {i: hold_of(pull.anchor[0]) for i, pull in enumerate(columns.pulls) if pull.anchor is not None}
+    if not any(isinstance(load, Band) and load.anchor is not None for load in share.setup.loads):
+        return bad
+    table = table_of(rows)
+    holds = {i: hold_of(pull.anchor[0]) for i, pull in enumerate(table.pulls) if pull.anchor is not None}
     known = {i: hold for i, hold in holds.items() if hold.holds_n is not None or hold.kg > 0}
     if not known:
         return bad
@@ -93,7 +95,7 @@ def _gives_way(share: Share, rows: Sequence[Row], times: int) -> BoolArray:
         if isinstance(load, Band) and load.anchor is not None:
             pull -= next(motion.full(f.force) for f in motion.forces if f.source == f"load {index}")
     pull = np.nan_to_num(pull)
-    for i, at in enumerate(np.repeat(columns.at_pull, times).tolist()):
+    for i, at in enumerate(np.repeat(table.at_pull, times).tolist()):
         there = margin(known[at], *pull[:, share.rows[i]]) if at in known else None
         bad[i] = there is not None and there.verdict == "refuse"
     return bad
@@ -345,7 +347,7 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> 
 def _adds_up(batch: Batch) -> bool:
     """Return whether a batch's bands are many enough, and stood on, to be solved each alone and added."""
     stood = any(way.from_ == "feet" for way in batch.way)
-    several = any(len(pull.bands) > 1 for pull in columns_of(batch.frames).pulls)
+    several = any(len(pull.bands) > 1 for pull in table_of(batch.frames).pulls)
     return is_linear(batch) and stood and several and len(batch.frames) > 8
 
 
@@ -358,7 +360,7 @@ class _Superposed:
 
     base: Part
     alone: Part
-    place: Columns
+    place: NDArray[np.intp]
     counts: Array
     points: int
     bad: BoolArray
@@ -388,9 +390,9 @@ def _superposed(
     batch: Batch, points: Array, body: Body, limits: Limits, call: Call, known: _Known
 ) -> Callable[[list[Part]], References]:
     """Return how the references come about where every force adds to the demand by itself: each band solved alone."""
-    columns = columns_of(batch.frames)
-    bases = tuple(Row(options=place.options) for place in columns.places)
-    counted = columns.counts
+    table = table_of(batch.frames)
+    bases = tuple(Row(options=place.options) for place in table.places)
+    counted = table.counts
     weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
     bare = replace(batch, way=weights, frames=bases)
     base = call.add(bare.setup(body, limits, bases, samples=search_samples(batch), kg=points), bases, len(points))
@@ -402,13 +404,13 @@ def _superposed(
         rows = (*bases, *(replace(row, bands=one) for one in hooked for row in bases))
         known[key] = call.add(pulled.setup(body, limits, rows, samples=search_samples(batch)), rows)
     counts = np.stack([number for _, number in counted.values()], axis=1)
-    return partial(_added, base=base, alone=known[key], place=columns.at_place, counts=counts, points=len(points))
+    return partial(_added, base=base, alone=known[key], place=table.at_place, counts=counts, points=len(points))
 
 
 def _added(
-    parts: list[Part], *, base: int, alone: int, place: Columns, counts: Array, points: int
+    parts: list[Part], *, base: int, alone: int, place: NDArray[np.intp], counts: Array, points: int
 ) -> References:  # fmt: skip
     bands = parts[alone].bad.reshape(1 + counts.shape[1], -1)[1:]
-    pulled = ((counts > 0) & bands.T[place]).any(axis=1)
+    pulled: BoolArray = np.any((counts > 0) & bands.T[place], axis=1)
     bad = parts[base].bad.reshape(-1, points)[place] | pulled[:, None]
     return _Superposed(base=parts[base], alone=parts[alone], place=place, counts=counts, points=points, bad=bad.ravel())

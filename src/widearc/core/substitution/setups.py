@@ -143,7 +143,7 @@ class Frames(Sequence[Row]):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
-class Columns:
+class RowTable:
     """Rows as places and pulls, each once, and which of them each row is, (rows,)."""
 
     places: Sequence[Row | Place]
@@ -167,12 +167,12 @@ class Columns:
         return np.asarray(np.array(values)[self.at_pull])
 
 
-def columns_of(rows: Sequence[Row]) -> Columns:
+def table_of(rows: Sequence[Row]) -> RowTable:
     """Return rows as places, told apart by their options, and pulls, by what is hooked where."""
     if isinstance(rows, Frames):
         places, pulls = np.arange(len(rows.places)), np.arange(len(rows.pulls))
         at = np.repeat(places, len(pulls)), np.tile(pulls, len(places))
-        return Columns(places=rows.places, pulls=rows.pulls, at_place=at[0], at_pull=at[1])
+        return RowTable(places=rows.places, pulls=rows.pulls, at_place=at[0], at_pull=at[1])
     # rows out of one `Frames` share what is equal of them
     placed: dict[int, tuple[int, Row]] = {}
     pulled: dict[tuple[int, int, int], tuple[int, Row]] = {}
@@ -180,7 +180,7 @@ def columns_of(rows: Sequence[Row]) -> Columns:
     at_pull = [
         pulled.setdefault((id(row.bands), id(row.springs), id(row.anchor)), (len(pulled), row))[0] for row in rows
     ]
-    return Columns(
+    return RowTable(
         places=[row for _, row in placed.values()], pulls=[row for _, row in pulled.values()],
         at_place=np.array(at_place), at_pull=np.array(at_pull),
     )  # fmt: skip
@@ -190,7 +190,7 @@ def pieces_to_carry(rows: Sequence[Row]) -> Array:
     """Return how many things each row asks to pick up besides what its weights are made of, (rows,)."""
     if isinstance(rows, Frames):
         pulls = np.array([sum(piece.number for piece in pull.pieces) for pull in rows.pulls], dtype=float)
-        return (np.array([[len(place.things)] for place in rows.places]) + pulls).ravel()
+        return np.asarray((np.array([[len(place.things)] for place in rows.places]) + pulls).ravel())
     return np.array([sum(p.number for p in row.pieces) + len(row.things) for row in rows], dtype=float)
 
 
@@ -243,30 +243,30 @@ class Batch:
     ) -> Setup:  # fmt: skip
         """Return set-ups of this batch as one of arrays; kg: totals each of which loads every row in turn."""
         times = 1 if kg is None else len(kg)
-        columns = columns_of(rows)
+        table = table_of(rows)
         options: dict[str, Any] = {}
-        for name, value in columns.places[0].options.items():
-            each = [place.options[name] for place in columns.places]
+        for name, value in table.places[0].options.items():
+            each = [place.options[name] for place in table.places]
             # what is equal for all stays one number: arrays of it would be solved for nothing
             alike = isinstance(value, str) or each.count(value) == len(each)
-            options[name] = value if alike else np.repeat(np.array(each, dtype=float)[columns.at_place], times)
+            options[name] = value if alike else np.repeat(np.array(each, dtype=float)[table.at_place], times)
         totals = np.array([row.kg for row in rows]) if kg is None else np.tile(kg, len(rows))
         lead = rows[0].lead_m
         setup = Setup(
             exercise=self.exercise, body=body, limits=limits, options=options,
-            loads=tuple(self._loads(columns, totals[:, None], times, lead)), samples=samples,
+            loads=tuple(self._loads(table, totals[:, None], times, lead)), samples=samples,
         )  # fmt: skip
         return setup.repeated(len(rows) * times)
 
-    def _loads(self, columns: Columns, kg: Array, times: int, lead_m: float) -> Iterator[Load]:
+    def _loads(self, table: RowTable, kg: Array, times: int, lead_m: float) -> Iterator[Load]:
         for way in self.way:
             if way.stock not in ELASTIC:
                 yield self._mass(way, kg)
         for way in self.way:
             if way.stock == "band":
-                yield from _bands(way, columns, times, lead_m)
+                yield from _bands(way, table, times, lead_m)
             elif way.stock == "spring":
-                yield from _springs(way, columns, times)
+                yield from _springs(way, table, times)
 
     def _mass(self, way: LoadWay, kg: Array) -> Load:
         if isinstance(self.machine, SledPress):
@@ -304,14 +304,14 @@ _FAR: Mapping[str, float] = {"ahead": 1.0, "behind": -0.8, "under": 0.1}
 """How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs it)."""
 
 
-def _bands(way: LoadWay, columns: Columns, times: int, lead_m: float) -> Iterator[Load]:
+def _bands(way: LoadWay, table: RowTable, times: int, lead_m: float) -> Iterator[Load]:
     """Yield one band load for every band and folding that any row uses, counts as an array; each row so many times."""
-    ends = [pull.anchor for pull in columns.pulls]
+    ends = [pull.anchor for pull in table.pulls]
     far, high = (
-        _column(columns.of_pulls(values), times)
+        _column(table.of_pulls(values), times)
         for values in ([end[1] if end else 0.0 for end in ends], [end[0].height_m if end else 0.0 for end in ends])
     )
-    for (_, strands), (band, number) in columns.counts.items():
+    for (_, strands), (band, number) in table.counts.items():
         count = _column(number, times)
         if way.from_ == "feet":
             law = band.standing_law()
@@ -333,26 +333,28 @@ def _column(values: Array, times: int) -> Array:
     return np.repeat(values, times)[:, None]
 
 
-def _springs(way: LoadWay, columns: Columns, times: int) -> Iterator[Load]:
+def _springs(way: LoadWay, table: RowTable, times: int) -> Iterator[Load]:
     """Yield one load for every kind of spring that any row hooks on, counts as an array; each row so many times."""
-    used = {spring.id: spring for pull in columns.pulls for spring, _ in pull.springs}
+    used = {spring.id: spring for pull in table.pulls for spring, _ in pull.springs}
     for spring_id, stock in sorted(used.items()):
-        number = [float(sum(n for s, n in pull.springs if s.id == spring_id)) for pull in columns.pulls]
-        yield SpringLoad(spring=stock.spring, port=way.port, count=_column(columns.of_pulls(number), times))
+        number = [float(sum(n for s, n in pull.springs if s.id == spring_id)) for pull in table.pulls]
+        yield SpringLoad(spring=stock.spring, port=way.port, count=_column(table.of_pulls(number), times))
 
 
 def batches(
-    exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None, extra: str = ""
-) -> Iterator[Batch]:
+    exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None, extra: str = "",
+    totals: Totals | None = None,
+) -> Iterator[Batch]:  # fmt: skip
     """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee range.
 
-    extra: "" for the plain set-ups, else those with that one thing more.
+    extra: "" for the plain set-ups, else those with that one thing more. totals: of this kit, as far as they are known.
     """
+    totals = {} if totals is None else totals
     for way in exercise.ways:
         if limits.no_axial_load and is_axial(way):
             continue
         for machine in _machines(exercise, way, kit):
-            picks = _picks(way, kit, machine)
+            picks = _picks(way, kit, machine, totals)
             frames = _racked(exercise, way, kit, _frames(exercise, way, kit, body, wanted, machine, extra))
             if not (frames and picks):
                 continue
@@ -478,11 +480,22 @@ def _machines(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit) -> tuple[M
     return (None,)
 
 
-def _picks(way: tuple[LoadWay, ...], kit: Kit, machine: Machine | SledPress | None) -> tuple[Pick, ...]:
+Totals = dict[tuple[str, bool, bool], tuple[Pick, ...]]
+"""What a kit's stock makes, by its kind and what of where it is held matters: exercises share it."""
+BELL_PORTS = ("goblet", "hip-belt", "hands")  # where a kettlebell can be held as well as a dumbbell
+OWN_TOTALS = ("stack", "cable", "rail", "pendulum")  # what these make depends on the machine
+
+
+def _picks(
+    way: tuple[LoadWay, ...], kit: Kit, machine: Machine | SledPress | None, totals: Totals
+) -> tuple[Pick, ...]:  # fmt: skip
     stock = next((w for w in way if w.stock not in ELASTIC), None)
     if stock is None:
         return (NOTHING,)
-    return picks_of(stock.stock, stock.port, kit, machine)
+    key = stock.stock, stock.port in BELL_PORTS, stock.port == "thigh"
+    if stock.stock in OWN_TOTALS or key not in totals:
+        totals[key] = picks_of(stock.stock, stock.port, kit, machine)
+    return totals[key]
 
 
 def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | None) -> tuple[Pick, ...]:
@@ -508,7 +521,7 @@ def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | Non
         return one_hand_picks(kit)
     if stock == "unequal pair":
         return unequal_picks(kit)
-    return single_picks(kit, kettlebells=port in ("goblet", "hip-belt", "hands"))
+    return single_picks(kit, kettlebells=port in BELL_PORTS)
 
 
 def _frames(
