@@ -62,7 +62,9 @@ def _without_unused(setup: Setup, numbers: Sequence[int], motion: Motion) -> Set
     kept = [i for i, load in enumerate(setup.loads) if np.any(np.asarray(getattr(load, "count", 1)) != 0)]
     new = {f"load {numbers[i]}": f"load {number}" for number, i in enumerate(kept)}
     motion.forces = [
-        replace(f, source=new.get(f.source, f.source)) for f in motion.forces if f.source in new or not _numbered(f)
+        f if new.get(f.source, f.source) == f.source else replace(f, source=new[f.source])
+        for f in motion.forces
+        if f.source in new or not _numbered(f)
     ]
     lengths = motion.load_lengths
     motion.load_lengths = {n: lengths[numbers[i]] for n, i in enumerate(kept) if numbers[i] in lengths}

@@ -92,9 +92,13 @@ def _ratios(angle: Array, t: Array, c: Array, start: int, end: int) -> list[str]
     blocks = [(a, min(a + BLOCK, end + 1)) for a in range(start, end - 2, BLOCK)]
     if not blocks:
         return []
+    starts, lengths = np.array([a for a, _ in blocks]), np.array([b - a for a, b in blocks])
+    asked, given = (np.add.reduceat(x[: blocks[-1][1]], starts) for x in (t, c))
     # small demands at the light end make wild ratios: speak only of what the target really asks
-    heavy = [(a, b) for a, b in blocks if t[a:b].mean() > 0.12 * t.max()] or blocks[:1]
-    ratio = np.array([c[a:b].sum() / max(t[a:b].sum(), 1e-9) for a, b in heavy])
+    loaded = np.flatnonzero(asked / lengths > 0.12 * t.max())
+    loaded = loaded if len(loaded) else np.zeros(1, dtype=np.intp)
+    heavy = [blocks[i] for i in loaded]
+    ratio = given[loaded] / np.maximum(asked[loaded], 1e-9)
     if ratio.max() - ratio.min() < SPREAD:
         return [_amount(float(np.average(ratio)), "all the way")]
     parts: list[tuple[int, str]] = []

@@ -234,7 +234,7 @@ class Solved:
                 angle, demand = np.nan_to_num(there.angles[joint]), np.nan_to_num(there.demand[joint])
                 if self.samples == SEARCH_SAMPLES:
                     angle, demand = finer(angle), finer(demand)
-                grid = on_grid(angle, demand, action, signed=True)
+                grid = _on_grid(angle, demand, action)
             self._grids[action] = grid.astype(np.float32)
         return self._grids[action]
 
@@ -243,6 +243,27 @@ class Solved:
         if action not in self._loaded:
             self._loaded[action] = (self.bins(action) != 0).any(axis=0)
         return self._loaded[action]
+
+
+def _on_grid(angle: Array, demand: Array, action: Action) -> Array:
+    """Return signed demand over the 1° grid, (set-ups, 220), N·m, of angles (rad) many of which are alike.
+
+    It is linear in the demand: where many set-ups move a joint alike, as most bend the knee, one matrix serves them.
+    """
+    alike: dict[bytes, list[int]] = {}
+    for row, key in enumerate(np.ascontiguousarray(angle)):
+        alike.setdefault(key.tobytes(), []).append(row)
+    samples = angle.shape[1]
+    many = [rows for rows in alike.values() if len(rows) > 2 * samples]
+    if not many:
+        return on_grid(angle, demand, action, signed=True)
+    grid = np.empty((len(angle), len(CENTRES_DEG)))
+    for rows in many:
+        grid[rows] = demand[rows] @ on_grid(angle[rows[:1]], np.eye(samples), action, signed=True)
+    few = [row for rows in alike.values() if len(rows) <= 2 * samples for row in rows]
+    if few:
+        grid[few] = on_grid(angle[few], demand[few], action, signed=True)
+    return grid
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
