@@ -11,7 +11,7 @@ from enum import Enum
 
 import numpy as np
 
-from widearc.core.arrays import Array
+from widearc.core.arrays import Array, BoolArray
 from widearc.core.errors import UnknownNameError
 from widearc.core.units import DEG, to_deg
 
@@ -73,7 +73,7 @@ def on_grid(angle: Array, demand: Array, action: Action, *, signed: bool = False
         wanted = np.maximum(0.0, wanted)
     theta, wanted = np.broadcast_arrays(theta, wanted)
     edges = EDGES_DEG if action.direction > 0 else -EDGES_DEG[::-1]
-    rising = np.all(np.diff(theta, axis=1) > 1e-9, axis=1)
+    theta, wanted, rising = _without_ways_back(theta, wanted)
     bins = np.zeros((theta.shape[0], len(edges) - 1))
     # only the degrees that anything moves through
     first = max(0, int(np.searchsorted(edges, np.nanmin(theta, initial=edges[-1]))) - 1)
@@ -89,6 +89,30 @@ def on_grid(angle: Array, demand: Array, action: Action, *, signed: bool = False
         some[~rising] = _bins_of_turning(theta[~rising], wanted[~rising], near)
     bins[np.ptp(theta, axis=1) < to_deg(STILL)] = 0.0
     return bins if action.direction > 0 else bins[:, ::-1]
+
+
+def _without_ways_back(theta: Array, wanted: Array) -> tuple[Array, Array, BoolArray]:
+    """Return angles and demands of rows without what comes before and after their one rise, and which rise no more.
+
+    What is left out stands still at the ends of the rise, and so does all of what never rises: it covers no degree.
+    """
+    rises = np.diff(theta, axis=1) > 1e-9
+    all_the_way: BoolArray = np.all(rises, axis=1)
+    if all_the_way.all():
+        return theta, wanted, all_the_way
+    # a rise begins where the step before did not rise
+    begins = rises.copy()
+    begins[:, 1:] &= ~rises[:, :-1]
+    number = np.count_nonzero(begins, axis=1)
+    once = np.asarray(number <= 1)
+    turns = np.flatnonzero((number == 1) & ~all_the_way)
+    first = rises[turns].argmax(axis=1)[:, None]
+    last = rises.shape[1] - rises[turns, ::-1].argmax(axis=1)[:, None]
+    kept = np.clip(np.arange(theta.shape[1]), first, last)
+    theta, wanted = theta.copy(), wanted.copy()
+    theta[turns], wanted[turns] = theta[turns[:, None], kept], wanted[turns[:, None], kept]
+    theta[number == 0], wanted[number == 0] = 0.0, 0.0
+    return theta, wanted, once
 
 
 def _bins_of_rising(theta: Array, wanted: Array, edges: Array) -> Array:

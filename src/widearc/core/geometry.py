@@ -90,7 +90,7 @@ def bracketed_root(
     low: Array,
     high: Array,
     start: Array | None = None,
-    tolerance: float = 1e-8,
+    tolerance: float = 1e-10,
     slope: Array | None = None,
 ) -> tuple[Array, BoolArray]:
     """Return the root (rad or m) of an elementwise function inside [low, high], and where one was found.

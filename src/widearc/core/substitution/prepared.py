@@ -152,9 +152,12 @@ class PreparedBatch:
             for action, wanted in zip(target.actions, target.bins, strict=True)
         ]
         given = np.concatenate([self.references.bins(a, u) for a, u in zip(target.actions, used, strict=True)], axis=1)
-        given = given.reshape(len(self.batch.frames), self.mix.shape[1], -1)
         asked = np.concatenate([wanted[u] for wanted, u in zip(target.bins, used, strict=True)]).astype(np.float32)
-        mix, total = self.mix.astype(np.float32), float(asked.sum())
+        total = float(asked.sum())
+        # where none of these gives anything, all that is asked is missing
+        gives = np.flatnonzero(given.max(axis=0) > 0)
+        given, asked = given[:, gives].reshape(len(self.batch.frames), self.mix.shape[1], -1), asked[gives]
+        mix, missing = self.mix.astype(np.float32), total - float(asked.sum())
         frames, picks = given.shape[0], mix.shape[0]
         match, work = np.empty((frames, picks), dtype=np.float32), np.empty((frames, picks), dtype=np.float32)
         step = max(1, CHUNK_NM // max(1, picks * given.shape[2]))
@@ -166,7 +169,7 @@ class PreparedBatch:
             if not target.has_level:
                 own *= np.divide(total, q, out=np.zeros_like(q), where=q > 0)[:, :, None]
             own -= asked
-            apart = np.abs(own, out=own) @ every
+            apart = np.abs(own, out=own) @ every + missing
             level = q if target.has_level else np.where(q > 0, total, 0.0)
             match[start : start + step] = (total + level - apart) / (total + level + apart)
             work[start : start + step] = q

@@ -229,13 +229,13 @@ class Solved:
             return self._cut[key]
         if action not in self._grids:
             there, joint = self.curves, action.joint
-            grid = np.zeros((there.rows, len(CENTRES_DEG)))
+            grid = np.zeros((there.rows, len(CENTRES_DEG)), dtype=np.float32)
             if joint in there.demand:
                 angle, demand = np.nan_to_num(there.angles[joint]), np.nan_to_num(there.demand[joint])
                 if self.samples == SEARCH_SAMPLES:
                     angle, demand = finer(angle), finer(demand)
                 grid = _on_grid(angle, demand, action)
-            self._grids[action] = grid.astype(np.float32)
+            self._grids[action] = grid
         return self._grids[action]
 
     def loaded(self, action: Action) -> BoolArray:
@@ -245,7 +245,7 @@ class Solved:
         return self._loaded[action]
 
 
-def _on_grid(angle: Array, demand: Array, action: Action) -> Array:
+def _on_grid(angle: Array, demand: Array, action: Action) -> Narrow:
     """Return signed demand over the 1° grid, (set-ups, 220), N·m, of angles (rad) many of which are alike.
 
     It is linear in the demand: where many set-ups move a joint alike, as most bend the knee, one matrix serves them.
@@ -254,14 +254,14 @@ def _on_grid(angle: Array, demand: Array, action: Action) -> Array:
     for row, key in enumerate(np.ascontiguousarray(angle)):
         alike.setdefault(key.tobytes(), []).append(row)
     samples = angle.shape[1]
-    many = [rows for rows in alike.values() if len(rows) > 2 * samples]
+    many = [np.array(rows) for rows in alike.values() if len(rows) > 2 * samples]
     if not many:
-        return on_grid(angle, demand, action, signed=True)
-    grid = np.empty((len(angle), len(CENTRES_DEG)))
+        return on_grid(angle, demand, action, signed=True).astype(np.float32)
+    grid = np.empty((len(angle), len(CENTRES_DEG)), dtype=np.float32)
     for rows in many:
-        grid[rows] = demand[rows] @ on_grid(angle[rows[:1]], np.eye(samples), action, signed=True)
-    few = [row for rows in alike.values() if len(rows) <= 2 * samples for row in rows]
-    if few:
+        grid[rows] = demand[rows] @ on_grid(angle[rows[0]], np.eye(samples), action, signed=True)
+    few = np.array([row for rows in alike.values() if len(rows) <= 2 * samples for row in rows], dtype=np.intp)
+    if few.size:
         grid[few] = on_grid(angle[few], demand[few], action, signed=True)
     return grid
 
