@@ -26,6 +26,7 @@ from widearc.core.substitution.geometry import Range
 from widearc.core.substitution.kit import Kit, Machine, Pick, Piece
 from widearc.core.substitution.references import (
     CLOSE_LINEAR,
+    SEARCH_SAMPLES,
     Call,
     Narrow,
     Part,
@@ -33,7 +34,6 @@ from widearc.core.substitution.references import (
     closeness,
     plan_of,
     refused,
-    search_samples,
     solved_together,
     why_none,
 )
@@ -407,7 +407,7 @@ def _one_by_one(batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: 
     """Return set-ups each with its own total as a part of their own: none is between two references."""
     frames = tuple(batch.row(g, k) for g, k in pairs)
     single = Batch(exercise=batch.exercise, way=batch.way, frames=frames, picks=(NOTHING,), machine=batch.machine)
-    number = edges.add(single.setup(body, limits, frames, samples=search_samples(single)), frames)
+    number = edges.add(single.setup(body, limits, frames, samples=SEARCH_SAMPLES), frames)
 
     def made(parts: list[Part]) -> PreparedBatch:
         """Return the part, once the set-ups at the edge are computed."""

@@ -6,6 +6,7 @@ pulled together ask is the sum of what each asks.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache, partial
@@ -27,8 +28,8 @@ from widearc.core.substitution.setups import NOTHING, Batch, Row, table_of
 
 # every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
 SEARCH_SAMPLES = 11
-# a tenth of the lift must be among them, and the way there: there a lunge's rear foot leaves the floor
-STEP_SAMPLES = 21
+KNOTS = {"lunge": (1, 4)}
+"""Samples by a movement's variant at which it changes its way: a lunge's rear foot leaves the floor, the leg hangs."""
 SMALL = 60  # curves: so few are computed at full samples at once, and nothing needs to be computed again
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
 CLOSE_CUT = 0.08  # the same where a range that the hip limit ends changes with the load
@@ -58,11 +59,6 @@ def is_linear(batch: Batch) -> bool:
         kept = exercise.variant == "deadlift" or exercise.options["hold"].default == "bar"
         return kept and all(way.port == "hands" and way.stock not in ELASTIC for way in batch.way) and bool(batch.way)
     return exercise.family in POSTURE_KEPT
-
-
-def search_samples(batch: Batch) -> int:
-    """Return at how many places of the lift a batch's references are computed, to choose by."""
-    return STEP_SAMPLES if batch.exercise.variant == "lunge" else SEARCH_SAMPLES
 
 
 def refused(share: Share, rows: Sequence[Row], times: int = 1) -> BoolArray:
@@ -197,9 +193,19 @@ class References(Protocol):
         """Return at which degrees any of them asks anything, (220,): those of others may be among them."""
 
 
-def finer(values: Array) -> Array:
-    """Return values at even steps (…, n) with those half way between (…, 2n - 1): cubics through the nearest four."""
+def finer(values: Array, knots: tuple[int, ...] = ()) -> Array:
+    """Return values at even steps (…, n) with those half way between (…, 2n - 1): cubics through the nearest four.
+
+    knots: none reaches across these. Where a stretch has less than four values, they are joined by lines.
+    """
+    if knots:
+        ends = itertools.pairwise((0, *knots, values.shape[-1] - 1))
+        parts = [finer(values[..., start : end + 1]) for start, end in ends]
+        return np.concatenate([parts[0], *(part[..., 1:] for part in parts[1:])], axis=-1)
     made = np.empty((*values.shape[:-1], 2 * values.shape[-1] - 1))
+    if values.shape[-1] < 4:
+        made[..., ::2], made[..., 1::2] = values, 0.5 * (values[..., 1:] + values[..., :-1])
+        return made
     made[..., ::2] = values
     made[..., 3:-3:2] = (9.0 * (values[..., 1:-2] + values[..., 2:-1]) - values[..., :-3] - values[..., 3:]) / 16.0
     end = np.array([5.0, 15.0, -5.0, 1.0]) / 16.0
@@ -213,6 +219,7 @@ class Solved:
 
     curves: Gathered
     samples: int
+    knots: tuple[int, ...] = ()
     _grids: dict[Action, Narrow] = field(default_factory=dict)
     _cut: dict[tuple[Action, bytes], Narrow] = field(default_factory=dict)
     _loaded: dict[Action, BoolArray] = field(default_factory=dict)
@@ -233,7 +240,7 @@ class Solved:
             if joint in there.demand:
                 angle, demand = np.nan_to_num(there.angles[joint]), np.nan_to_num(there.demand[joint])
                 if self.samples == SEARCH_SAMPLES:
-                    angle, demand = finer(angle), finer(demand)
+                    angle, demand = finer(angle, self.knots), finer(demand, self.knots)
                 grid = _on_grid(angle, demand, action)
             self._grids[action] = grid
         return self._grids[action]
@@ -311,13 +318,14 @@ class Call:
     def solve(self) -> list[Part]:
         """Return each set-up's part of the answer."""
         shares = computed(self._setups)
-        alike: dict[int, list[int]] = {}
+        alike: dict[tuple[int, tuple[int, ...]], list[int]] = {}
         for number, share in enumerate(shares):
-            alike.setdefault(share.setup.samples, []).append(number)
+            knots: tuple[int, ...] = KNOTS.get(share.setup.exercise.variant, ())
+            alike.setdefault((share.setup.samples, knots), []).append(number)
         parts: dict[int, Part] = {}
-        for samples, numbers in alike.items():
+        for (samples, knots), numbers in alike.items():
             curves = gathered([shares[n] for n in numbers])
-            whole = Solved(curves=curves, samples=samples)
+            whole = Solved(curves=curves, samples=samples, knots=knots)
             for n, at in zip(numbers, curves.places, strict=True):
                 parts[n] = Part(share=shares[n], whole=whole, rows=at, bad=refused(shares[n], *self._rows[n]))
         return [parts[n] for n in range(len(shares))]
@@ -354,7 +362,7 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> 
     plans = [plan_of(batch, body.mass_kg) for batch in batches]
     every = sum(len(batch.frames) * len(plan.points) for batch, plan in zip(batches, plans, strict=True))
     exact = all(is_linear(batch) or plan.own is not None for batch, plan in zip(batches, plans, strict=True))
-    samples = SAMPLES if every <= SMALL and exact else search_samples(batches[0]) if batches else SEARCH_SAMPLES
+    samples = SAMPLES if every <= SMALL and exact else SEARCH_SAMPLES
     made: list[_Made] = []
     for batch, points in zip(batches, (plan.points for plan in plans), strict=True):
         if _adds_up(batch):
@@ -416,14 +424,14 @@ def _superposed(
     counted = table.counts
     weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
     bare = replace(batch, way=weights, frames=bases)
-    base = call.add(bare.setup(body, limits, bases, samples=search_samples(batch), kg=points), bases, len(points))
+    base = call.add(bare.setup(body, limits, bases, samples=SEARCH_SAMPLES, kg=points), bases, len(points))
     bands = tuple(way for way in batch.way if way.stock in ELASTIC)
     key = (tuple(tuple(row.options.items()) for row in bases), tuple(counted), bands)
     if key not in known:
         pulled = replace(batch, way=bands, picks=(NOTHING,))
         hooked = [((band, strands),) for (_, strands), (band, _) in counted.items()]
         rows = (*bases, *(replace(row, bands=one) for one in hooked for row in bases))
-        known[key] = call.add(pulled.setup(body, limits, rows, samples=search_samples(batch)), rows)
+        known[key] = call.add(pulled.setup(body, limits, rows, samples=SEARCH_SAMPLES), rows)
     counts = np.stack([number for _, number in counted.values()], axis=1)
     return partial(_added, base=base, alone=known[key], place=table.at_place, counts=counts, points=len(points))
 
