@@ -104,8 +104,8 @@ def closeness(batch: Batch, plan: Plan, found: References) -> float:
         return CLOSE_EXACT
     if not is_linear(batch):
         return CLOSE_CUT if isinstance(found, Part) and found.is_cut else CLOSE
-    # a press's push square to its rails has a limit, and demand a knee there
-    return CLOSE_EXACT if samples == SAMPLES and batch.exercise.family != "sled press" else CLOSE_LINEAR
+    # a press's push square to its rails has a limit, and demand a knee there: it is never at full samples
+    return CLOSE_EXACT if samples == SAMPLES else CLOSE_LINEAR
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -362,7 +362,9 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> 
     plans = [plan_of(batch, body.mass_kg) for batch in batches]
     every = sum(len(batch.frames) * len(plan.points) for batch, plan in zip(batches, plans, strict=True))
     exact = all(is_linear(batch) or plan.own is not None for batch, plan in zip(batches, plans, strict=True))
-    samples = SAMPLES if every <= SMALL and exact else SEARCH_SAMPLES
+    # a press's guesses are off by the knee in its push at any number of places
+    pressed = bool(batches) and batches[0].exercise.family == "sled press"
+    samples = SAMPLES if every <= SMALL and exact and not pressed else SEARCH_SAMPLES
     made: list[_Made] = []
     for batch, points in zip(batches, (plan.points for plan in plans), strict=True):
         if _adds_up(batch):
