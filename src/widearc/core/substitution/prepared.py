@@ -94,8 +94,7 @@ class PreparedBatch:
     def _makeable(self, taken: frozenset[str], free: Kit) -> BoolArray:
         """Return which picks the free stock makes, in whatever way, (picks,)."""
         picks = self.batch.picks
-        used = {piece.item for pick in picks for piece in pick.pieces}
-        if taken.isdisjoint(used):
+        if not taken or taken.isdisjoint({piece.item for pick in picks for piece in pick.pieces}):
             return np.ones(len(picks), dtype=bool)
         totals = {pick.kg for pick in self._free_picks(free)}
         return np.array([pick.kg in totals for pick in picks])
@@ -114,10 +113,11 @@ class PreparedBatch:
 
         What is held in both hands is shared evenly; what a band pulls is looked at for the chosen set-up alone.
         """
-        kg = np.array([pick.kg for pick in self.batch.picks])
+        picks = self.batch.picks
         way = next((w for w in self.batch.way if w.stock == self.batch.stock and PORTS[w.port].hands), None)
         if grip_kg is None or way is None:
-            return np.ones(len(kg), dtype=bool)
+            return np.ones(len(picks), dtype=bool)
+        kg = np.array([pick.kg for pick in picks])
         return np.asarray(kg / (2.0 if way.port == "hands" else 1.0) <= grip_kg + 1e-9)
 
     def pieces_of(self, row: tuple[int, int], taken: frozenset[str], free: Kit) -> tuple[Piece, ...]:

@@ -215,10 +215,14 @@ def finer(values: Array, knots: tuple[int, ...] = ()) -> Array:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Solved:
-    """Everything that was solved at once, at equal samples: laid on the grid in one go for each action asked for."""
+    """Everything that was solved at once, at equal samples: laid on the grid in one go for each action asked for.
+
+    done: the rows that can be done; the others ask for nothing.
+    """
 
     curves: Gathered
     samples: int
+    done: NDArray[np.intp]
     knots: tuple[int, ...] = ()
     _grids: dict[Action, Narrow] = field(default_factory=dict)
     _cut: dict[tuple[Action, bytes], Narrow] = field(default_factory=dict)
@@ -238,10 +242,10 @@ class Solved:
             there, joint = self.curves, action.joint
             grid = np.zeros((there.rows, len(CENTRES_DEG)), dtype=np.float32)
             if joint in there.demand:
-                angle, demand = np.nan_to_num(there.angles[joint]), np.nan_to_num(there.demand[joint])
+                angle, demand = there.angles[joint][self.done], there.demand[joint][self.done]
                 if self.samples == SEARCH_SAMPLES:
                     angle, demand = finer(angle, self.knots), finer(demand, self.knots)
-                grid = _on_grid(angle, demand, action)
+                grid[self.done] = _on_grid(angle, demand, action)
             self._grids[action] = grid
         return self._grids[action]
 
@@ -325,9 +329,13 @@ class Call:
         parts: dict[int, Part] = {}
         for (samples, knots), numbers in alike.items():
             curves = gathered([shares[n] for n in numbers])
-            whole = Solved(curves=curves, samples=samples, knots=knots)
-            for n, at in zip(numbers, curves.places, strict=True):
-                parts[n] = Part(share=shares[n], whole=whole, rows=at, bad=refused(shares[n], *self._rows[n]))
+            bad = [refused(shares[n], *self._rows[n]) for n in numbers]
+            done = np.zeros(curves.rows, dtype=bool)
+            for at, none in zip(curves.places, bad, strict=True):
+                done[at[~none]] = True
+            whole = Solved(curves=curves, samples=samples, done=np.flatnonzero(done), knots=knots)
+            for n, at, none in zip(numbers, curves.places, bad, strict=True):
+                parts[n] = Part(share=shares[n], whole=whole, rows=at, bad=none)
         return [parts[n] for n in range(len(shares))]
 
 
