@@ -52,8 +52,8 @@ class PreparedBatch:
     """A batch with its reference curves, and which set-ups may be offered, (frames, picks).
 
     mix: how much of each reference makes a pick, (picks, references). close: how near to the best guess a set-up is
-    computed exactly. pieces: to carry, (frames, picks). own: where the references are the set-ups themselves at full
-    samples, their curves and which reference each pick is.
+    computed exactly. own: where the references are the set-ups themselves at full samples, their curves and which
+    reference each pick is.
     """
 
     batch: Batch
@@ -61,7 +61,6 @@ class PreparedBatch:
     usable: BoolArray
     mix: Array
     close: float
-    _items: dict[str, BoolArray]
     _bins: dict[Action, Narrow] = field(default_factory=dict)
     _matches: OrderedDict[bytes, tuple[Narrow, Narrow]] = field(default_factory=OrderedDict)
     _exact: OrderedDict[tuple[int, int], Curve] = field(default_factory=OrderedDict)
@@ -70,12 +69,23 @@ class PreparedBatch:
     _scores: OrderedDict[bytes, dict[tuple[int, int], float]] = field(default_factory=OrderedDict)
     kept: OrderedDict[object, Any] = field(default_factory=OrderedDict)
     own: tuple[Share, NDArray[np.intp]] | None = None
-    pieces: Array = field(init=False)
+    _users: dict[str, BoolArray] | None = None  # what is never asked for is never worked out
+    _carried: Array | None = None
 
-    def __post_init__(self) -> None:
-        """Count the pieces to carry."""
-        weights = np.array([sum(p.number for p in pick.pieces) for pick in self.batch.picks], dtype=float)
-        self.pieces = pieces_to_carry(self.batch.frames)[:, None] + weights
+    @property
+    def users(self) -> dict[str, BoolArray]:
+        """Return which frames use each thing, (frames,) by its id."""
+        if self._users is None:
+            self._users = users_of(self.batch.frames)
+        return self._users
+
+    @property
+    def carried(self) -> Array:
+        """Return how many pieces are carried there, (frames, picks)."""
+        if self._carried is None:
+            weights = np.array([sum(p.number for p in pick.pieces) for pick in self.batch.picks], dtype=float)
+            self._carried = pieces_to_carry(self.batch.frames)[:, None] + weights
+        return self._carried
 
     def bins(self, action: Action) -> Narrow:
         """Return the references' signed demand over the 1° grid, (frames, references, 220), zeros where held."""
@@ -87,8 +97,8 @@ class PreparedBatch:
     def allowed(self, taken: frozenset[str], free: Kit, grip_kg: float | None) -> BoolArray:
         """Return which set-ups can be made of what is free and held in the hands, (frames, picks)."""
         mask = self.usable.copy()
-        for item in taken & self._items.keys():
-            mask &= ~self._items[item][:, None]
+        for item in taken & self.users.keys() if taken else ():
+            mask &= ~self.users[item][:, None]
         return mask & self._makeable(taken, free)[None, :] & self._held(grip_kg)[None, :]
 
     def _makeable(self, taken: frozenset[str], free: Kit) -> BoolArray:
@@ -192,7 +202,7 @@ class PreparedBatch:
         rows = self.close_rows(target, mask)
         score_together([(self, rows)], target, body, limits)
         scores = self.known(target)
-        row = min(rows, key=lambda r: (-round(scores[r], 6), self.pieces[r], r))
+        row = rows[0] if len(rows) == 1 else min(rows, key=lambda r: (-round(scores[r], 6), self.carried[r], r))
         return (scores[row], row) if scores[row] >= 0 else None
 
     def compared(self, target: Target, row: tuple[int, int], exact: Curve) -> Comparison:
@@ -392,7 +402,8 @@ def _drafted(batch: Batch, found: References, body: Body, limits: Limits, edges:
     if not fine.all():
         usable = (~fine).astype(np.float32) @ used == 0
     if usable.any():
-        made = _made(batch, found, usable, plan.mix, closeness(batch, plan, found))
+        close = closeness(batch, plan, found)
+        made = PreparedBatch(batch=batch, references=found, usable=usable, mix=plan.mix, close=close)
         if isinstance(found, Part) and found.samples == SAMPLES and plan.own is not None:
             made.own = found.share, plan.own
         yield lambda parts: made
@@ -412,11 +423,7 @@ def _one_by_one(batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: 
     def made(parts: list[Part]) -> PreparedBatch:
         """Return the part, once the set-ups at the edge are computed."""
         found = parts[number]
-        return _made(single, found, ~found.bad[:, None], np.ones((1, 1)), CLOSE_LINEAR)
+        usable = ~found.bad[:, None]
+        return PreparedBatch(batch=single, references=found, usable=usable, mix=np.ones((1, 1)), close=CLOSE_LINEAR)
 
     return made
-
-
-def _made(batch: Batch, found: References, usable: BoolArray, mix: Array, close: float) -> PreparedBatch:
-    items = users_of(batch.frames)
-    return PreparedBatch(batch=batch, references=found, usable=usable, mix=mix, close=close, _items=items)
