@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from types import MappingProxyType
 from typing import Any
 
@@ -294,7 +295,7 @@ def resolve(specs: Mapping[str, OptionSpec], given: Mapping[str, Any], where: st
     for name, value in given.items():
         spec = specs[name]
         if isinstance(value, np.ndarray):
-            for item in {float(np.min(value)), float(np.max(value))}:
+            for item in {float(value.min()), float(value.max())}:
                 spec.check(item, f"{where}/{name}")
             resolved[_bare(name)] = _si(name, np.asarray(value, dtype=float)[:, None])
         else:
@@ -321,6 +322,7 @@ def _usual(specs: Mapping[str, OptionSpec]) -> Mapping[str, float | str]:
     return known[1]
 
 
+@lru_cache(maxsize=200)
 def _bare(name: str) -> str:
     for ending in ("_deg", "_m", "_n", "_kg"):
         name = name.removesuffix(ending)

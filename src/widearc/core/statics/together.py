@@ -105,7 +105,8 @@ def gathered(shares: Sequence[Share]) -> Gathered:
 
 def _shares(group: list[Setup]) -> list[Share]:
     every, loads = _joined(group)
-    first, at = _distinct(every)
+    # rows of one set-up differ, and those of several may be alike
+    first, at = _distinct(every) if len(group) > 1 else (np.arange(every.rows), np.arange(every.rows))
     found = curve(every if len(first) == len(at) else every.taken(first), strict=False, lowering=False, others=False)
     ends = np.cumsum([0, *(setup.rows for setup in group)])
     return [

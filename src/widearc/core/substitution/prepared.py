@@ -37,7 +37,7 @@ from widearc.core.substitution.references import (
     solved_together,
     why_none,
 )
-from widearc.core.substitution.setups import NOTHING, Batch, Totals, batches, picks_of, pieces_to_carry, users_of
+from widearc.core.substitution.setups import NOTHING, Batch, Listed, batches, picks_of, pieces_to_carry, users_of
 
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache
@@ -362,9 +362,9 @@ def _prepare(
     extra: str,
 ) -> list[Prepared]:  # fmt: skip
     """Return exercises prepared, in their order: what of them can be is computed together."""
-    asked, totals = [], Totals()
+    asked, listed = [], Listed()
     for exercise in exercises:
-        found = batches(exercise, kit, body, limits, wanted, extra, totals)
+        found = batches(exercise, kit, body, limits, wanted, extra, listed)
         every = (_liftable(batch, to_shoulders_kg) for batch in found)
         asked.append([batch for batch in every if batch is not None])
     edges = Call()

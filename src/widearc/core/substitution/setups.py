@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from types import MappingProxyType
-from typing import Any, overload
+from typing import Any, TypeVar, overload
 
 import numpy as np
 from numpy.typing import NDArray
@@ -49,6 +49,7 @@ from widearc.core.substitution.kit import (
 )
 from widearc.core.units import DEG
 
+T = TypeVar("T")
 NOTHING = Pick(kg=0.0)
 
 
@@ -343,19 +344,21 @@ def _springs(way: LoadWay, table: RowTable, times: int) -> Iterator[Load]:
 
 def batches(
     exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None, extra: str = "",
-    totals: Totals | None = None,
+    listed: Listed | None = None,
 ) -> Iterator[Batch]:  # fmt: skip
     """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee range.
 
-    extra: "" for the plain set-ups, else those with that one thing more. totals: of this kit, as far as they are known.
+    extra: "" for the plain set-ups, else those with that one thing more. listed: for others of the same kit, client and
+    range before.
     """
-    totals = {} if totals is None else totals
+    listed = Listed() if listed is None else listed
     for way in exercise.ways:
         if limits.no_axial_load and is_axial(way):
             continue
         for machine in _machines(exercise, way, kit):
-            picks = _picks(way, kit, machine, totals)
-            frames = _racked(exercise, way, kit, _frames(exercise, way, kit, body, wanted, machine, extra))
+            picks = _picks(way, kit, machine, listed)
+            plain = _frames(exercise, way, kit, body, wanted, machine, extra, listed)
+            frames = _racked(exercise, way, kit, plain)
             if not (frames and picks):
                 continue
             if isinstance(machine, Machine) and any(part.stock == "lever" for part in way):
@@ -480,22 +483,32 @@ def _machines(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit) -> tuple[M
     return (None,)
 
 
-Totals = dict[tuple[str, bool, bool], tuple[Pick, ...]]
-"""What a kit's stock makes, by its kind and what of where it is held matters: exercises share it."""
+class Listed:
+    """What ways and exercises share: the totals of the stock, places and pulls, each listed once."""
+
+    def __init__(self) -> None:
+        self._known: dict[tuple[object, ...], tuple[Any, ...]] = {}
+
+    def once(self, key: tuple[object, ...], make: Callable[[], Iterable[T]]) -> tuple[T, ...]:
+        """Return what is listed under a key, or list what `make` gives."""
+        if key not in self._known:
+            self._known[key] = tuple(make())
+        return self._known[key]
+
+
 BELL_PORTS = ("goblet", "hip-belt", "hands")  # where a kettlebell can be held as well as a dumbbell
 OWN_TOTALS = ("stack", "cable", "rail", "pendulum")  # what these make depends on the machine
 
 
 def _picks(
-    way: tuple[LoadWay, ...], kit: Kit, machine: Machine | SledPress | None, totals: Totals
+    way: tuple[LoadWay, ...], kit: Kit, machine: Machine | SledPress | None, listed: Listed
 ) -> tuple[Pick, ...]:  # fmt: skip
     stock = next((w for w in way if w.stock not in ELASTIC), None)
     if stock is None:
         return (NOTHING,)
-    key = stock.stock, stock.port in BELL_PORTS, stock.port == "thigh"
-    if stock.stock in OWN_TOTALS or key not in totals:
-        totals[key] = picks_of(stock.stock, stock.port, kit, machine)
-    return totals[key]
+    own = machine.id if machine is not None and stock.stock in OWN_TOTALS else ""
+    key = "totals", stock.stock, stock.port in BELL_PORTS, stock.port == "thigh", own
+    return listed.once(key, lambda: picks_of(stock.stock, stock.port, kit, machine))
 
 
 def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | None) -> tuple[Pick, ...]:
@@ -526,22 +539,40 @@ def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | Non
 
 def _frames(
     exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wanted: Range | None,
-    machine: Machine | SledPress | None, extra: str,
+    machine: Machine | SledPress | None, extra: str, listed: Listed,
 ) -> Frames:  # fmt: skip
     of_band = extra in elastic_extras(way)
-    pulls = tuple(
-        Pull(bands=bands, springs=springs, anchor=anchor, pieces=(
-            *(band_piece(band) for band, _ in bands),
-            *(Piece(item=spring.id, kind="spring", label=spring.name, number=n) for spring, n in springs),
-        ))
-        for bands, springs, anchor in elastic(exercise, way, kit, body, fold=of_band and extra == FOLDED)
-    )  # fmt: skip
+    identity = "" if machine is None else machine.id
     dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
-    places = geometry(exercise, kit, body, wanted, machine, "" if of_band else extra)
-    if dial or of_band:
-        after = extra if of_band else ""
-        places = (replace(p, words=", ".join(w for w in (dial, p.words, after) if w)) for p in places)
+    geometric = "" if of_band else extra
+    places = listed.once(
+        ("places", exercise.id, identity, dial, geometric),
+        lambda: _dialled(geometry(exercise, kit, body, wanted, machine, geometric), dial),
+    )
+    if of_band:
+        places = tuple(replace(p, words=", ".join(w for w in (p.words, extra) if w)) for p in places)
+    pulled = next(((w.stock, w.from_) for w in way if w.stock in ELASTIC), ("", ""))
+    # bands that are stood on are pulled alike on every exercise; where others are tied depends on it
+    whose = "" if pulled[1] in ("", "feet") else exercise.id
+    pulls = listed.once(
+        ("pulls", *pulled, whose, len(way) > 1, extra == FOLDED),
+        lambda: _pulls(exercise, way, kit, body, fold=of_band and extra == FOLDED),
+    )
     return Frames(
-        places=tuple(places), pulls=pulls, machine="" if machine is None else machine.id, extra=extra,
+        places=places, pulls=pulls, machine=identity, extra=extra,
         lead_m=next((m for m in LEADS_M if chain_words(m) == extra), 0.0),
     )  # fmt: skip
+
+
+def _dialled(places: Iterable[Place], dial: str) -> Iterator[Place]:
+    for place in places:
+        yield replace(place, words=", ".join(w for w in (dial, place.words) if w)) if dial else place
+
+
+def _pulls(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, *, fold: bool) -> Iterator[Pull]:
+    for bands, springs, anchor in elastic(exercise, way, kit, body, fold=fold):
+        pieces = (
+            *(band_piece(band) for band, _ in bands),
+            *(Piece(item=spring.id, kind="spring", label=spring.name, number=n) for spring, n in springs),
+        )
+        yield Pull(bands=bands, springs=springs, anchor=anchor, pieces=pieces)
