@@ -224,10 +224,14 @@ class Band:
 
     def tension_n(self, length: Array, *, lowering: bool = False) -> Array:
         """Return the pull (N) of all strands together between anchor and port `length` m apart."""
-        pull = self.strands * np.asarray(self.count) * self.law.force_n(self.own_m(length) / self.fold)
-        return np.asarray(pull * (1.0 - self.hysteresis) if lowering else pull)
+        number = self.strands * self.count * (1.0 - self.hysteresis if lowering else 1.0)
+        return np.asarray(number * self.law.force_n(self.strand_m(length)))
+
+    def strand_m(self, length: Array) -> Array:
+        """Return how long (m) a strand would be unfolded, between ends `length` m apart."""
+        return self.own_m(length) / self.fold if self.strands == 4 else self.own_m(length)
 
     def energy_j(self, length: Array) -> Array:
         """Return the energy stored (J) by all strands together at `length` m."""
-        per_strand = self.law.energy_j(self.own_m(length) / self.fold) * self.fold
+        per_strand = self.law.energy_j(self.strand_m(length)) * self.fold
         return np.asarray(self.strands * np.asarray(self.count) * per_strand)

@@ -174,7 +174,9 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
     def between(rows: NDArray[np.intp], ends: Mapping[str, Array]) -> Motion:
         """Return the motion of some set-ups between other ends of their range."""
         cut = {n: v[rows] if isinstance(v, np.ndarray) and len(v) > 1 else v for n, v in options.items()}
-        return solved({**cut, **ends}, [_load_part(load, setup.rows, rows) for load in loads])
+        # what none of them has pulls nothing
+        own = (_load_part(load, setup.rows, rows) for load in loads)
+        return solved({**cut, **ends}, [load for load in own if np.any(getattr(load, "count", 1))])
 
     key = next((k for k in LENGTHENED_ENDS if k in options), "")
     for _ in range(4):

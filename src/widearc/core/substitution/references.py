@@ -32,6 +32,7 @@ KNOTS = {"lunge": (1, 4)}
 """Samples by a movement's variant at which it changes its way: a lunge's rear foot leaves the floor, the leg hangs."""
 SMALL = 60  # curves: so few are computed at full samples at once, and nothing needs to be computed again
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
+CLOSE_STEP = 0.024  # the same in steps and lunges, whose hip turns back
 CLOSE_CUT = 0.08  # the same where a range that the hip limit ends changes with the load
 CLOSE_LINEAR = 0.003  # the same where a guess is only as coarse as its samples
 CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
@@ -103,7 +104,8 @@ def closeness(batch: Batch, plan: Plan, found: References) -> float:
     if plan.own is not None and samples == SAMPLES:
         return CLOSE_EXACT
     if not is_linear(batch):
-        return CLOSE_CUT if isinstance(found, Part) and found.is_cut else CLOSE
+        near = CLOSE_STEP if batch.exercise.variant in KNOTS else CLOSE
+        return CLOSE_CUT if isinstance(found, Part) and found.is_cut else near
     # a press's push square to its rails has a limit, and demand a knee there: it is never at full samples
     return CLOSE_EXACT if samples == SAMPLES else CLOSE_LINEAR
 
