@@ -2,6 +2,6 @@
 
 from widearc.core.catalogue.entries import EXERCISES, exercise
 from widearc.core.catalogue.exercise import Exercise, LoadWay
-from widearc.core.catalogue.options import Options, OptionSpec, resolve
+from widearc.core.catalogue.options import Options, OptionSpec, in_si, resolve
 
-__all__ = ["EXERCISES", "Exercise", "LoadWay", "OptionSpec", "Options", "exercise", "resolve"]
+__all__ = ["EXERCISES", "Exercise", "LoadWay", "OptionSpec", "Options", "exercise", "in_si", "resolve"]

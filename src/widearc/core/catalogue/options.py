@@ -288,19 +288,26 @@ def resolve(specs: Mapping[str, OptionSpec], given: Mapping[str, Any], where: st
     Keys lose their `_deg`, `_m`, `_n` ending; arrays come back shaped (set-ups, 1). Raises
     UnknownNameError for a name the exercise lacks and InputError for a value out of its range.
     """
-    for name in given:
+    for name, value in given.items():
         if name not in specs:
             raise UnknownNameError(f"{where}/{name}", name, specs)
+        items = {float(value.min()), float(value.max())} if isinstance(value, np.ndarray) else (value,)
+        for item in items:
+            specs[name].check(item, f"{where}/{name}")
+    return in_si(specs, given)
+
+
+def in_si(specs: Mapping[str, OptionSpec], given: Mapping[str, Any]) -> Options:
+    """Return what `resolve` does of options that were checked before."""
     resolved: dict[str, float | str | Array] = dict(_usual(specs))
     for name, value in given.items():
-        spec = specs[name]
         if isinstance(value, np.ndarray):
-            for item in {float(value.min()), float(value.max())}:
-                spec.check(item, f"{where}/{name}")
             resolved[_bare(name)] = _si(name, np.asarray(value, dtype=float)[:, None])
+        elif isinstance(value, str):
+            resolved[_bare(name)] = value
         else:
-            checked = spec.check(value, f"{where}/{name}")
-            resolved[_bare(name)] = checked if isinstance(checked, str) else _si(name, checked)
+            # a choice stays as it is written: legs are counted
+            resolved[_bare(name)] = value if value in specs[name].choices else _si(name, float(value))
     return MappingProxyType(resolved)
 
 

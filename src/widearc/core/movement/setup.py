@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field, fields, replace
+from dataclasses import dataclass, field, replace
 from types import MappingProxyType
 from typing import Any
 
@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import Exercise, Options, resolve
+from widearc.core.catalogue import Exercise, Options, in_si, resolve
 from widearc.core.equipment import Cable, FreeMass, Lever, Load, SpringLoad
 from widearc.core.errors import InputError, PostureError
 from widearc.core.movement import (
@@ -36,6 +36,7 @@ from widearc.core.movement import (
 )
 from widearc.core.movement.loading import lever_angle, line_to, load_shape
 from widearc.core.movement.motion import Motion
+from widearc.core.records import changed
 from widearc.core.units import DEG, to_deg
 
 FAMILIES = MappingProxyType(
@@ -120,7 +121,17 @@ class Setup:
         """Return some of the set-ups, in the order given."""
         whole = self.rows
         options = {n: v[rows] if isinstance(v, np.ndarray) else v for n, v in self.options.items()}
-        return replace(self, options=options, loads=tuple(_load_part(load, whole, rows) for load in self.loads))
+        loads = tuple(_load_part(load, whole, rows) for load in self.loads)
+        return self.like(options, loads)
+
+    def like(self, options: Mapping[str, Any], loads: Sequence[Load], exercise: Exercise | None = None) -> Setup:
+        """Return other set-ups of this kind, of options and loads that were checked in set-ups of theirs."""
+        exercise = exercise or self.exercise
+        resolved = in_si(exercise.options, options)
+        return changed(
+            self, exercise=exercise, options=options, loads=loads, resolved=resolved,
+            rows=load_shape(loads, resolved)[0],
+        )  # fmt: skip
 
     def _check_load(self, index: int, load: Load) -> None:
         """Refuse a load that this exercise does not take."""
@@ -150,8 +161,7 @@ def _load_part(load: Load, whole: int, rows: slice | NDArray[np.intp]) -> Load:
             return value[rows]
         return tuple(cut(v) for v in value) if isinstance(value, tuple) else value
 
-    changed = {f.name: cut(getattr(load, f.name)) for f in fields(load) if f.init}
-    return replace(load, **changed)
+    return changed(load, **{name: cut(getattr(load, name)) for name in type(load).__slots__})
 
 
 def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion:

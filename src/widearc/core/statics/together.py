@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, fields
 from typing import Any, TypeVar
 
 import numpy as np
@@ -18,6 +18,7 @@ from widearc.core.arrays import Array
 from widearc.core.equipment import Band, FreeMass, Lever, Load
 from widearc.core.errors import WideArcError
 from widearc.core.movement import Setup, only_weights
+from widearc.core.records import changed
 from widearc.core.statics.demand import Curve, curve
 from widearc.core.statics.rows import row_of
 
@@ -167,7 +168,7 @@ def _joined(group: list[Setup]) -> tuple[Setup, list[tuple[int, ...]]]:
     sizes = [setup.rows for setup in group]
     first = group[0].exercise
     exercises = {id(setup.exercise): setup.exercise for setup in group}.values()
-    exercise = first if len(exercises) == 1 else replace(first, ports=_every(e.ports for e in exercises),
+    exercise = first if len(exercises) == 1 else changed(first, ports=_every(e.ports for e in exercises),
                                                          kinds=_every(e.kinds for e in exercises))  # fmt: skip
     options = {}
     for name, spec in first.options.items():
@@ -175,7 +176,7 @@ def _joined(group: list[Setup]) -> tuple[Setup, list[tuple[int, ...]]]:
         if any(isinstance(v, np.ndarray) or v != spec.default for v in values):
             options[name] = _rows(values, sizes)
     loads, own = _joined_loads(group, sizes)
-    return replace(group[0], exercise=exercise, options=options, loads=loads).repeated(sum(sizes)), own
+    return group[0].like(options, loads, exercise).repeated(sum(sizes)), own
 
 
 def _every(each: Iterable[tuple[str, ...]]) -> tuple[str, ...]:
@@ -221,7 +222,7 @@ def _slot(load: Load) -> object:
 def _with_rows(users: list[tuple[int, Load]], sizes: list[int]) -> Load:
     """Return a load with its amount in every row (set-ups, 1): 0 where a set-up is without it."""
     first = users[0][1]
-    changed: dict[str, Any] = {
+    every: dict[str, Any] = {
         name: _column([(place, getattr(load, name)) for place, load in users], sizes)
         for name in (*AMOUNTS, "count") if hasattr(first, name)
     }  # fmt: skip
@@ -230,8 +231,8 @@ def _with_rows(users: list[tuple[int, Load]], sizes: list[int]) -> Load:
     if held:
         # where a band is not, it pulls nothing: any place will do
         axes = range(len(held[0][1]))
-        changed[where] = tuple(_column([(place, point[axis]) for place, point in held], sizes) for axis in axes)
-    return replace(first, **changed)
+        every[where] = tuple(_column([(place, point[axis]) for place, point in held], sizes) for axis in axes)
+    return changed(first, **every)
 
 
 def _column(values: list[tuple[int, float | Array]], sizes: list[int]) -> Array:
