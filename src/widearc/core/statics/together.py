@@ -7,7 +7,7 @@ lack weighs or pulls nothing there.
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, fields
 from typing import Any, TypeVar
 
@@ -77,8 +77,8 @@ class Gathered:
     Zeros where a curve has no such joint. places: where the rows of each share are; what two share is there once.
     """
 
-    angles: dict[str, Array]
-    demand: dict[str, Array]
+    angles: Mapping[str, Array]
+    demand: Mapping[str, Array]
     places: list[NDArray[np.intp]]
     rows: int
 
@@ -94,14 +94,44 @@ def gathered(shares: Sequence[Share]) -> Gathered:
     curves = {id(share.whole): share.whole for share in shares}
     shape = (int(ends[-1]), shares[0].setup.samples)
     joints = dict.fromkeys(name for c in curves.values() for name in c.demand_nm)
-    angles, demand = {n: np.zeros(shape) for n in joints}, {n: np.zeros(shape) for n in joints}
-    for key, c in curves.items():
-        there = slice(first[key], first[key] + len(kept[key]))
-        for name, own in c.demand_nm.items():
-            angles[name][there] = c.motion.full(c.motion.angles[name])[kept[key]]
-            demand[name][there] = c.motion.full(own)[kept[key]]
+
+    def every(name: str, of: Callable[[Curve], Array]) -> Array:
+        """Return what curves have at a joint, row after row."""
+        made = np.zeros(shape)
+        for key, c in curves.items():
+            if name in c.demand_nm:
+                made[first[key] : first[key] + len(kept[key])] = c.motion.full(of(c))[kept[key]]
+        return made
+
     places = [first[id(s.whole)] + np.searchsorted(kept[id(s.whole)], s.rows) for s in shares]
-    return Gathered(angles=angles, demand=demand, places=places, rows=shape[0])
+    return Gathered(
+        angles=_ByJoint(joints, lambda name: every(name, lambda c: c.motion.angles[name])),
+        demand=_ByJoint(joints, lambda name: every(name, lambda c: c.demand_nm[name])),
+        places=places, rows=shape[0],
+    )  # fmt: skip
+
+
+class _ByJoint(Mapping[str, Array]):
+    """Arrays by joint, each put together when it is first asked for: a search asks for one or two of them."""
+
+    def __init__(self, joints: Iterable[str], make: Callable[[str], Array]) -> None:
+        self._made: dict[str, Array | None] = dict.fromkeys(joints)
+        self._make = make
+
+    def __getitem__(self, name: str) -> Array:
+        made = self._made[name]
+        if made is None:
+            made = self._made[name] = self._make(name)
+        return made
+
+    def __contains__(self, name: object) -> bool:
+        return name in self._made
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._made)
+
+    def __len__(self) -> int:
+        return len(self._made)
 
 
 def _shares(group: list[Setup]) -> list[Share]:
