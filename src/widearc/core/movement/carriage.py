@@ -261,10 +261,9 @@ def _standing(ride: _Ride) -> Motion:
         speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
         carried = vec(level - speeding, stance.share * force[1])
         moved.add_force("foot", moved.points["pressure"], carried, "contact carriage", works=False)
-        moment_left = moved.moment_about(moved.points["other_pressure"])
-        moved.add_force("other_foot", moved.points["other_pressure"], -moved.total_force(), "contact foot")
         if moved.dynamic:
-            moved.couples.append(("other_foot", -moment_left, "contact foot"))
+            moved.couples.append(("other_foot", -moved.moment_about(moved.points["other_pressure"]), "contact foot"))
+        moved.add_force("other_foot", moved.points["other_pressure"], -moved.total_force(), "contact foot")
 
     motion.close(closure)
     motion.marks["trunk_lean"] = stance.trunk_lean
@@ -379,10 +378,9 @@ def _sideways(ride: _Ride) -> Motion:
         force = -moved.total_force()
         speeding: Array = sum((by for inertia, by in moved.speeding), np.zeros(moved.shape))
         moved.add_force("foot", feet[0], vec(level - speeding, share * force[1]), "contact carriage")
-        left = moved.moment_about(feet[1])
-        moved.add_force("other_foot", feet[1], -moved.total_force(), "contact foot")
         if moved.dynamic:
-            moved.couples.append(("other_foot", -left, "contact foot"))
+            moved.couples.append(("other_foot", -moved.moment_about(feet[1]), "contact foot"))
+        moved.add_force("other_foot", feet[1], -moved.total_force(), "contact foot")
 
     motion.close(closure)
     motion.assumptions += [

@@ -62,10 +62,9 @@ def stand_on(motion: Motion, point: Array, segment: str = "foot", source: str = 
 
     def closure(moved: Motion) -> None:
         """Add the contacts that balance what acts on the body."""
-        moment = moved.moment_about(point)
-        moved.add_force(segment, point, -moved.total_force(), source)
         if moved.dynamic:
-            moved.couples.append((segment, -moment, source))
+            moved.couples.append((segment, -moved.moment_about(point), source))
+        moved.add_force(segment, point, -moved.total_force(), source)
 
     motion.close(closure)
 

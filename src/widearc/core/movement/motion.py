@@ -81,7 +81,7 @@ class Force:
     """A force N on a segment at a point m, both (2, set-ups, samples); source: "load 0", "contact foot".
 
     works: an outside contact whose point moves along its force (a held handle): its work counts in
-    the audit.
+    the audit. upright: known to have no level part, as weights are.
     """
 
     segment: str
@@ -89,6 +89,7 @@ class Force:
     force: Array
     source: str
     works: bool = False
+    upright: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -181,7 +182,7 @@ class Motion:
         """Add a segment and its weight."""
         self.segments.append(Segment(name=name, mass_kg=mass_kg, com=com))
         weight = np.array([[[0.0]], [[-mass_kg * G]]])
-        self.forces.append(Force(segment=name, point=com, force=weight, source=f"weight {name}"))
+        self.forces.append(Force(segment=name, point=com, force=weight, source=f"weight {name}", upright=True))
 
     def add_force(self, segment: str, point: Array, force: Array, source: str, *, works: bool = False) -> None:
         """Add a load or contact force."""
@@ -205,7 +206,7 @@ class Motion:
             own = summed.setdefault(item.segment, Wrench())
             own.up_n = own.up_n + item.force[1]
             own.vertical_nm = own.vertical_nm + item.point[0] * item.force[1]
-            if item.force[0].any():
+            if not item.upright and item.force[0].any():
                 own.level_n = item.force[0] if own.level_n is None else own.level_n + item.force[0]
                 own.level_nm = own.level_nm + item.point[1] * item.force[0]
         for segment, moment, _ in self.couples:
@@ -236,7 +237,7 @@ class Motion:
         total = np.zeros(self.shape)
         for item in self.forces:
             total += (item.point[0] - point[0]) * item.force[1]
-            if item.force[0].any():
+            if not item.upright and item.force[0].any():
                 total -= (item.point[1] - point[1]) * item.force[0]
         for _, moment, _ in self.couples:
             total += moment
@@ -268,6 +269,6 @@ class Motion:
 
     def notice(self, code: str, text: str, where: BoolArray | bool = True) -> None:
         """Add a warning for the set-ups where it holds."""
-        if np.any(where):
+        if where is True or np.any(where):
             mask = np.broadcast_to(np.asarray(where), (self.shape[0],))
             self.notices.append(Notice(code=code, text=text, where=mask))

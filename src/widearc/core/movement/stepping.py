@@ -216,7 +216,6 @@ def _ground(motion: Motion, pose: _Pose, share: Array) -> None:
     """Add both feet's forces; in a fast lift the front foot's moment answers the rest."""
     rear = _rear_force(-motion.total_force()[1], pose, share)
     motion.add_force("rear_foot", pose.ball, rear, "contact rear foot")
-    moment = motion.moment_about(pose.sole)
-    motion.add_force("foot", pose.sole, -motion.total_force(), "contact foot")
     if motion.dynamic:
-        motion.couples.append(("foot", -moment, "contact foot"))
+        motion.couples.append(("foot", -motion.moment_about(pose.sole), "contact foot"))
+    motion.add_force("foot", pose.sole, -motion.total_force(), "contact foot")

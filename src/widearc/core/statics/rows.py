@@ -32,7 +32,8 @@ def row_of(curve: Curve, index: int, setup: Setup | None = None, loads: Sequence
         points=cut_all(motion.points), angles=cut_all(motion.angles), marks=cut_all(motion.marks),
         segments=[Segment(name=s.name, mass_kg=s.mass_kg, com=cut(s.com)) for s in motion.segments],
         forces=[
-            Force(segment=f.segment, point=cut(f.point), force=cut(f.force), source=f.source, works=f.works)
+            Force(segment=f.segment, point=cut(f.point), force=cut(f.force), source=f.source, works=f.works,
+                  upright=f.upright)
             for f in motion.forces
         ],
         couples=[(segment, cut(moment), source) for segment, moment, source in motion.couples],

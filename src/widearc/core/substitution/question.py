@@ -117,6 +117,10 @@ class Question:
         return self.memo.once(key, lambda: self.wanted.doubt(self.body_doubt))
 
     @cached_property
+    def _masks(self) -> dict[PreparedBatch, BoolArray]:
+        return {}
+
+    @cached_property
     def _guessed(self) -> dict[tuple[str, str, bytes], list[_Guess]]:
         return {}
 
@@ -150,6 +154,12 @@ class Question:
                       if guess >= top - max(CLOSE, part.close)]  # fmt: skip
         score_together(asked, self.target, self.body, self.limits)
 
+    def _allowed(self, part: PreparedBatch) -> BoolArray:
+        """Return which set-ups of a batch are free and can be held, (frames, picks)."""
+        if part not in self._masks:
+            self._masks[part] = part.allowed(self.taken, self.free, self.rules.grip_kg)
+        return self._masks[part]
+
     def _guesses(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
         """Return for each batch that has anything free its best guess, its order, itself and what is free of it."""
         key = (exercise.id, extra, target.key)
@@ -160,7 +170,7 @@ class Question:
     def _guessed_of(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
         found = []
         for order, part in enumerate(self.prepared(exercise, extra).parts):
-            mask = part.allowed(self.taken, self.free, self.rules.grip_kg)
+            mask = self._allowed(part)
             if mask.any():
                 found.append((float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask))
         return found
@@ -194,7 +204,7 @@ class Question:
         target = target or self.target
         _, part, row = found
         pieces = part.pieces_of(row, self.taken, self.free)
-        step = part.step(row, target, part.allowed(self.taken, self.free, self.rules.grip_kg))
+        step = part.step(row, target, self._allowed(part))
         key = (target.key, row, pieces, self._doubt.body, step)
         if key not in part.kept:
             part.kept[key] = self._made(part, row, target, pieces, step)
