@@ -41,6 +41,7 @@ from widearc.core.substitution.setups import NOTHING, Batch, Listed, batches, pi
 
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache
+MANY = 3  # totals a reference
 KEPT_SHARED = 20
 T = TypeVar("T")
 MOST_EXACT = 50
@@ -140,7 +141,7 @@ class PreparedBatch:
     def match(self, target: Target) -> Narrow:
         """Return every set-up's match with the target, 0 to 1, (frames, picks); the last few are kept.
 
-        (S + Q - D) / (S + Q + D); where the target has no level, each is first brought to its work: the shape.
+        Work in common over work in either; where the target has no level, each is first brought to its work: the shape.
         """
         return self._matched(target)[0]
 
@@ -163,25 +164,26 @@ class PreparedBatch:
         ]
         given = np.concatenate([self.references.bins(a, u) for a, u in zip(target.actions, used, strict=True)], axis=1)
         asked = np.concatenate([wanted[u] for wanted, u in zip(target.bins, used, strict=True)]).astype(np.float32)
-        total = float(asked.sum())
-        # where none of these gives anything, all that is asked is missing
-        gives = np.flatnonzero(given.max(axis=0) > 0)
-        given, asked = given[:, gives].reshape(len(self.batch.frames), self.mix.shape[1], -1), asked[gives]
-        mix, missing = self.mix.astype(np.float32), total - float(asked.sum())
-        frames, picks = given.shape[0], mix.shape[0]
+        total, mix = float(asked.sum()), self.mix.astype(np.float32)
+        if len(mix) > MANY * mix.shape[1]:
+            # where there is much to do, degrees at which none of these gives anything are left out
+            there = np.flatnonzero(given.max(axis=0) > 0)
+            given, asked = given[:, there], asked[there]
+        given = given.reshape(len(self.batch.frames), mix.shape[1], -1)
+        frames, picks, degrees = given.shape[0], mix.shape[0], given.shape[2]
         match, work = np.empty((frames, picks), dtype=np.float32), np.empty((frames, picks), dtype=np.float32)
-        step = max(1, CHUNK_NM // max(1, picks * given.shape[2]))
-        every = np.ones(given.shape[2], dtype=np.float32)
+        step = max(1, CHUNK_NM // max(1, picks * degrees))
+        # a product with ones sums rows several times as fast as a sum does
+        every = np.ones(degrees, dtype=np.float32)
         for start in range(0, frames, step):
             own = np.matmul(mix, given[start : start + step])
-            np.maximum(own, 0.0, out=own)
-            q = own @ every  # a product with ones sums rows several times as fast as a sum does
+            q = np.maximum(own, 0.0, out=own) @ every
+            level = q
             if not target.has_level:
                 own *= np.divide(total, q, out=np.zeros_like(q), where=q > 0)[:, :, None]
-            own -= asked
-            apart = np.abs(own, out=own) @ every + missing
-            level = q if target.has_level else np.where(q > 0, total, 0.0)
-            match[start : start + step] = (total + level - apart) / (total + level + apart)
+                level = np.where(q > 0, total, 0.0)
+            in_common = np.minimum(own, asked, out=own) @ every
+            match[start : start + step] = in_common / (total + level - in_common)
             work[start : start + step] = q
         return match, work
 
