@@ -351,15 +351,13 @@ def _sideways(ride: _Ride) -> Motion:
     pelvis = np.stack((middle, height))
     feet = (ankle, other_foot)  # the feet tip at the ankles: the floor's forces pass through them
     motion.points |= {"pressure": feet[0], "other_pressure": feet[1]}
-    motion.add_segment("trunk", s.M_ONE_PIECE * body.mass_kg, pelvis)
-    weight = -motion.total_force()[1]
-    wanted = share * weight * foot_x
+    trunk_n = s.M_ONE_PIECE * body.mass_kg * G
+    weight = trunk_n - motion.total_force()[1]
+    upright = motion.moment_about(feet[1]) - trunk_n * (pelvis[0] - feet[1][0])
     along = s.COM_ONE_PIECE * body.trunk_m
-    sine = (wanted + motion.moment_about(feet[1])) / (s.M_ONE_PIECE * body.mass_kg * G * along)
+    sine = (share * weight * foot_x + upright) / (trunk_n * along)
     motion.fail(np.abs(sine) > 0.7, "cannot put this share of the weight on the carriage: change weight_share")
     tilt = np.arcsin(np.clip(sine, -0.7, 0.7))
-    motion.segments.pop()
-    motion.forces.pop()
     trunk_way = np.stack((np.sin(tilt), np.cos(tilt)))
     motion.add_segment("trunk", s.M_ONE_PIECE * body.mass_kg, pelvis + along * trunk_way)
     motion.points["shoulder"] = pelvis + body.trunk_m * trunk_way

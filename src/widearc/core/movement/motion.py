@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from types import MappingProxyType
 
@@ -169,7 +169,8 @@ class Motion:
     assumptions: list[str] = field(default_factory=list)
     marks: dict[str, Array] = field(default_factory=dict)
     failed: dict[int, tuple[float, str]] = field(default_factory=dict)
-    _wrenches: tuple[tuple[int, int], dict[str, Wrench]] = ((0, 0), {})
+    _sums: dict[str, Wrench] = field(init=False, default_factory=dict)
+    _counted: tuple[int, int] = field(init=False, default=(0, 0))
 
     def full(self, array: Array | float) -> Array:
         """Return an array broadcast to (…, set-ups, samples)."""
@@ -194,25 +195,23 @@ class Motion:
         closure(self)
 
     def wrenches(self) -> dict[str, Wrench]:
-        """Return the forces on each segment summed up, by its name; the same until another joins them."""
-        count = len(self.forces), len(self.couples)
-        if self._wrenches[0] != count:
-            self._wrenches = count, self._summed()
-        return self._wrenches[1]
-
-    def _summed(self) -> dict[str, Wrench]:
-        summed: dict[str, Wrench] = {}
-        for item in self.forces:
-            own = summed.setdefault(item.segment, Wrench())
+        """Return the forces on each segment summed up, by its name: each force is added once, when it has joined."""
+        forces, couples = self._counted
+        if len(self.forces) < forces or len(self.couples) < couples:
+            forces, couples = 0, 0
+            self._sums = {}
+        for item in self.forces[forces:]:
+            own = self._sums.setdefault(item.segment, Wrench())
             own.up_n = own.up_n + item.force[1]
             own.vertical_nm = own.vertical_nm + item.point[0] * item.force[1]
             if not item.upright and item.force[0].any():
                 own.level_n = item.force[0] if own.level_n is None else own.level_n + item.force[0]
                 own.level_nm = own.level_nm + item.point[1] * item.force[0]
-        for segment, moment, _ in self.couples:
-            own = summed.setdefault(segment, Wrench())
+        for segment, moment, _ in self.couples[couples:]:
+            own = self._sums.setdefault(segment, Wrench())
             own.vertical_nm = own.vertical_nm + moment
-        return summed
+        self._counted = len(self.forces), len(self.couples)
+        return self._sums
 
     def contact_work_j(self) -> Array:
         """Return the work (J, (set-ups, samples)) that moving contacts put in since the start."""
@@ -228,20 +227,27 @@ class Motion:
     def total_force(self) -> Array:
         """Return the sum of all forces so far, N, (2, set-ups, samples)."""
         total = np.zeros((2, *self.shape))
-        for item in self.forces:
-            total += item.force
+        for own in self.wrenches().values():
+            total[1] += own.up_n
+            if own.level_n is not None:
+                total[0] += own.level_n
         return total
 
     def moment_about(self, point: Array) -> Array:
         """Return the moment of all forces so far about a point, N·m anticlockwise, (set-ups, samples)."""
-        total = np.zeros(self.shape)
-        for item in self.forces:
-            total += (item.point[0] - point[0]) * item.force[1]
-            if not item.upright and item.force[0].any():
-                total -= (item.point[1] - point[1]) * item.force[0]
-        for _, moment, _ in self.couples:
-            total += moment
-        return total
+        vertical, level = self.moments_about(point, self.wrenches().values())
+        return vertical + level
+
+    def moments_about(self, point: Array, sums: Iterable[Wrench]) -> tuple[Array, Array]:
+        """Return the moment of vertical forces and couples, and of level forces, about a point, as `moment_about`."""
+        vertical, level = np.zeros(self.shape), np.zeros(self.shape)
+        for own in sums:
+            vertical += own.vertical_nm
+            vertical -= point[0] * own.up_n
+            if own.level_n is not None:
+                level += point[1] * own.level_n
+                level -= own.level_nm
+        return vertical, level
 
     def gravity_j(self) -> Array:
         """Return the energy of height of body and equipment, J, (set-ups, samples)."""

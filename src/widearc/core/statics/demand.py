@@ -46,15 +46,8 @@ def twist_nm(motion: Motion) -> Array:
 
 def _moment(motion: Motion, name: str, counts: Callable[[str], bool]) -> tuple[Array, Array]:
     """Return the moment (N·m anticlockwise) of vertical forces and couples, and of level forces, about a joint."""
-    centre = motion.points[place_of(name)]
-    sums = [wrench for segment, wrench in motion.wrenches().items() if counts(segment)]
-    vertical, level = np.zeros(motion.shape), np.zeros(motion.shape)
-    for own in sums:
-        vertical += own.vertical_nm
-        vertical -= centre[0] * own.up_n
-        if own.level_n is not None:
-            level += centre[1] * own.level_n - own.level_nm
-    return vertical, level
+    sums = (wrench for segment, wrench in motion.wrenches().items() if counts(segment))
+    return motion.moments_about(motion.points[place_of(name)], sums)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
