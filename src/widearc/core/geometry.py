@@ -95,16 +95,20 @@ def bracketed_root(
 ) -> tuple[Array, BoolArray]:
     """Return the root (rad or m) of an elementwise function inside [low, high], and where one was found.
 
-    Newton steps with a secant slope, kept inside a shrinking bracket (bisection when a step leaves it),
-    all elements together; `slope` is a first guess of f's at the start. Where f has the same sign at both
-    ends the answer is NaN and found is False. Stops once a step is below `tolerance`, relative to the width of
-    the first bracket: a secant step leaves far less than its own length of error, and at a kink no more.
+    Newton steps with a secant slope, kept inside a shrinking bracket (bisection when a step leaves it), all elements
+    together. start: a first guess, else where a line between the ends is 0; slope: a first guess of f's there. Where f
+    has the same sign at both ends the answer is NaN and found is False. Stops once a step is below `tolerance`,
+    relative to the width of the first bracket: a secant step leaves far less than its own length of error, and at a
+    kink no more.
     """
     a, b = np.array(low, dtype=float), np.array(high, dtype=float)
     fa, fb = f(a), f(b)
     found = np.asarray(np.sign(fa) * np.sign(fb) <= 0)
-    x = 0.5 * (a + b) if start is None else np.clip(start, a, b)
-    previous, f_previous = np.where(np.abs(fa) < np.abs(fb), a, b), np.where(np.abs(fa) < np.abs(fb), fa, fb)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        x = np.clip(a + (b - a) * (fa / (fa - fb)) if start is None else start, a, b)
+    x = np.where(np.isfinite(x), x, 0.5 * (a + b))
+    nearer = np.abs(fa) < np.abs(fb)
+    previous, f_previous = np.where(nearer, a, b), np.where(nearer, fa, fb)
     width = np.max(np.abs(b - a)) if a.size else 0.0
     for trial in range(80):
         fx = f(x)

@@ -249,7 +249,7 @@ class _Stance:
 def _standing(ride: _Ride) -> Motion:
     stance, shape = _Stance(ride), ride.shape
     low, high = np.full(shape, -50 * DEG), np.full(shape, 50 * DEG)
-    leg_lean, found = bracketed_root(stance.moment, low, high, np.zeros(shape))
+    leg_lean, found = bracketed_root(stance.moment, low, high)
     stance.place_at(np.where(found, leg_lean, 0.0))
     motion = stance.motion()
     motion.fail(~found, "cannot balance between the feet with this share of the weight on the carriage")
