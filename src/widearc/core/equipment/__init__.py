@@ -25,7 +25,7 @@ from widearc.core.equipment.fit import (
     fit_mooney_rivlin,
     fit_points,
 )
-from widearc.core.equipment.hold import Hold, HoldKind, Margin, margin, stands
+from widearc.core.equipment.hold import Hold, HoldKind, Margin, gives_way, margin, stands
 from widearc.core.equipment.lever import Lever, Pendulum
 from widearc.core.equipment.machine_fit import FITS, MachineFit, fit_machine
 from widearc.core.equipment.masses import FreeMass, Sled
@@ -73,6 +73,7 @@ __all__ = [
     "fit_mooney_rivlin",
     "fit_points",
     "folded_pull_n",
+    "gives_way",
     "hung_rest_m",
     "kind_of",
     "law_error_share",

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
-from widearc.core.arrays import Array
+from widearc.core.arrays import Array, BoolArray
 from widearc.core.units import G
 
 GRIP = 0.4  # friction coefficient between a weight or furniture and the floor (assumed)
@@ -54,24 +55,36 @@ def margin(hold: Hold, pull_x: Array, pull_y: Array) -> Margin | None:
     0.4·(W − upward pull) (assumed); furniture also tips about its near foot. An eye without a rating
     gives None: not known.
     """
-    up, level = np.maximum(pull_y, 0.0), np.abs(pull_x)
-    size = float(np.max(np.hypot(pull_x, pull_y)))
-    if size <= 0:
+    if not np.any(np.hypot(pull_x, pull_y) > 0):
         return Margin(margin=float("inf"), gives_by="nothing pulls")
-    if hold.kind in ("eye", "partner"):
-        if hold.holds_n is None:
-            return None
-        return Margin(margin=hold.holds_n / size, gives_by="breaks" if hold.kind == "eye" else "lets go")
-    weight = hold.kg * G
-    ways: list[tuple[float, str]] = [
-        (_ratio(weight, up), "lifts"),
-        (_ratio(GRIP * weight, level + GRIP * up), "slides"),
-    ]
-    if hold.kind == "furniture":
-        # about the near foot: the pull's height and its upward part at the near edge against half the depth
-        ways.append((_ratio(weight * hold.depth_m / 2.0, level * hold.height_m), "tips"))
+    ways = [(_ratio(can, asked), word) for can, asked, word in _ways(hold, pull_x, pull_y)]
+    if not ways:
+        return None
     least = min(ways)
     return Margin(margin=least[0], gives_by=least[1])
+
+
+def gives_way(hold: Hold, pull_x: Array, pull_y: Array) -> BoolArray:
+    """Return which pulls (N, (set-ups, samples)) an anchor does not hold, (set-ups,): those `margin` refuses."""
+    gives = np.zeros(pull_x.shape[0], dtype=bool)
+    for can, asked, _ in _ways(hold, pull_x, pull_y):
+        gives |= can < REFUSE_BELOW * np.max(asked, axis=-1)
+    return gives
+
+
+def _ways(hold: Hold, pull_x: Array, pull_y: Array) -> Iterator[tuple[float, Array, str]]:
+    """Yield each way an anchor can give: what it bears there, what is asked of it at each sample, and the word."""
+    if hold.kind in ("eye", "partner"):
+        if hold.holds_n is not None:
+            yield hold.holds_n, np.hypot(pull_x, pull_y), "breaks" if hold.kind == "eye" else "lets go"
+        return
+    up, level = np.maximum(pull_y, 0.0), np.abs(pull_x)
+    weight = hold.kg * G
+    yield weight, up, "lifts"
+    yield GRIP * weight, level + GRIP * up, "slides"
+    if hold.kind == "furniture":
+        # about the near foot: the pull's height and its upward part at the near edge against half the depth
+        yield weight * hold.depth_m / 2.0, level * hold.height_m, "tips"
 
 
 def _ratio(can: float, asked: Array) -> float:

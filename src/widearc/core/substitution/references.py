@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action, on_grid
-from widearc.core.equipment import Band, margin
+from widearc.core.equipment import Band, gives_way
 from widearc.core.movement import POSTURE_KEPT, SAMPLES, Setup
 from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 from widearc.core.substitution.elastic import ELASTIC
@@ -92,9 +92,10 @@ def _gives_way(share: Share, rows: Sequence[Row], times: int) -> BoolArray:
         if isinstance(load, Band) and load.anchor is not None:
             pull -= next(motion.full(f.force) for f in motion.forces if f.source == f"load {index}")
     pull = np.nan_to_num(pull)
-    for i, at in enumerate(np.repeat(table.at_pull, times).tolist()):
-        there = margin(known[at], *pull[:, share.rows[i]]) if at in known else None
-        bad[i] = there is not None and there.verdict == "refuse"
+    at = np.repeat(table.at_pull, times)
+    for number, hold in known.items():
+        there = np.flatnonzero(at == number)
+        bad[there] = gives_way(hold, *pull[:, share.rows[there]])
     return bad
 
 
