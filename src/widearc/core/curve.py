@@ -73,6 +73,7 @@ def on_grid(angle: Array, demand: Array, action: Action, *, signed: bool = False
         wanted = np.maximum(0.0, wanted)
     theta, wanted = np.broadcast_arrays(theta, wanted)
     edges = EDGES_DEG if action.direction > 0 else -EDGES_DEG[::-1]
+    still = np.ptp(theta, axis=1) < to_deg(STILL)
     theta, wanted, rising = _without_ways_back(theta, wanted)
     bins = np.zeros((theta.shape[0], len(edges) - 1))
     # only the degrees that anything moves through
@@ -87,7 +88,7 @@ def on_grid(angle: Array, demand: Array, action: Action, *, signed: bool = False
         some[rising] = _bins_of_rising(theta[rising], wanted[rising], near)
     if not rising.all():
         some[~rising] = _bins_of_turning(theta[~rising], wanted[~rising], near)
-    bins[np.ptp(theta, axis=1) < to_deg(STILL)] = 0.0
+    bins[still] = 0.0
     return bins if action.direction > 0 else bins[:, ::-1]
 
 
