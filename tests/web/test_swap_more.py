@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import html
 import json
 import re
 
@@ -214,3 +215,20 @@ def test_where_nothing_trains_what_is_wanted_the_page_says_so_and_still_answers_
     assert "Nothing here comes close" in text and rows(text) == []
     assert "trains knee extension and hip extension, not what is wanted" in text
     assert "Goblet squat is left out" in text and "Sort, filter" not in text
+
+
+def script(text):
+    """Return what the scrubber was sent."""
+    return json.loads(html.unescape(re.search(r'data-script="([^"]+)"', text).group(1)))
+
+
+def test_each_joint_is_read_at_its_own_bend_and_a_held_one_not_at_all(client):
+    """A stand-in that holds the hip passes no degree at which what is wanted of it could be read: 0 would be a claim."""
+    text = page(client, "?pick=sissy-squat")
+    knee, hip = script(text)["joints"]
+    assert set(hip["read"]["intended"]) == set(hip["read"]["actual"]) == {"–"} and set(hip["bend"]) == {"held"}
+    assert knee["bend"] == knee["angle"] and max(int(v) for v in knee["read"]["actual"] if v != "–") > 100
+    assert 'data-angle="hip"' in text and 'data-angle="knee"' not in text, "the first joint's bend is the heading"
+    knee, hip = script(page(client, "?pick=front-squat"))["joints"]
+    assert hip["bend"] == hip["angle"] and hip["bend"] != knee["bend"]
+    assert "–" not in hip["read"]["actual"]

@@ -150,9 +150,11 @@ def _cursor(plot: Plot, theta: Array, intended: Line, actual: Line, *, held: boo
     angles = intended.angle_deg
     px = plot.left + (plot.right - plot.left) * np.abs(theta - angles[0]) / np.ptp(angles)
     bends = [whole(v) + "°" for v in theta]
-    read = {"intended": _readings(theta, intended), "actual": _readings(theta, actual)}
+    # a joint that is held passes no degree at which both could be read: its plot says what is missing
+    read = {"intended": ["–"] * len(theta) if held else _readings(theta, intended), "actual": _readings(theta, actual)}
     return {
         "name": plot.joint,
+        "bend": ["held" if held else bend for bend in bends],
         "x": [round(float(v), 1) for v in px],
         "deg": [round(float(v), 1) for v in theta],
         "angle": bends,
