@@ -223,7 +223,7 @@ def script(text):
 
 
 def test_each_joint_is_read_at_its_own_bend_and_a_held_one_not_at_all(client):
-    """A stand-in that holds the hip passes no degree at which what is wanted of it could be read: 0 would be a claim."""
+    """A stand-in that holds the hip passes no degree at which it could be compared: 0 would be a claim."""
     text = page(client, "?pick=sissy-squat")
     knee, hip = script(text)["joints"]
     assert set(hip["read"]["intended"]) == set(hip["read"]["actual"]) == {"–"} and set(hip["bend"]) == {"held"}
