@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import re
 from urllib.parse import urlencode
 
 import numpy as np
 import pytest
 
 from widearc.usecases import SwapAsk, swap_view
+from widearc.web import arcform
 from widearc.web.onarc import arc_query
 
 LABELS = {"knee": "knee_extension", "hip": "hip_extension", "ankle": "plantarflexion"}
@@ -46,3 +48,31 @@ def test_a_chain_out_of_range_is_refused_at_its_field_in_the_unit_it_is_typed_in
         as_text=True
     )
     assert f"“{typed} cm” is not used: a length from 0 to 200 cm" in text and f'value="{typed}"' in text
+
+
+REFUSED = [
+    ("hip-thrust-machine", "lever", "arm", "900", "“900 cm” is not used: 500 cm or less."),
+    ("leg-extension", "stack", "kg", "2000", "“2000 kg” is not used: 1000 kg or less."),
+    ("goblet-squat", "mass", "kg", "-5", "“-5 kg” is not used: 0 kg or more."),
+    ("belt-squat-cable", "cable", "y", "90000", "“90000 cm” is not used: 1000 cm or less."),
+    ("carriage-push", "spring", "travel", "0.1", "“0.1 cm” is not used: 2 cm or more."),
+    ("leg-extension-band", "band", "back", "80", "“80 %” is not used: 50 % or less."),
+    ("leg-extension-band", "band", "rest", "1", "“1 cm” is not used: 2 cm or more."),
+    ("hack-squat", "sled", "friction", "2", "“2” is not used: 0.5 or less."),
+    ("corner-bar-squat", "corner-bar", "hand", "400", "“400 cm” is not used: 300 cm or less."),
+]
+
+
+@pytest.mark.parametrize(("exercise", "kind", "key", "typed", "words"), REFUSED, ids=lambda v: str(v)[:12])
+def test_a_load_s_number_is_refused_at_its_field_in_the_unit_it_is_typed_in(client, exercise, kind, key, typed, words):
+    query = f"/arc/?exercise={exercise}&for={exercise}&l0={kind}&l0-{key}={typed}"
+    text = client.get(query).get_data(as_text=True)
+    assert re.findall(r'class="wa-problem" id="([^"]*)" role="alert">(.*?)</p>', text) == [(f"p-l0-{key}", words)]
+    assert f'name="l0-{key}" value="{typed}"' in text, "what was typed is kept"
+    assert f'aria-describedby="p-l0-{key}"' in text
+
+
+def test_every_number_of_every_load_s_form_has_its_name_in_a_scenario():
+    for kind, (_, fields) in arcform.LOADS.items():
+        numbers = {key for key, _, _, factor, _ in fields if factor}
+        assert numbers == set(arcform.DOCUMENT[kind].values()), kind

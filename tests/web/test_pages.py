@@ -303,7 +303,7 @@ def test_arc_takes_options_loads_and_tempo_from_the_address(client):
     ("query", "field", "says"),
     [
         ("l0=mass&l0-kg=heavy", "l0-kg", "“heavy” is not used: weight"),
-        ("l0=mass&l0-kg=-5", "l0", "0 or more"),
+        ("l0=mass&l0-kg=-5", "l0-kg", "0 kg or more"),
         ("l0=mass&l0-kg=5&l0-port=nose", "l0", "nose"),
         ("o-knee_from_deg=500", "o-knee_from_deg", "from 20 to 140"),
         ("o-knee_from_deg=deep", "o-knee_from_deg", "“deep” is not used"),

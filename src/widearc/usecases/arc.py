@@ -31,7 +31,7 @@ LEAST_NM = 1.0  # less is nothing to share
 class Arc:
     """A scenario's curve, or why there is none.
 
-    refused: field pointer ("/options/knee_from_deg") and the sentence; problem: a posture that cannot be.
+    refused: what of the scenario is not used, its value and what is allowed; problem: a posture that cannot be.
     fast: demands with inertia at the scenario's tempo, by joint. error_nm: one standard error of each demand.
     """
 
@@ -40,7 +40,7 @@ class Arc:
     fast: Mapping[str, Any]
     style: RepStyle
     tempo: Tempo | None
-    refused: tuple[str, str] | None = None
+    refused: InputError | None = None
     problem: str = ""
     error_nm: Mapping[str, Any] = field(default_factory=dict)
 
@@ -62,15 +62,7 @@ def arc(document: Mapping[str, Any], load_errors: tuple[float, ...] = (), body: 
         found = curve(setup)
         fast = dynamic_nm(found, tempo.lifting_s) if tempo is not None and found.demand_nm else {}
     except InputError as error:
-        shown = "" if error.value is None else f"“{str(error.value)[:40]}” is not used: "
-        return Arc(
-            exercise=entry,
-            curve=None,
-            fast={},
-            style=RepStyle(),
-            tempo=None,
-            refused=(error.where, shown + error.allowed),
-        )
+        return Arc(exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None, refused=error)
     except PostureError as error:
         return Arc(exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None, problem=error.reason)
     doubt: dict[str, Any] = {}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
@@ -399,6 +400,58 @@ def options_document(entry: Exercise, fields: Sequence[Field]) -> dict[str, Any]
             value = number({item.name: text}, item.name, 0.0, what=f"a number from {item.hint} {item.unit}".strip())
             options[spec.name] = round(value * factor_of(spec), 6)
     return options
+
+
+DOCUMENT: Mapping[str, Mapping[str, str]] = {
+    "mass": {"kg": "kg"},
+    "band": {"law/rest_m": "rest", "law/rate_n_per_m": "rate", "anchor/x_m": "x", "anchor/y_m": "y",
+             "strands": "strands", "count": "count", "hysteresis": "back", "lead_m": "lead"},
+    "sled": {"kg": "kg", "empty_kg": "empty", "friction": "friction"},
+    "spring": {"start_n": "start", "end_n": "end", "travel_m": "travel", "count": "count", "anchor/x_m": "x",
+               "anchor/y_m": "y"},
+    "stack": {"kg": "kg", "ratio": "ratio", "friction": "friction"},
+    "lever": {"kg": "kg", "arm_m": "arm", "angle_deg": "angle", "pivot/x_m": "x", "pivot/y_m": "y", "own_kg": "own",
+              "own_arm_m": "ownarm"},
+    "pendulum": {"kg": "kg", "arm_m": "arm"},
+    "cable": {"kg": "kg", "ratio": "ratio", "pulley/x_m": "x", "pulley/y_m": "y"},
+    "corner-bar": {"plate_kg": "plate", "bar_kg": "bar", "bar_m": "long", "sleeve_m": "sleeve", "hand_m": "hand"},
+    "chain": {"kg_per_m": "kgm", "length_m": "long"},
+}  # fmt: skip
+"""What a load's numbers are called in a scenario, and the key of the form's field that each is typed in."""
+
+
+def refusal(error: InputError, kinds: Sequence[str]) -> tuple[str, str]:
+    """Return the form's field for what of a scenario is not used, and the words, in the unit that it is typed in.
+
+    kinds: of the form's loads, in their order.
+    """
+    parts = error.where.strip("/").split("/", 2)
+    if len(parts) == 3 and parts[0] == "loads" and parts[1].isdigit() and int(parts[1]) < len(kinds):
+        kind = kinds[int(parts[1])]
+        key = DOCUMENT[kind].get(parts[2])
+        spec = next((s for s in LOADS[kind][1] if s[0] == key), None)
+        if spec is not None and isinstance(error.value, int | float):
+            _, _, unit, factor, _ = spec
+            return f"l{parts[1]}-{key}", _not_used(
+                _typed(error.value, factor, unit), _bounds(error.allowed, factor, unit)
+            )
+    return field_of(error.where), _not_used("" if error.value is None else str(error.value)[:40], error.allowed)
+
+
+def _not_used(shown: str, allowed: str) -> str:
+    return f"“{shown}” is not used: {allowed}" if shown else allowed
+
+
+def _typed(value: float, factor: float, unit: str) -> str:
+    """Return a number of the document as it is typed, with its unit."""
+    return f"{value / factor:.6g}" + {"": "", "°": "°"}.get(unit, f" {unit}")
+
+
+def _bounds(allowed: str, factor: float, unit: str) -> str:
+    """Return what is allowed ("5 or less") with its numbers in the unit that is typed."""
+    number_there = r"-?\d+(?:\.\d+)?(?:e-?\d+)?"
+    return re.sub(f"{number_there}(?: m\\b| kg\\b| N\\b)?", lambda m: _typed(float(m.group().split()[0]), factor, unit),
+                  allowed)  # fmt: skip
 
 
 def field_of(pointer: str) -> str:

@@ -65,7 +65,8 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
         body = (doubt_of_client(client) if client is not None else UNKNOWN) if doubt else None
         found = usecases.arc(document, errors, body)
         if found.refused:
-            problems[arcform.field_of(found.refused[0])] = sentence(found.refused[1])
+            name, words = arcform.refusal(found.refused, [load["kind"] for load in loads])
+            problems[name] = sentence(words)
     return Asked(
         entry=entry, client=client, clients=clients, laws=laws, loads=loads, fields=fields, problems=problems,
         document=document, found=found,

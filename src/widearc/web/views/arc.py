@@ -343,9 +343,10 @@ def document(what: str) -> ResponseReturnValue:
     ask = asked(request.args, doubt=False)
     found = ask.found
     if found is None or found.curve is None:
-        where, words = found.refused if found is not None and found.refused else ("exercise", "")
-        reason = words or (found.problem if found is not None else " ".join(ask.problems.values()))
-        raise InputError(where, None, reason or "no curve")
+        if found is not None and found.refused is not None:
+            raise found.refused
+        reason = found.problem if found is not None else " ".join(ask.problems.values())
+        raise InputError("exercise", None, reason or "no curve")
     if what == "scenario":
         return jsonify(ask.document)
     return jsonify(curve_document(found.curve, style=found.style if found.tempo else None, tempo=found.tempo))
