@@ -32,6 +32,11 @@ class Field:
         """Return whether something other than the usual value was typed."""
         return self.value != self.usual
 
+    @property
+    def worded(self) -> bool:
+        """Return whether a word stands where a number could: it has no unit and needs more room."""
+        return any(letter.isalpha() for letter in self.value)
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LoadRow:
@@ -368,7 +373,7 @@ def option_fields(entry: Exercise, source: Mapping[str, str], *, belted: bool = 
             continue
         default = spec.default if isinstance(spec.default, str) else f"{float(spec.default) / factor:.4g}"
         unit = {"deg": "°", "m": "cm", "N": "N", "kg": "kg", "share": ""}.get(spec.unit, "")
-        hint = f"{spec.low / factor:.4g} to {spec.high / factor:.4g}" + (
+        hint = f"{spec.low / factor:.4g} to {spec.high / factor:.4g} {unit}".strip() + (
             ", or " + ", ".join(map(str, spec.choices)) if spec.choices else ""
         )
         fields.append(
@@ -381,7 +386,7 @@ def option_fields(entry: Exercise, source: Mapping[str, str], *, belted: bool = 
                 usual=default,
             )
         )
-    return [replace(f, hint=f.hint.replace("-", "−")) for f in fields]
+    return [replace(f, hint=re.sub(r"-(?=[0-9])", "−", f.hint)) for f in fields]
 
 
 def factor_of(spec: OptionSpec) -> float:
@@ -397,7 +402,7 @@ def options_document(entry: Exercise, fields: Sequence[Field]) -> dict[str, Any]
         if spec.choices and text in [str(c) for c in spec.choices]:
             options[spec.name] = next(c for c in spec.choices if str(c) == text)
         else:
-            value = number({item.name: text}, item.name, 0.0, what=f"a number from {item.hint} {item.unit}".strip())
+            value = number({item.name: text}, item.name, 0.0, what=f"a number from {item.hint}")
             options[spec.name] = round(value * factor_of(spec), 6)
     return options
 

@@ -150,7 +150,7 @@ def _one(
     angle = to_deg(motion.angles[joint][0]) if joint in motion.angles else np.zeros(len(demand))
     still = joint not in motion.angles or float(np.ptp(motion.angles[joint][0])) < STILL
     turns = not still and bool(np.ptp(np.sign(np.diff(angle)[np.abs(np.diff(angle)) > 1e-6])) > 0)
-    ends = f", {whole(angle[0])}° to {whole(angle[-1])}° and back on the way" if turns else ""
+    ends = f", {whole(angle[0])}° to {whole(angle[-1])}° with a turn" if turns else ""
     still = still or turns
     wanted = None if still else wanted
     first, last = _ends(angle, wanted)
@@ -181,7 +181,7 @@ def _one(
         halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
         x_ticks=_x_ticks(*_axis(angle, x, still, (first, last)), still), y_ticks=_y_ticks(span, zero, per_nm),
         peak=f"most {whole(abs(demand[most]))} N·m at {at}",
-        axis=f"start to end of the lift{ends}" if still else f"{name} {_turn_word(joint)}",
+        axis=f"through the lift{ends}" if still else f"{name} {_turn_word(joint)}",
     )  # fmt: skip
     return plot, _cursor(found, joint, angle, x, demand, still)
 

@@ -148,7 +148,7 @@ def _series(
         ),
         y_ticks=tuple(Tick(at=round(zero - per * float(v), 1), text=f"{v:g}".replace("-", MINUS)) for v in ticks),
         peak=f"most {texts[most]} {unit} at {at}",
-        axis="start to end of the lift" if joint is None else f"{NAMES[joint]} bend",
+        axis="through the lift" if joint is None else f"{NAMES[joint]} bend",
     )  # fmt: skip
     angles = [f"{v:.0f} %" if joint is None else whole(v) + "°" for v in shown]
     return plot, {
