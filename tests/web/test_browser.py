@@ -21,7 +21,8 @@ PAGES = ["/room/1", "/intent/",
          "/swap?want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Dstretch%26m0%3D100",
          "/arc/?exercise=leg-press-45&view=muscles",
          "/arc/?exercise=leg-press-45&view=forces&want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Deven%26m0%3D90",
-         "/arc/", "/arc/?exercise=hip-thrust-one-leg",
+         "/arc/", "/arc/?exercise=hip-thrust-one-leg", "/arc/?exercise=hip-thrust-machine",
+         "/arc/?exercise=calf-raise-press", "/arc/?exercise=carriage-pull-back",
          "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dleg-extension",
          "/swap",
          "/swap?client=3", "/swap?place=3&client=1&exercise=side-lying-raise&kg=5", "/kept", "/bench/",
@@ -29,6 +30,20 @@ PAGES = ["/room/1", "/intent/",
          "/room/1/look", "/room/1/edit", "/room/1/add", "/room/item/1", "/room/1/add?kind=anchor", "/clients/",
          "/week", "/week?buy=1&place=2&kg=220", "/clients/3", "/exchange/", "/claims/", "/claims/lunge-lean",
          "/method/", "/method/look", "/formats/", "/nothing"]  # fmt: skip
+
+CUT_WORDS = """() => {
+  const cut = [];
+  for (const drawing of document.querySelectorAll("svg")) {
+    const edge = drawing.getBoundingClientRect();
+    for (const text of drawing.querySelectorAll("text")) {
+      const box = text.getBoundingClientRect();
+      const over = Math.max(box.right - edge.right, edge.left - box.left);
+      if (box.width && over > 3) cut.push([text.textContent.trim(), Math.round(over)]);
+    }
+  }
+  return cut;
+}"""
+"""Words in a drawing that reach past its edge by more than 3 px."""
 
 
 def number(text: str) -> int:
@@ -188,6 +203,7 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
         assert [(v["id"], [n["html"][:120] for n in v["nodes"]][:3]) for v in found] == [], address
         wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
         assert wide <= 0, f"{address} is {wide} px too wide"
+        assert page.evaluate(CUT_WORDS) == [], address
         if size is DESK:  # colours are the same at every width
             page.emulate_media(color_scheme="dark")
             found = page.evaluate("axe.run({runOnly: ['color-contrast']})")["violations"]

@@ -23,7 +23,7 @@ from widearc.web.charts import Areas, Line, Tick, areas
 from widearc.web.figure import FARTHEST_ARM_M
 from widearc.web.words import MINUS, whole
 
-WIDTH, LEFT, RIGHT, TOP, FOOT = 440.0, 44.0, 8.0, 26.0, 40.0
+WIDTH, LEFT, RIGHT, TOP, FOOT = 440.0, 44.0, 26.0, 26.0, 40.0
 TALL = {1: 300.0, 2: 190.0, 3: 140.0, 4: 110.0}
 STEPS = (5, 10, 20, 40, 50, 100, 200, 400, 1000, 2000, 5000)
 POSITIVE = {"hip": Action.HE, "knee": Action.KE, "ankle": Action.PF, "hip_abduction": Action.AB}

@@ -114,10 +114,11 @@ def _standing(item: store.ItemRow, x: float, wide: float, number: int) -> dict[s
     most = max(8, int((wide + 14) / 6.2))
     label = item.name
     label = label if len(label) <= most else label[: most - 1] + "…"
+    half = PX_A_LETTER / 2 * len(label)
     # neighbours of like height would write over each other: every second label stands a line higher
     return {
         "item": item, "path": path, "label": label,
-        # a name over a narrow thing at the left would run into the heights
-        "middle": round(max(x + wide / 2, LEFT + PX_A_LETTER / 2 * len(label)), 1),
+        # a name over a narrow thing at the left would run into the heights, at the right out of the drawing
+        "middle": round(min(max(x + wide / 2, LEFT + half), WIDTH - half - 4), 1),
         "y": max(11.0, round(FLOOR - height - 5 - 12 * (number % 2), 1)),
     }  # fmt: skip
