@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import CENTRES_DEG, Action, on_grid
 from widearc.core.equipment import FreeMass, Sled
 from widearc.core.errors import TargetError
-from widearc.core.matching import compare, target_of
+from widearc.core.matching import Target, compare, target_of
 from widearc.core.movement import Setup
 from widearc.core.statics import curve
 
@@ -84,3 +86,65 @@ def test_long_third_share_of_an_even_target_is_a_third():
     )
     knee = [a.joint for a in target.actions].index("knee")
     assert flat.long_third_share[knee][0] == pytest.approx(1 / 3, abs=0.02)
+
+
+def piece(ends, values):
+    """Return a curve of one joint: knee angles from the lengthened end (degrees) and demands (N·m), both (1, 41)."""
+    share = np.linspace(0.0, 1.0, 41)
+    theta = ends[0] + (ends[1] - ends[0]) * share
+    return np.deg2rad(theta)[None, :], np.interp(share, np.linspace(0.0, 1.0, len(values)), values)[None, :]
+
+
+def fine_of(theta, demand, grid):
+    """Return a curve's positive demand on a fine grid of degrees, 0 outside its range."""
+    angle = np.rad2deg(theta[0])[::-1]
+    return np.maximum(np.interp(grid, angle, demand[0][::-1], left=0.0, right=0.0), 0.0)
+
+
+ENDS = st.tuples(st.floats(70, 130), st.floats(0, 45))
+VALUES = st.lists(st.floats(-20, 200), min_size=4, max_size=4)
+
+
+@given(ENDS, VALUES.filter(lambda v: max(v) > 30), ENDS, VALUES)
+def test_match_level_shape_and_reach_are_those_of_a_plain_integral(wanted_ends, wanted, own_ends, own):
+    """By the trapezoidal rule over hundredths of a degree: work in common over work in either, and the rest."""
+    grid = np.arange(-10.0, 150.0, 0.01)
+    theta, demand = piece(wanted_ends, wanted)
+    bins = on_grid(theta, demand, Action.KE)[0]
+    target = Target(actions=(Action.KE,), bins=(bins,))
+    t = fine_of(theta, demand, grid)
+    theta, demand = piece(own_ends, own)
+    c = fine_of(theta, demand, grid)
+    found = compare(target, {"knee": theta}, {"knee": demand}, 1)
+    # what lies within the degree of an end or a change of sign is spread over it
+    slack = 3.0 * max(t.max(), c.max(), 1.0)
+    work, given_ = np.trapezoid(t, grid), np.trapezoid(c, grid)
+    low, high = np.trapezoid(np.minimum(t, c), grid), np.trapezoid(np.maximum(t, c), grid)
+    assert found.match[0] == pytest.approx(low / high, abs=1.5 * slack / high)
+    assert found.level[0] == pytest.approx(given_ / work, abs=slack / work * (1.0 + given_ / work))
+    if given_ > 20 * slack:
+        scaled = c * work / given_
+        shape = np.trapezoid(np.minimum(t, scaled), grid) / np.trapezoid(np.maximum(t, scaled), grid)
+        assert found.shape[0] == pytest.approx(shape, abs=0.05)
+
+
+@given(VALUES.filter(lambda v: max(v) > 30), st.floats(0.2, 3.0))
+def test_a_match_has_one_peak_in_the_load_where_demand_grows_with_it(values, most):
+    """So that the best total of a stock lies beside the best load of all: it rises, then falls."""
+    theta, demand = piece((100.0, 10.0), np.abs(values))
+    target = Target(actions=(Action.KE,), bins=(on_grid(theta, demand, Action.KE)[0],))
+    own_theta, own = piece((95.0, 15.0), np.abs(values)[::-1])
+    factors = np.linspace(0.05, most + 1.0, 40)
+    matches = np.array([compare(target, {"knee": own_theta}, {"knee": f * own}, 1).match[0] for f in factors])
+    best = int(matches.argmax())
+    assert np.all(np.diff(matches[: best + 1]) >= -1e-9) and np.all(np.diff(matches[best:]) <= 1e-9)
+
+
+@pytest.mark.parametrize("left", [1e-14, 5e-9, 2.2e-309])
+def test_what_rounding_leaves_has_no_shape_and_reaches_nothing(left):
+    """A joint that is not loaded may keep a last digit: brought to the wanted work it would be a shape of nothing."""
+    theta, demand = piece((95.0, 10.0), [80.0, 120.0, 60.0, 20.0])
+    target = Target(actions=(Action.KE,), bins=(on_grid(theta, demand, Action.KE)[0],))
+    found = compare(target, {"knee": theta}, {"knee": np.full_like(demand, left)}, 1)
+    assert found.match[0] == found.shape[0] == found.level[0] == found.reach[0] == found.long_third_share[0][0] == 0.0
+    assert np.isnan(found.load_centre_deg[0][0])

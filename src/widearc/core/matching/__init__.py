@@ -1,5 +1,14 @@
 """How alike two loadings are across the range of motion: match, shape, reach, level."""
 
-from widearc.core.matching.match import Comparison, Target, compare, reshaped, styled, target_of, target_of_intent
+from widearc.core.matching.match import (
+    ROUNDED_NM,
+    Comparison,
+    Target,
+    compare,
+    reshaped,
+    styled,
+    target_of,
+    target_of_intent,
+)
 
-__all__ = ["Comparison", "Target", "compare", "reshaped", "styled", "target_of", "target_of_intent"]
+__all__ = ["ROUNDED_NM", "Comparison", "Target", "compare", "reshaped", "styled", "target_of", "target_of_intent"]

@@ -21,6 +21,7 @@ from widearc.core.statics import Curve
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import DEG
 
+ROUNDED_NM = 1e-6  # over a degree: less is what rounding leaves, and would make a shape of nothing
 REACH_SHARE = 0.10  # of the candidate's own peak: less does not count as reached
 
 
@@ -192,6 +193,7 @@ def compare(
     for index, action in enumerate(target.actions):
         if action.joint in demand:
             own = np.nan_to_num(on_grid(angles[action.joint], demand[action.joint], action))
+            own[own < ROUNDED_NM] = 0.0
             bins.append(own if weights is None else own * weights[index])
         else:
             bins.append(np.zeros((rows, len(CENTRES_DEG))))

@@ -19,7 +19,7 @@ from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise
 from widearc.core.curve import CENTRES_DEG, Action
-from widearc.core.matching import Comparison, Target, compare
+from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare
 from widearc.core.movement import SAMPLES
 from widearc.core.statics import Curve, Share, computed, curve, gathered
 from widearc.core.substitution.geometry import Range
@@ -180,8 +180,9 @@ class PreparedBatch:
             q = np.maximum(own, 0.0, out=own) @ every
             level = q
             if not target.has_level:
-                own *= np.divide(total, q, out=np.zeros_like(q), where=q > 0)[:, :, None]
-                level = np.where(q > 0, total, 0.0)
+                some = q > ROUNDED_NM * degrees
+                own *= np.divide(total, q, out=np.zeros_like(q), where=some)[:, :, None]
+                level = np.where(some, total, 0.0)
             in_common = np.minimum(own, asked, out=own) @ every
             match[start : start + step] = in_common / (total + level - in_common)
             work[start : start + step] = q
