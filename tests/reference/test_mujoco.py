@@ -226,7 +226,13 @@ def _agrees_beyond(got, name, k):
     assert got.other_nm[name][0, k] == pytest.approx(-joint.sign * engine, abs=1e-5), (name, k)
 
 
-@pytest.mark.parametrize("exercise", EVERY)
+def has_more(exercise):
+    """Return whether any joint beside the working leg's moves."""
+    got = curve(Setup(exercise=EXERCISES[exercise], limits=FREE, samples=11), strict=False, lowering=False)
+    return bool(got.other_nm.keys() & JOINTS.keys())
+
+
+@pytest.mark.parametrize("exercise", filter(has_more, EVERY))
 def test_the_joints_beside_the_working_leg_s_with_every_kind_of_load(exercise):
     """Rear, other and free legs, shoulders, toes and low back; a hip's twist across its leg plane has no hinge here."""
     compared = 0
@@ -238,8 +244,7 @@ def test_the_joints_beside_the_working_leg_s_with_every_kind_of_load(exercise):
         for name, k in itertools.product(got.other_nm.keys() & JOINTS.keys(), (0, 13)):
             _agrees_beyond(got, name, k)
             compared += 1
-    if not compared:
-        pytest.skip("nothing moves beside the working leg")
+    assert compared, "nothing of it was compared"
 
 
 def test_a_band_as_the_engine_s_own_tendon():
