@@ -137,7 +137,8 @@ def test_a_match_has_one_peak_in_the_load_where_demand_grows_with_it(values, mos
     factors = np.linspace(0.05, most + 1.0, 40)
     matches = np.array([compare(target, {"knee": own_theta}, {"knee": f * own}, 1).match[0] for f in factors])
     best = int(matches.argmax())
-    assert np.all(np.diff(matches[: best + 1]) >= -1e-9) and np.all(np.diff(matches[best:]) <= 1e-9)
+    # what counts as nothing below a millionth of a N·m may step by as little
+    assert np.all(np.diff(matches[: best + 1]) >= -1e-6) and np.all(np.diff(matches[best:]) <= 1e-6)
 
 
 @pytest.mark.parametrize("left", [1e-14, 5e-9, 2.2e-309])
