@@ -36,19 +36,11 @@ from widearc.core.substitution import (
     Weight,
     ranked,
 )
+from widearc.core.substitution.frames import Frames, Row, pieces_to_carry, table_of, users_of
 from widearc.core.substitution.geometry import Range
 from widearc.core.substitution.prepared import _prepare, score_together
 from widearc.core.substitution.references import KNOTS, SEARCH_SAMPLES, _on_grid, finer
-from widearc.core.substitution.setups import (
-    Frames,
-    Listed,
-    Row,
-    batches,
-    picks_of,
-    pieces_to_carry,
-    table_of,
-    users_of,
-)
+from widearc.core.substitution.setups import Listed, batches, picks_of
 from widearc.core.units import G
 
 BODY, LIMITS = Body(), Limits()

@@ -22,6 +22,7 @@ from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare
 from widearc.core.movement import SAMPLES
 from widearc.core.statics import Curve, Share, computed, curve, gathered
+from widearc.core.substitution.frames import pieces_to_carry, users_of
 from widearc.core.substitution.geometry import Range
 from widearc.core.substitution.kit import Kit, Machine, Pick, Piece
 from widearc.core.substitution.references import (
@@ -37,7 +38,7 @@ from widearc.core.substitution.references import (
     solved_together,
     why_none,
 )
-from widearc.core.substitution.setups import NOTHING, Batch, Listed, batches, picks_of, pieces_to_carry, users_of
+from widearc.core.substitution.setups import NOTHING, Batch, Listed, batches, picks_of
 
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache

@@ -17,11 +17,11 @@ from widearc.core.matching import Comparison, Target, compare
 from widearc.core.statics import BodyDoubt, Curve
 from widearc.core.substitution.admission import Rules
 from widearc.core.substitution.doubt import Doubt, Unsure, WantedDoubt, doubts_about, load_errors
+from widearc.core.substitution.frames import Row
 from widearc.core.substitution.kit import Kit, Piece
 from widearc.core.substitution.prepared import Memo, Prepared, PreparedBatch, score_together
 from widearc.core.substitution.reasons import sentence
 from widearc.core.substitution.references import CLOSE
-from widearc.core.substitution.setups import Row
 from widearc.core.substitution.wanted import Wanted, wanted_of
 from widearc.core.units import to_deg
 

@@ -23,8 +23,9 @@ from widearc.core.equipment import Band, gives_way
 from widearc.core.movement import POSTURE_KEPT, SAMPLES, Setup
 from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 from widearc.core.substitution.elastic import ELASTIC
+from widearc.core.substitution.frames import Row, table_of
 from widearc.core.substitution.kit import hold_of
-from widearc.core.substitution.setups import NOTHING, Batch, Row, table_of
+from widearc.core.substitution.setups import NOTHING, Batch
 
 # every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
 SEARCH_SAMPLES = 11
