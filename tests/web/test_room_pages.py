@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import itertools
 import json
 import re
 
@@ -11,7 +12,7 @@ import pytest
 from tests.conftest import NOW
 from widearc import store, usecases
 from widearc.core.equipment import KINDS
-from widearc.web import create_app
+from widearc.web import create_app, elevation
 
 
 def text(response):
@@ -348,3 +349,19 @@ def test_a_number_that_only_looks_like_one_is_no_server_error(client, con, odd):
     box = named(con, "Box 52")
     client.post(f"/room/item/{box.id}", data={"name": f"Box {odd[:3]}", "height_m": "52"})
     assert client.post(f"/room/item/{box.id}", data={"action": "duplicate"}).status_code == 302
+
+
+def test_labels_on_the_wall_do_not_lie_on_one_another(con):
+    """In every place of the demo, and where twelve boxes of one height stand beside each other."""
+    with store.transaction(con):
+        for n in range(12):
+            store.add_item(con, 1, 2, kind="box", name=f"Crate number {n}", zone="Z", quantities={"height_m": 0.4})
+    for place in (1, 2, 3):
+        wall = elevation.elevation(tuple(store.items(con, 1, place)))
+        labels = [thing for thing in wall.standing if thing["label"]]
+        assert len(labels) >= min(4, len(wall.standing)), "most are named"
+        for one, other in itertools.combinations(labels, 2):
+            letters = len(one["label"]) + len(other["label"])
+            apart = abs(one["middle"] - other["middle"]) >= 0.5 * 7.0 * letters or abs(one["y"] - other["y"]) >= 13.0
+            assert apart, (one["label"], other["label"])
+        assert all(14.0 <= thing["y"] < elevation.FLOOR for thing in labels)

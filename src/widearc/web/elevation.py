@@ -14,6 +14,9 @@ WIDTH, HEIGHT, LEFT, FLOOR = 620.0, 244.0, 44.0, 206.0
 TOP_M = 2.2
 PX_PER_M = (FLOOR - 14.0) / TOP_M
 PX_A_LETTER = 8.0  # of a label, on a phone
+LABEL_FILL = 0.9  # most letters are narrower
+LABEL_LINE, TOP_LABEL = 13.0, 14.0  # between the lines of two labels; the highest line
+LABEL_STEPS = (0.0, -14.0, -28.0, 18.0, 32.0)
 USUAL_M = 1.25  # a machine's height is not asked: drawn at a usual one
 
 
@@ -48,8 +51,30 @@ def elevation(items: tuple[store.ItemRow, ...]) -> Wall | None:
             names.append((round(left + 4, 1), f"zone {zone}"))
         _zone([i for i in shown if i.zone == zone], left, width, standing, anchors)
         left += width
+    _part_labels(standing)
     ticks = tuple((round(FLOOR - m * PX_PER_M, 1), f"{100 * m:.0f}") for m in (0.0, 0.5, 1.0, 1.5, 2.0))
     return Wall(ticks=ticks, standing=tuple(standing), anchors=tuple(anchors), zones=tuple(names))
+
+
+def _part_labels(standing: list[dict[str, Any]]) -> None:
+    """Move labels that lie on one another: a line or two higher, or down into the thing where there is no room over it.
+
+    A label that has room nowhere is left out: its thing is in the list below the drawing, with its name.
+    """
+    placed: list[dict[str, Any]] = []
+    for thing in standing:
+        for y in (thing["y"] + step for step in LABEL_STEPS):
+            if TOP_LABEL <= y <= FLOOR - 4 and not any(_overlap(thing, y, other) for other in placed):
+                thing["y"] = round(y, 1)
+                placed.append(thing)
+                break
+        else:
+            thing["label"] = ""
+
+
+def _overlap(thing: dict[str, Any], y: float, other: dict[str, Any]) -> bool:
+    half = PX_A_LETTER / 2 * LABEL_FILL * (len(thing["label"]) + len(other["label"]))
+    return bool(abs(thing["middle"] - other["middle"]) < half and abs(y - other["y"]) < LABEL_LINE)
 
 
 def _zone_widths(shown: list[store.ItemRow], zones: list[str]) -> list[float]:
@@ -70,9 +95,9 @@ def _zone(
     at = left + 10
     room = width - 20 - 66 * bool(eyes)
     scale = min(1.0, room / max(1.0, sum(_WIDTHS.get(i.kind, 62.0) + 10 for i in floor_things)))
-    for number, item in enumerate(floor_things):
+    for item in floor_things:
         wide = _WIDTHS.get(item.kind, 62.0) * scale
-        standing.append(_standing(item, at, wide, number))
+        standing.append(_standing(item, at, wide))
         at += wide + 10 * scale
     last = 1e9
     for item in eyes:
@@ -90,7 +115,7 @@ def _short(item: store.ItemRow) -> str:
     return f"{name[:10]}, {100 * (item.height_m or 0.0):.0f}"
 
 
-def _standing(item: store.ItemRow, x: float, wide: float, number: int) -> dict[str, Any]:
+def _standing(item: store.ItemRow, x: float, wide: float) -> dict[str, Any]:
     """Return a thing's outline: a path for what has a shape of its own, else a box; label over it."""
     tall = item.height_m if item.height_m is not None else item.quantities.get("across_m", USUAL_M)
     tall = item.quantities.get("thick_m", tall)
@@ -115,10 +140,9 @@ def _standing(item: store.ItemRow, x: float, wide: float, number: int) -> dict[s
     label = item.name
     label = label if len(label) <= most else label[: most - 1] + "…"
     half = PX_A_LETTER / 2 * len(label)
-    # neighbours of like height would write over each other: every second label stands a line higher
     return {
         "item": item, "path": path, "label": label,
         # a name over a narrow thing at the left would run into the heights, at the right out of the drawing
         "middle": round(min(max(x + wide / 2, LEFT + half), WIDTH - half - 4), 1),
-        "y": max(11.0, round(FLOOR - height - 5 - 12 * (number % 2), 1)),
+        "y": max(TOP_LABEL, round(FLOOR - height - 5, 1)),
     }  # fmt: skip
