@@ -318,13 +318,11 @@ def _held_hip(ride: _Ride) -> Motion:
     return motion
 
 
-def _sideways(ride: _Ride) -> Motion:
-    """Both legs straight, seen from the front: the moving leg opens as its foot goes out."""
-    body, o, shape = ride.body, ride.o, ride.shape
-    motion = Motion(position=ride.position.ravel(), shape=shape, legs=1)
+def _straight_legs(motion: Motion, ride: _Ride) -> Array:
+    """Add both straight legs to a motion seen from the front; return the pelvis's middle (m): it stays level."""
+    body, shape = ride.body, ride.shape
     leg_m = body.thigh_m + body.shank_m
     half = HIP_CENTRE * body.stature_m
-    share = spread(np.atleast_2d(o["weight_share"]), shape)
     other_foot = np.stack((np.zeros(shape), np.full(shape, body.ankle_height_m)))
     foot_x = ride.foot_x
     # level pelvis, legs of one length: the hips' middle lies half way between the feet at every share
@@ -347,15 +345,25 @@ def _sideways(ride: _Ride) -> Motion:
         motion.add_segment(name, share_m * body.mass_kg, a + at * (b - a))
     motion.add_segment("other_foot", s.M_FOOT * body.mass_kg, other_foot + 0.5 * body.ankle_height_m * down)
     motion.points |= {"other_hip": other_hip, "other_knee": other_knee, "other_ankle": other_foot}
+    return np.stack((middle, height))
+
+
+def _sideways(ride: _Ride) -> Motion:
+    """Both legs straight, seen from the front: the moving leg opens as its foot goes out."""
+    body, o, shape = ride.body, ride.o, ride.shape
+    motion = Motion(position=ride.position.ravel(), shape=shape, legs=1)
+    share = spread(np.atleast_2d(o["weight_share"]), shape)
+    pelvis = _straight_legs(motion, ride)
+    hip, other_hip = motion.points["hip"], motion.points["other_hip"]
+    ankle, other_foot = motion.points["ankle"], motion.points["other_ankle"]
     # the trunk leans sideways until the given share rests on the carriage
-    pelvis = np.stack((middle, height))
     feet = (ankle, other_foot)  # the feet tip at the ankles: the floor's forces pass through them
     motion.points |= {"pressure": feet[0], "other_pressure": feet[1]}
     trunk_n = s.M_ONE_PIECE * body.mass_kg * G
     weight = trunk_n - motion.total_force()[1]
     upright = motion.moment_about(feet[1]) - trunk_n * (pelvis[0] - feet[1][0])
     along = s.COM_ONE_PIECE * body.trunk_m
-    sine = (share * weight * foot_x + upright) / (trunk_n * along)
+    sine = (share * weight * ride.foot_x + upright) / (trunk_n * along)
     motion.fail(np.abs(sine) > 0.7, "cannot put this share of the weight on the carriage: change weight_share")
     tilt = np.arcsin(np.clip(sine, -0.7, 0.7))
     trunk_way = np.stack((np.sin(tilt), np.cos(tilt)))
