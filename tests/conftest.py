@@ -14,10 +14,19 @@ from hypothesis import settings
 
 from widearc import store
 from widearc.core.equipment import PointsLaw
-from widearc.core.substitution import Anchor, BandShape, BandStock, Furniture, Kit, SledPress, Weight
+from widearc.core.substitution import (
+    Anchor,
+    BandShape,
+    BandStock,
+    Furniture,
+    Kit,
+    SledPress,
+    Weight,
+)
 from widearc.demo import load_demo
 
-# what the suite says depends on the commit alone, not on luck or a busy machine; `make fuzz` looks further
+# what the suite says depends on the commit alone, not on luck or a busy machine; `make fuzz` looks
+# further
 settings.register_profile("steady", derandomize=True, deadline=None)
 settings.register_profile("fuzz", max_examples=2000, deadline=None)
 settings.load_profile("steady")
@@ -28,7 +37,11 @@ NOW = "2026-11-24T09:00:00+00:00"
 def points_law(rest_m: float = 1.0, top_n: float = 120.0) -> PointsLaw:
     """Return an invented strand: steep first, then straight."""
     lengths = tuple(rest_m * s for s in (1.0, 1.1, 1.3, 1.6, 2.0))
-    return PointsLaw(rest_m=rest_m, length_m=lengths, force_n_at=tuple(top_n * f for f in (0, 0.25, 0.5, 0.75, 1)))
+    return PointsLaw(
+        rest_m=rest_m,
+        length_m=lengths,
+        force_n_at=tuple(top_n * f for f in (0, 0.25, 0.5, 0.75, 1)),
+    )
 
 
 @pytest.fixture
@@ -43,8 +56,15 @@ def kit() -> Kit:
             Weight(id="k24", kind="kettlebell", kg=24),
         ),
         bands=(
-            BandStock(id="light", name="light loop", shape=BandShape.LOOP, law=points_law(top_n=70)),
-            BandStock(id="long", name="long band", shape=BandShape.LONG, law=points_law(rest_m=2.0, top_n=90)),
+            BandStock(
+                id="light", name="light loop", shape=BandShape.LOOP, law=points_law(top_n=70)
+            ),
+            BandStock(
+                id="long",
+                name="long band",
+                shape=BandShape.LONG,
+                law=points_law(rest_m=2.0, top_n=90),
+            ),
         ),
         furniture=(Furniture(id="box", name="Box 52", kind="box", height_m=0.52),),
         anchors=(Anchor(id="eye", name="Eye", height_m=1.2),),

@@ -16,11 +16,18 @@ from widearc.demo import load_demo
 from widearc.web import create_app
 
 NOW = "2026-11-24T14:06:00+00:00"
-FLAGS = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-         "--disable-component-update", "--disable-sync"]  # fmt: skip
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 DESK, PHONE = (1280, 800), (390, 844)
-COMPARED = (
-    "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dromanian-deadlift&pin=exercise%3Dhip-thrust&joint=hip"
+COMPARED = "/arc/compare?joint=hip" + "".join(
+    f"&pin=exercise%3D{id_}" for id_ in ("back-squat-high", "romanian-deadlift", "hip-thrust")
 )
 VIEWS = (
     ("room", "/room/1", DESK, "light"),
@@ -30,7 +37,12 @@ VIEWS = (
     ("client", "/clients/3", DESK, "light"),
     ("look-round-phone", "/room/1/look", PHONE, "light"),
     ("bench-phone", "/bench/band/16", PHONE, "light"),
-    ("arc", "/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1", DESK, "light"),
+    (
+        "arc",
+        "/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1",
+        DESK,
+        "light",
+    ),
     ("arc-dark", "/arc/?exercise=hack-squat&client=1", DESK, "dark"),
     ("arc-phone", "/arc/?exercise=hip-thrust&client=1", PHONE, "light"),
     ("intent", "/intent/", DESK, "light"),
@@ -62,7 +74,9 @@ def main(folder: Path) -> None:
             browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
             _prepare(browser.new_page(), address)
             for name, path, (width, height), scheme in VIEWS:
-                context = browser.new_context(viewport={"width": width, "height": height}, color_scheme=scheme)
+                context = browser.new_context(
+                    viewport={"width": width, "height": height}, color_scheme=scheme
+                )
                 page = context.new_page()
                 page.goto(address + path, wait_until="networkidle")
                 page.screenshot(path=folder / f"{name}.png")

@@ -1,4 +1,6 @@
-"""Watches the gauge's live trace for minutes: does memory grow, does the trace keep up? `make soak` prints it."""
+"""Watches the gauge's live trace for minutes: does memory grow, does the trace keep up? `make soak`
+prints it.
+"""
 
 from __future__ import annotations
 
@@ -22,9 +24,13 @@ SETTLE_SHARE = 0.3  # by then the kept trace is full and what is imported once i
 
 
 def soak(seconds: float, speed: float = 1.0) -> dict[str, float]:
-    """Return events and samples per s, the longest gap (s), memory (kB) after settling and its growth until the end."""
+    """Return events and samples per s, the longest gap (s), memory (kB) after settling and its
+    growth until the end.
+    """
     with tempfile.TemporaryDirectory() as folder:
-        app = create_app(Path(folder) / "soak.db", secret_key="soak", config={"WTF_CSRF_ENABLED": False})
+        app = create_app(
+            Path(folder) / "soak.db", secret_key="soak", config={"WTF_CSRF_ENABLED": False}
+        )
         server = create_server(app, host="127.0.0.1", port=0, threads=8)
 
         def run() -> None:
@@ -62,10 +68,13 @@ def _watch(url: str, seconds: float) -> dict[str, float]:
     took = time.monotonic() - start
     memory = tracemalloc.get_traced_memory()[0]
     return {
-        "seconds": round(took, 1), "events_per_s": round(events / took, 1), "samples_per_s": round(samples / took, 1),
-        "longest_gap_s": round(longest, 2), "memory_kb": round((settled or memory) / 1e3),
+        "seconds": round(took, 1),
+        "events_per_s": round(events / took, 1),
+        "samples_per_s": round(samples / took, 1),
+        "longest_gap_s": round(longest, 2),
+        "memory_kb": round((settled or memory) / 1e3),
         "growth_kb": round((memory - (settled or memory)) / 1e3),
-    }  # fmt: skip
+    }
 
 
 if __name__ == "__main__":

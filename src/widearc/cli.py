@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import os
 
-# before NumPy loads: the products here are small, and threads that wait for each other cost a third of a search
+# before NumPy loads: the products here are small, and threads that wait for each other cost a third
+# of a search
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 import argparse
@@ -40,14 +41,20 @@ MOST_SCENARIOS = 10_000
 
 
 def main(argv: Sequence[str] | None = None) -> int:
-    """Run one command; return 0, 1 for a failed self-check, or 2 after one line on standard error for bad input."""
+    """Run one command; return 0, 1 for a failed self-check, or 2 after one line on standard error
+    for bad input.
+    """
     arguments = _parser().parse_args(argv)
     try:
         result = arguments.run(arguments)
     except WideArcError as error:
         print(f"wide-arc: {' '.join(str(error).split())}", file=sys.stderr)
         return BAD_INPUT
-    failed = isinstance(result, dict) and result.get("format") == "wide-arc/check" and result["failed"] > 0
+    failed = (
+        isinstance(result, dict)
+        and result.get("format") == "wide-arc/check"
+        and result["failed"] > 0
+    )
     if result is not None:
         text = json.dumps(result, ensure_ascii=False, allow_nan=False)
         try:
@@ -63,22 +70,34 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
 
     serve = commands.add_parser("serve", help="the web application")
-    serve.add_argument("--demo", action="store_true", help="open (or make) a separate demo database")
-    serve.add_argument("--host", default="127.0.0.1", help="address to serve on (default %(default)s)")
+    serve.add_argument(
+        "--demo", action="store_true", help="open (or make) a separate demo database"
+    )
+    serve.add_argument(
+        "--host", default="127.0.0.1", help="address to serve on (default %(default)s)"
+    )
     serve.add_argument("--port", type=int, default=5000, help="port (default %(default)s)")
-    serve.add_argument("--data", default="instance", help="folder of the database (default %(default)s)")
+    serve.add_argument(
+        "--data", default="instance", help="folder of the database (default %(default)s)"
+    )
     serve.set_defaults(run=_serve)
 
-    exercises = commands.add_parser("exercises", help="the catalogue: options with ranges, ports, prime actions")
+    exercises = commands.add_parser(
+        "exercises", help="the catalogue: options with ranges, ports, prime actions"
+    )
     exercises.set_defaults(run=lambda _: exercises_document())
 
-    one = commands.add_parser("curve", help="one resistance curve for a scenario (an array: one each)")
+    one = commands.add_parser(
+        "curve", help="one resistance curve for a scenario (an array: one each)"
+    )
     one.add_argument("file", metavar="SCENARIO.json", help="a file, or - for standard input")
     one.set_defaults(run=_curve)
 
     swap = commands.add_parser("swap", help="ranked stand-ins for a swap request")
     swap.add_argument("file", metavar="REQUEST.json", help="a file, or - for standard input")
-    swap.set_defaults(run=lambda a: answer_request(load_json(_text(a.file)), clock=time.perf_counter))
+    swap.set_defaults(
+        run=lambda a: answer_request(load_json(_text(a.file)), clock=time.perf_counter)
+    )
 
     fit = commands.add_parser(
         "fit",
@@ -91,14 +110,22 @@ def _parser() -> argparse.ArgumentParser:
     fit.add_argument("--kind", required=True, help="band, " + ", ".join(FITS))
     fit.add_argument("--rest-m", type=float, default=None, help="band: rest length as measured, m")
     fit.add_argument("--kg", type=float, default=None, help="stack: the weight that was lifted, kg")
-    fit.add_argument("--ratio", type=float, default=None, help="stack: pull per weight before the cam, 1 by default")
-    fit.add_argument("--rail-deg", type=float, default=None, help="sled: rail angle over level, degrees")
+    fit.add_argument(
+        "--ratio",
+        type=float,
+        default=None,
+        help="stack: pull per weight before the cam, 1 by default",
+    )
+    fit.add_argument(
+        "--rail-deg", type=float, default=None, help="sled: rail angle over level, degrees"
+    )
     fit.set_defaults(run=_fit)
 
     gauge = commands.add_parser(
         "gauge",
         help="the simulated force gauge and position sensor",
-        description="Serves lines `time_s,position_m,force_n` over TCP on 127.0.0.1; a busy port is answered with a "
+        description="Serves lines `time_s,position_m,force_n` over TCP on 127.0.0.1; "
+        "a busy port is answered with a "
         "free one. Scripts: " + ", ".join(SCRIPTS),
     )
     gauge.add_argument("--port", type=int, default=7701, help="port (default %(default)s)")
@@ -110,11 +137,15 @@ def _parser() -> argparse.ArgumentParser:
     kit.add_argument("file", metavar="FILE", help="a file, or - for standard output or input")
     kit.add_argument("--place", required=True, help="the place's name")
     kit.add_argument("--demo", action="store_true", help="of the demo database")
-    kit.add_argument("--data", default="instance", help="folder of the database (default %(default)s)")
+    kit.add_argument(
+        "--data", default="instance", help="folder of the database (default %(default)s)"
+    )
     kit.add_argument("--preview", action="store_true", help="import: only say what would change")
     kit.set_defaults(run=_kit)
 
-    check = commands.add_parser("check", help="recompute every built-in check value; exit 1 if one fails")
+    check = commands.add_parser(
+        "check", help="recompute every built-in check value; exit 1 if one fails"
+    )
     check.set_defaults(run=_check)
     return parser
 
@@ -161,7 +192,9 @@ def _fit(arguments: argparse.Namespace) -> Any:
         return fit_document(read_readings(text), arguments.rest_m)
     columns = read_columns(text, arguments.kind)
     given = {"kg": arguments.kg, "ratio": arguments.ratio, "rail_deg": arguments.rail_deg}
-    return machine_document(arguments.kind, columns, {k: v for k, v in given.items() if v is not None})
+    return machine_document(
+        arguments.kind, columns, {k: v for k, v in given.items() if v is not None}
+    )
 
 
 def _gauge(arguments: argparse.Namespace) -> None:
@@ -180,14 +213,18 @@ def _kit(arguments: argparse.Namespace) -> Any:
     """Write a place's kit to a file, or bring a file into a place."""
     database = Path(arguments.data) / ("demo.db" if arguments.demo else "wide-arc.db")
     if not database.exists():
-        raise InputError("--data", str(arguments.data), "a folder in which the program has run already")
+        raise InputError(
+            "--data", str(arguments.data), "a folder in which the program has run already"
+        )
     now = datetime.now(UTC).isoformat(timespec="seconds")
     with contextlib.closing(store.open_store(database)) as con:
         trainer = store.local_trainer(con, now=now)
         places = {place.name.lower(): place.id for place in store.places(con, trainer)}
         place = places.get(arguments.place.lower())
         if place is None:
-            raise UnknownNameError("--place", arguments.place, [p.name for p in store.places(con, trainer)])
+            raise UnknownNameError(
+                "--place", arguments.place, [p.name for p in store.places(con, trainer)]
+            )
         if arguments.way == "export":
             return _written(export_kit(con, trainer, place), arguments.file)
         document = load_json(_text(arguments.file))
@@ -198,7 +235,9 @@ def _kit(arguments: argparse.Namespace) -> Any:
     return {
         "done": not arguments.preview,
         "new": [item.name for item in plan.new],
-        "changed": [{"name": item.name, "differs": list(differs)} for item, _, differs in plan.changed],
+        "changed": [
+            {"name": item.name, "differs": list(differs)} for item, _, differs in plan.changed
+        ],
         "same": [item.name for item in plan.same],
     }
 
@@ -207,7 +246,9 @@ def _written(document: dict[str, Any], name: str) -> Any:
     if name == "-":
         return document
     try:
-        Path(name).write_text(json.dumps(document, ensure_ascii=False, indent=1) + "\n", encoding="utf-8")
+        Path(name).write_text(
+            json.dumps(document, ensure_ascii=False, indent=1) + "\n", encoding="utf-8"
+        )
     except OSError as error:
         raise InputError("file", name, f"a file that can be written ({error.strerror})") from None
     return {"written": name, "items": len(document["items"])}

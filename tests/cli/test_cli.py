@@ -22,7 +22,9 @@ from widearc.usecases.checks import CHECKS
 @pytest.fixture
 def run(capsys, monkeypatch):
     def call(*arguments, stdin=""):
-        monkeypatch.setattr(sys, "stdin", io.TextIOWrapper(io.BytesIO(stdin.encode()), encoding="utf-8"))
+        monkeypatch.setattr(
+            sys, "stdin", io.TextIOWrapper(io.BytesIO(stdin.encode()), encoding="utf-8")
+        )
         code = main([*arguments])
         captured = capsys.readouterr()
         return code, captured.out, captured.err
@@ -39,7 +41,9 @@ def test_every_command_answers_json(run, tmp_path):
     assert code == 0 and len(json.loads(out)) == 2
     code, out, _ = run("swap", "-", stdin=json.dumps(schema("swap-request")["examples"][0]))
     assert code == 0 and json.loads(out)["candidates"]
-    code, out, _ = run("fit", "-", "--kind", "band", stdin="length_m,force_n\n1.0,0\n1.3,40\n1.6,70\n")
+    code, out, _ = run(
+        "fit", "-", "--kind", "band", stdin="length_m,force_n\n1.0,0\n1.3,40\n1.6,70\n"
+    )
     assert code == 0 and json.loads(out)["linear"]["law"]["rate_n_per_m"] > 0
     code, out, _ = run("exercises")
     assert code == 0 and json.loads(out)["exercises"]
@@ -68,7 +72,10 @@ def test_bad_input_is_one_line_and_two(run, arguments, stdin, says):
 @pytest.mark.parametrize(
     ("kind", "rows"),
     [
-        ("band", "length_m,force_n,direction\n1.0,0,loading\n1.3,40,loading\n1.6,70,loading\n1.3,36,unloading"),
+        (
+            "band",
+            "length_m,force_n,direction\n1.0,0,loading\n1.3,40,loading\n1.6,70,loading\n1.3,36,unloading",
+        ),
         ("spring", "travel_m,force_n\n0,20\n0.6,140"),
         ("stack", "angle_deg,force_n,pad_m\n0,100,0.4\n90,120,0.4"),
         ("sled", "direction,force_n\npush,600\nreturn,480"),
@@ -84,7 +91,9 @@ def test_fit_of_every_kind(run, kind, rows):
     document = json.loads(out)
     assert document["kind"] == kind and document["readings"]["force_n"]
     assert document["hysteresis"] == pytest.approx(0.1) if kind == "band" else document["law"]
-    code, _, err = run("fit", "-", "--kind", kind, stdin=rows.replace(rows.split(",")[-1], "heavy") + "\n")
+    code, _, err = run(
+        "fit", "-", "--kind", kind, stdin=rows.replace(rows.split(",")[-1], "heavy") + "\n"
+    )
     assert code == 2 and "row" in err and "heavy" in err
 
 
@@ -98,9 +107,13 @@ def test_style_and_tempo_give_dose_and_inertia(run):
     document = json.loads(out)
     knee, hip = (document["dose"][a] for a in ("knee_extension", "hip_extension"))
     assert (
-        max(knee["nms_per_deg"]) == knee["nms_per_deg"][knee["angle_deg"].index(89.5)] and sum(hip["nms_per_deg"]) > 0
+        max(knee["nms_per_deg"]) == knee["nms_per_deg"][knee["angle_deg"].index(89.5)]
+        and sum(hip["nms_per_deg"]) > 0
     )
-    slow, fast = document["demand_nm"]["knee_extension"], document["dynamic"]["demand_nm"]["knee_extension"]
+    slow, fast = (
+        document["demand_nm"]["knee_extension"],
+        document["dynamic"]["demand_nm"]["knee_extension"],
+    )
     assert fast[20] > slow[20] and fast[80] < slow[80], "sped up first, slowed down last"
 
 
@@ -111,7 +124,12 @@ def test_the_self_check_passes_and_a_failure_exits_one(run, monkeypatch):
     wrong = dataclasses.replace(CHECKS[0], expected=(2.0,))
     monkeypatch.setattr(checks, "CHECKS", (*CHECKS[1:4], wrong))
     code, out, _ = run("check")
-    assert code == 1 and [c["passes"] for c in json.loads(out)["checks"]] == [True, True, True, False]
+    assert code == 1 and [c["passes"] for c in json.loads(out)["checks"]] == [
+        True,
+        True,
+        True,
+        False,
+    ]
 
 
 @pytest.mark.parametrize(
@@ -126,11 +144,20 @@ def test_a_gauge_that_cannot_be_played_is_named(run, arguments, named):
 def test_the_gauge_says_its_address_and_sends_lines(tmp_path):
     busy = socket.create_server(("127.0.0.1", 0))
     port = busy.getsockname()[1]
-    command = [str(Path(sys.executable).with_name("wide-arc")), "gauge", "--script", "band-heavy", "--port", str(port)]
+    command = [
+        str(Path(sys.executable).with_name("wide-arc")),
+        "gauge",
+        "--script",
+        "band-heavy",
+        "--port",
+        str(port),
+    ]
     with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
         address = json.loads(process.stdout.readline())["address"]
         assert not address.endswith(f":{port}"), "a busy port is answered with a free one"
-        with socket.create_connection(("127.0.0.1", int(address.rsplit(":", 1)[1])), timeout=5) as line:
+        with socket.create_connection(
+            ("127.0.0.1", int(address.rsplit(":", 1)[1])), timeout=5
+        ) as line:
             assert line.recv(200).startswith(b"#")
         process.terminate()
     busy.close()
@@ -148,13 +175,23 @@ def test_a_kit_goes_out_and_in_by_the_command(run, demo_file, tmp_path):
     for preview in (("--preview",), ()):
         code, out, _ = run("kit", "import", str(file), "--place", "Harbour gym", *here, *preview)
         answer = json.loads(out)
-        assert (code, answer["done"], len(answer["new"]) + len(answer["changed"])) == (0, not preview, 6)
+        assert (code, answer["done"], len(answer["new"]) + len(answer["changed"])) == (
+            0,
+            not preview,
+            6,
+        )
     code, out, _ = run("kit", "import", str(file), "--place", "Harbour gym", *here)
     assert json.loads(out)["same"] and not json.loads(out)["new"]
     for arguments, says in (
         (("kit", "export", "-", "--place", "Moon base", *here), "Cabin 14"),
-        (("kit", "export", "-", "--place", "x", "--data", str(tmp_path / "none")), "has run already"),
-        (("kit", "export", str(tmp_path / "no" / "f.json"), "--place", "Cabin 14", *here), "can be written"),
+        (
+            ("kit", "export", "-", "--place", "x", "--data", str(tmp_path / "none")),
+            "has run already",
+        ),
+        (
+            ("kit", "export", str(tmp_path / "no" / "f.json"), "--place", "Cabin 14", *here),
+            "can be written",
+        ),
         (("kit", "import", "-", "--place", "Cabin 14", *here), "valid JSON"),
     ):
         code, out, err = run(*arguments)

@@ -15,7 +15,9 @@ from widearc.core.substitution.kit import halved
 LENGTHS = np.linspace(0.2, 3.0, 2801)
 
 
-@pytest.mark.parametrize("law", [points_law(), LinearLaw(rest_m=0.9, rate_n_per_m=140.0)], ids=["points", "linear"])
+@pytest.mark.parametrize(
+    "law", [points_law(), LinearLaw(rest_m=0.9, rate_n_per_m=140.0)], ids=["points", "linear"]
+)
 def test_pull_is_never_a_push_and_energy_is_its_integral(law):
     force, energy = law.force_n(LENGTHS), law.energy_j(LENGTHS)
     assert np.all(force >= 0) and np.all(force[law.rest_m >= LENGTHS] == 0)
@@ -37,9 +39,13 @@ def test_loop_folded_once_is_four_times_as_stiff_over_the_same_hand_travel():
     flat = Band(law=law, port="hands", anchor_port="sole", strands=2)
     folded = Band(law=law, port="hands", anchor_port="sole", strands=4)
     travel = 0.3
-    assert folded.tension_n(np.array(0.5 + travel)) == pytest.approx(4 * flat.tension_n(np.array(1.0 + travel)))
+    assert folded.tension_n(np.array(0.5 + travel)) == pytest.approx(
+        4 * flat.tension_n(np.array(1.0 + travel))
+    )
     # the same energy law on both sides of folding
-    assert folded.energy_j(np.array(0.5 + travel)) == pytest.approx(4 * flat.energy_j(np.array(1.0 + travel)))
+    assert folded.energy_j(np.array(0.5 + travel)) == pytest.approx(
+        4 * flat.energy_j(np.array(1.0 + travel))
+    )
 
 
 def test_hysteresis_takes_its_share_on_the_way_down_only():
@@ -100,7 +106,9 @@ def test_unmeasured_rest_length_is_said_to_be_assumed():
     assert fit.law.rest_m == pytest.approx(1.0) and "assumed" in fit.notes[0]
 
 
-@example(0.5, [(0.0625, 3.0), (0.5, 1.0), (0.5, 1.0)], False)  # read far over 3 times the fitted rest length
+@example(
+    0.5, [(0.0625, 3.0), (0.5, 1.0), (0.5, 1.0)], False
+)  # read far over 3 times the fitted rest length
 @given(
     st.floats(0.3, 2.0),
     st.lists(st.tuples(st.floats(0.02, 0.5), st.floats(0.5, 60)), min_size=3, max_size=9),
@@ -111,7 +119,11 @@ def test_no_fitted_law_pushes_or_falls_while_the_readings_rise(start, steps, sla
     lengths = (start, *(start + rises[:, 0]))
     forces = (0.0 if slack else 5.0, *(5.0 + rises[:, 1]))
     found = fit_band(tuple(map(float, lengths)), tuple(map(float, forces)))
-    assert found.chosen in found.fits and set(found.fits) | set(found.refused) == {"points", "linear", "mooney-rivlin"}
+    assert found.chosen in found.fits and set(found.fits) | set(found.refused) == {
+        "points",
+        "linear",
+        "mooney-rivlin",
+    }
     for fit in found.fits.values():
         pull = fit.law.force_n(np.linspace(0.5 * start, lengths[-1], 300))
         assert np.all(pull >= 0) and np.all(np.diff(pull) >= -1e-9 * max(forces)), fit.law

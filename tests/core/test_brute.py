@@ -1,4 +1,6 @@
-"""The whole catalogue against brute force: every set-up of a small kit computed for itself, and none beats the find."""
+"""The whole catalogue against brute force: every set-up of a small kit computed for itself, and
+none beats the find.
+"""
 
 from __future__ import annotations
 
@@ -43,15 +45,30 @@ BODY, LIMITS = Body(), Limits()
 CAM = ((0.0, 50.0, 110.0), (0.10, 0.14, 0.11))
 KIT = Kit(
     weights=(
-        Weight(id="bar", kind="bar", kg=20), Weight(id="p20", kind="plate", kg=20, count=2),
-        Weight(id="p10", kind="plate", kg=10, count=2), Weight(id="p5", kind="plate", kg=5, count=2),
-        Weight(id="d8", kind="dumbbell", kg=8, count=2), Weight(id="d16", kind="dumbbell", kg=16, count=2),
+        Weight(id="bar", kind="bar", kg=20),
+        Weight(id="p20", kind="plate", kg=20, count=2),
+        Weight(id="p10", kind="plate", kg=10, count=2),
+        Weight(id="p5", kind="plate", kg=5, count=2),
+        Weight(id="d8", kind="dumbbell", kg=8, count=2),
+        Weight(id="d16", kind="dumbbell", kg=16, count=2),
         Weight(id="k24", kind="kettlebell", kg=24),
     ),
     bands=(
-        BandStock(id="loop", name="loop", shape=BandShape.LOOP, law=LinearLaw(rest_m=1.0, rate_n_per_m=120)),
-        BandStock(id="long", name="long", shape=BandShape.LONG, law=LinearLaw(rest_m=1.9, rate_n_per_m=60)),
-        BandStock(id="short", name="short", shape=BandShape.LOOP, law=LinearLaw(rest_m=0.28, rate_n_per_m=250)),
+        BandStock(
+            id="loop",
+            name="loop",
+            shape=BandShape.LOOP,
+            law=LinearLaw(rest_m=1.0, rate_n_per_m=120),
+        ),
+        BandStock(
+            id="long", name="long", shape=BandShape.LONG, law=LinearLaw(rest_m=1.9, rate_n_per_m=60)
+        ),
+        BandStock(
+            id="short",
+            name="short",
+            shape=BandShape.LOOP,
+            law=LinearLaw(rest_m=0.28, rate_n_per_m=250),
+        ),
     ),
     furniture=(
         Furniture(id="bench", name="Bench", kind="bench", height_m=0.43),
@@ -65,32 +82,71 @@ KIT = Kit(
     presses=(
         SledPress(id="press", name="Press", rail_deg=40, empty_kg=38, peg_m=0.6),
         SledPress(id="flat", name="Level press", rail_deg=0, empty_kg=20, backrest_deg=60),
-        SledPress(id="up", name="Upright press", rail_deg=90, empty_kg=20, backrest_deg=0, plate_tilt_deg=28),
+        SledPress(
+            id="up",
+            name="Upright press",
+            rail_deg=90,
+            empty_kg=20,
+            backrest_deg=0,
+            plate_tilt_deg=28,
+        ),
     ),
     things=tuple(
         Thing(id="t " + kind, name=kind, kind=kind, thick_m=0.03)
-        for kind in ("heel wedge", "ball", "dip belt", "post", "peg rail", "high bar", "bench 45", "bench level",
-                     "glute-ham bench", "ankle hold", "pad")
+        for kind in (
+            "heel wedge",
+            "ball",
+            "dip belt",
+            "post",
+            "peg rail",
+            "high bar",
+            "bench 45",
+            "bench level",
+            "glute-ham bench",
+            "ankle hold",
+            "pad",
+        )
     ),
     machines=tuple(
         Machine(
-            id="m " + kind, name=kind, kind=kind, dials=(("", CAM),),
-            quantities=MappingProxyType({"smallest_kg": 10.0, "largest_kg": 60.0, "step_kg": 10.0, "rail_deg": 60.0,
-                                         "empty_kg": 20.0, "height_m": 0.1, "travel_m": 1.0}),
+            id="m " + kind,
+            name=kind,
+            kind=kind,
+            dials=(("", CAM),),
+            quantities=MappingProxyType(
+                {
+                    "smallest_kg": 10.0,
+                    "largest_kg": 60.0,
+                    "step_kg": 10.0,
+                    "rail_deg": 60.0,
+                    "empty_kg": 20.0,
+                    "height_m": 0.1,
+                    "travel_m": 1.0,
+                }
+            ),
         )
         for kind in sorted(set(MACHINES.values()))
     ),
-    springs=(SpringStock(id="s", name="spring", spring=Spring(start_n=30, end_n=150, travel_m=0.9), count=3),),
-)  # fmt: skip
+    springs=(
+        SpringStock(
+            id="s", name="spring", spring=Spring(start_n=30, end_n=150, travel_m=0.9), count=3
+        ),
+    ),
+)
 PRESS = curve(
     Setup(
-        exercise=EXERCISES["leg-press-45"], options={"rail_deg": 40, "knee_from_deg": 95, "knee_to_deg": 10},
+        exercise=EXERCISES["leg-press-45"],
+        options={"rail_deg": 40, "knee_from_deg": 95, "knee_to_deg": 10},
         loads=(Sled(kg=60, empty_kg=38),),
     ),
     lowering=False,
-)  # fmt: skip
-HINGE = Intent(parts=(WantedAction(action=Action.HE, from_deg=85, to_deg=5, shape=Shape.STRETCH, mean_nm=90),))
-CURL = Intent(parts=(WantedAction(action=Action.KF, from_deg=10, to_deg=95, shape=Shape.EVEN, mean_nm=40),))
+)
+HINGE = Intent(
+    parts=(WantedAction(action=Action.HE, from_deg=85, to_deg=5, shape=Shape.STRETCH, mean_nm=90),)
+)
+CURL = Intent(
+    parts=(WantedAction(action=Action.KF, from_deg=10, to_deg=95, shape=Shape.EVEN, mean_nm=40),)
+)
 LOOSE = Intent(parts=(WantedAction(action=Action.KE, from_deg=95, to_deg=10, shape=Shape.STRETCH),))
 MEMO = Memo()
 RULES = Rules(to_shoulders_kg=60.0, partner=True, floor_length_m=9.0)
@@ -105,24 +161,36 @@ KNEE = Range(from_deg=95.0, to_deg=10.0)
 def found():
     """Every question with what is wanted and the answer."""
     return {
-        name: (wanted_of(what, BODY), search(what, KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO))
+        name: (
+            wanted_of(what, BODY),
+            search(what, KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO),
+        )
         for name, what in ASKED.items()
     }
 
 
 def brute(exercise, targets, extra=""):
-    """Return the best score of every set-up for each target, each set-up computed for itself at full samples."""
+    """Return the best score of every set-up for each target, each set-up computed for itself at
+    full samples.
+    """
     best = dict.fromkeys(targets, -1.0)
     for batch in batches(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra):
         assert {frame.extra for frame in batch.frames} == {extra}
-        rows = tuple(batch.row(g, k) for g in range(len(batch.frames)) for k in range(len(batch.picks)))
+        rows = tuple(
+            batch.row(g, k) for g in range(len(batch.frames)) for k in range(len(batch.picks))
+        )
         if exercise == "front-squat":
             rows = tuple(row for row in rows if row.kg <= 60)
         for start in range(0, len(rows), 400):
             part = rows[start : start + 400]
             setup = batch.setup(BODY, LIMITS, part)
             made = curve(setup, strict=False, lowering=False)
-            alone = Share(setup=setup, whole=made, rows=np.arange(len(part)), loads=tuple(range(len(setup.loads))))
+            alone = Share(
+                setup=setup,
+                whole=made,
+                rows=np.arange(len(part)),
+                loads=tuple(range(len(setup.loads))),
+            )
             bad = refused(alone, part)
             for name, target in targets.items():
                 score = compare(target, made.motion.angles, made.demand_nm, len(part)).score(target)
@@ -133,8 +201,14 @@ def brute(exercise, targets, extra=""):
 def test_no_set_up_of_the_whole_catalogue_beats_what_was_found(found):
     assert [wanted.knee for wanted, _ in found.values()] == [KNEE] * len(found)
     targets = {name: wanted.target for name, (wanted, _) in found.items()}
-    matches = {name: {c.exercise.id: c.match for c in answer.candidates} for name, (_, answer) in found.items()}
-    reasons = {name: {e.exercise.id: e.reason for e in answer.excluded} for name, (_, answer) in found.items()}
+    matches = {
+        name: {c.exercise.id: c.match for c in answer.candidates}
+        for name, (_, answer) in found.items()
+    }
+    reasons = {
+        name: {e.exercise.id: e.reason for e in answer.excluded}
+        for name, (_, answer) in found.items()
+    }
     beaten, looked_at = {}, 0
     for exercise in SEARCHED:
         for name, best in brute(exercise, targets).items():
@@ -156,7 +230,9 @@ def test_only_what_trains_a_wanted_action_is_ranked_and_the_others_say_what_they
     assert "trains plantarflexion, not what is wanted" in other.values()
 
 
-@pytest.mark.parametrize("exercise", ["bodyweight-squat", "goblet-squat", "leg-press-flat", "leg-extension"])
+@pytest.mark.parametrize(
+    "exercise", ["bodyweight-squat", "goblet-squat", "leg-press-flat", "leg-extension"]
+)
 def test_no_set_up_with_one_thing_more_beats_what_was_found_with_it(exercise):
     question = Question(asked=PRESS, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO)
     extras = extras_here(EXERCISES[exercise], KIT, BODY, KNEE)
@@ -184,26 +260,52 @@ def test_where_loads_are_said_not_to_change_the_posture_a_load_between_two_asks_
                 light, middle, heavy = demand.reshape(len(frames), 3, -1).transpose(1, 0, 2)
                 fine = ~bad.reshape(len(frames), 3).any(axis=1)
                 most = np.abs(heavy[fine]).max(initial=1.0)
-                # a press pushes square to its rails up to a share of the load: there the line has a knee
-                assert np.abs(middle - 0.5 * (light + heavy))[fine].max(initial=0.0) < 0.01 * most, (exercise, joint)
+                # a press pushes square to its rails up to a share of the load: there the line has a
+                # knee
+                assert (
+                    np.abs(middle - 0.5 * (light + heavy))[fine].max(initial=0.0) < 0.01 * most
+                ), (exercise, joint)
                 turn = curves.angles[joint][part.rows].reshape(len(frames), 3, -1)[fine]
                 assert np.ptp(turn, axis=1).max(initial=0.0) < 1e-9, (exercise, joint)
             looked_at.add(batch.exercise.family)
-    assert {"sled press", "sled squat", "supported stance", "split", "hinge", "kneeling", "calf"} <= looked_at
+    assert {
+        "sled press",
+        "sled squat",
+        "supported stance",
+        "split",
+        "hinge",
+        "kneeling",
+        "calf",
+    } <= looked_at
 
 
 def test_between_two_references_a_total_is_right_to_well_under_what_is_recomputed():
     knee = Range(from_deg=95.0, to_deg=10.0)
     target = wanted_of(PRESS, BODY).target
     worst = 0.0
-    for exercise in ("back-squat-high", "goblet-squat", "romanian-deadlift", "split-squat", "rail-squat", "hip-thrust",
-                     "leg-press-45", "leg-extension", "banded-bar-squat", "walking-lunge", "hack-squat"):  # fmt: skip
+    for exercise in (
+        "back-squat-high",
+        "goblet-squat",
+        "romanian-deadlift",
+        "split-squat",
+        "rail-squat",
+        "hip-thrust",
+        "leg-press-45",
+        "leg-extension",
+        "banded-bar-squat",
+        "walking-lunge",
+        "hack-squat",
+    ):
         for part in _prepare([EXERCISES[exercise]], KIT, BODY, LIMITS, 60.0, knee, "")[0].parts:
             guess = part.match(target)
             usable = np.argwhere(part.usable)[:: max(1, part.usable.sum() // 40)]
             score_together([(part, [(int(g), int(k)) for g, k in usable])], target, BODY, LIMITS)
             exact = part.known(target)
-            off = [abs(exact[(int(g), int(k))] - guess[g, k]) for g, k in usable if exact[(int(g), int(k))] >= 0]
+            off = [
+                abs(exact[(int(g), int(k))] - guess[g, k])
+                for g, k in usable
+                if exact[(int(g), int(k))] >= 0
+            ]
             worst = max([worst, *off])
     assert 2 * worst < 0.02  # what is recomputed exactly before choosing is 0.016 wide
 
@@ -231,31 +333,49 @@ def test_a_stand_in_uses_only_what_is_there_and_names_it(found, asked):
     for candidate in ranking.candidates:
         assert set(candidate.row.items()) <= ids
         assert {p.item for p in candidate.pieces} <= ids
-        assert candidate.match == pytest.approx(float(candidate.comparison.score(ranking.target)[0]))
+        assert candidate.match == pytest.approx(
+            float(candidate.comparison.score(ranking.target)[0])
+        )
         assert not candidate.row.extra
 
 
 @pytest.mark.parametrize("gone", ["bar", "p10", "d16", "loop", "m leg extension", "bench"])
 def test_without_an_item_the_answer_is_that_of_a_kit_without_it(gone):
     for what in (PRESS,) if gone not in ("bar", "loop") else (PRESS, HINGE):
-        taken = search(what, KIT, body=BODY, limits=LIMITS, rules=RULES, taken=frozenset({gone}), memo=MEMO)
+        taken = search(
+            what, KIT, body=BODY, limits=LIMITS, rules=RULES, taken=frozenset({gone}), memo=MEMO
+        )
         never = search(what, KIT.without(frozenset({gone})), body=BODY, limits=LIMITS, rules=RULES)
-        assert [(c.exercise.id, round(c.match, 9), c.pieces, c.row.place) for c in taken.candidates] == [
-            (c.exercise.id, round(c.match, 9), c.pieces, c.row.place) for c in never.candidates
-        ]
+        assert [
+            (c.exercise.id, round(c.match, 9), c.pieces, c.row.place) for c in taken.candidates
+        ] == [(c.exercise.id, round(c.match, 9), c.pieces, c.row.place) for c in never.candidates]
 
 
 @pytest.mark.parametrize(("hip", "ankle", "mass"), [(105.0, 20.0, 60.0), (115.0, 25.0, 93.0)])
-def test_nothing_beats_what_was_found_for_a_client_whose_joints_end_early(monkeypatch, hip, ankle, mass):
-    """Where hip and ankle cut the range, references at few samples must say of a set-up what it is at full ones."""
+def test_nothing_beats_what_was_found_for_a_client_whose_joints_end_early(
+    monkeypatch, hip, ankle, mass
+):
+    """Where hip and ankle cut the range, references at few samples must say of a set-up what it is
+    at full ones.
+    """
     body, limits = Body(mass_kg=mass), Limits(hip_flexion_deg=hip, dorsiflexion_deg=ankle)
     question = Question(asked=HINGE, kit=KIT, body=body, limits=limits, rules=RULES, memo=Memo())
     for name, value in (("BODY", body), ("LIMITS", limits), ("KNEE", question.wanted.knee)):
         monkeypatch.setitem(globals(), name, value)
     looked_at = 0
-    for exercise in ("belt-squat-home", "back-squat-low", "goblet-squat", "wide-squat", "corner-bar-squat",
-                     "romanian-deadlift", "reverse-lunge", "lean-lunge", "step-up", "b-stance-squat",
-                     "split-squat"):  # fmt: skip
+    for exercise in (
+        "belt-squat-home",
+        "back-squat-low",
+        "goblet-squat",
+        "wide-squat",
+        "corner-bar-squat",
+        "romanian-deadlift",
+        "reverse-lunge",
+        "lean-lunge",
+        "step-up",
+        "b-stance-squat",
+        "split-squat",
+    ):
         there = brute(exercise, {"x": question.target})["x"]
         best = question.best(EXERCISES[exercise])
         assert (best is None and there < 0) or best[0] >= there - 1e-9, exercise
@@ -268,5 +388,7 @@ def test_values_half_way_between_are_exact_for_a_cubic():
     cubic = np.stack((s**3 - 2 * s**2 + s, 4 - s**3, np.full(11, 2.0)))
     fine = np.linspace(0.0, 1.0, 21)
     np.testing.assert_allclose(
-        finer(cubic), np.stack((fine**3 - 2 * fine**2 + fine, 4 - fine**3, np.full(21, 2.0))), atol=1e-12
+        finer(cubic),
+        np.stack((fine**3 - 2 * fine**2 + fine, 4 - fine**3, np.full(21, 2.0))),
+        atol=1e-12,
     )

@@ -1,4 +1,6 @@
-"""What stands beside the ranking: tweaks, pairs, why not, questions turned round, columns, furniture that stands."""
+"""What stands beside the ranking: tweaks, pairs, why not, questions turned round, columns,
+furniture that stands.
+"""
 
 from __future__ import annotations
 
@@ -99,7 +101,10 @@ def test_a_pair_is_the_sum_of_two_and_says_what_each_covers(question):
     assert pair is not None and pair.first.exercise.id != pair.second.exercise.id
     target, total = asked.target, [0.0, 0.0]
     low = high = 0.0
-    own = [compare(target, c.curve.motion.angles, c.curve.demand_nm, 1).bins for c in (pair.first, pair.second)]
+    own = [
+        compare(target, c.curve.motion.angles, c.curve.demand_nm, 1).bins
+        for c in (pair.first, pair.second)
+    ]
     for i, wanted in enumerate(target.bins):
         both = own[0][i][0] + own[1][i][0]
         low, high = low + np.minimum(both, wanted).sum(), high + np.maximum(both, wanted).sum()
@@ -107,7 +112,9 @@ def test_a_pair_is_the_sum_of_two_and_says_what_each_covers(question):
     assert pair.match == pytest.approx(low / high)
     assert pair.covers[0] == pytest.approx(tuple(total))
     assert needs_pair(best, asked) == (min(float(m[0]) for m in best.comparison.by_joint) < 0.6)
-    assert best_pair(replace(question, asked=HINGE)) is None and not needs_pair(best, replace(question, asked=HINGE))
+    assert best_pair(replace(question, asked=HINGE)) is None and not needs_pair(
+        best, replace(question, asked=HINGE)
+    )
 
 
 def test_why_not_gives_the_computed_difference(question, ranking):
@@ -122,27 +129,39 @@ def test_why_not_gives_the_computed_difference(question, ranking):
 
 
 def test_why_not_says_what_a_taken_item_would_give(question):
-    taken = replace(question, taken=frozenset({"m leg extension"}), names={"m leg extension": "taken"})
+    taken = replace(
+        question, taken=frozenset({"m leg extension"}), names={"m leg extension": "taken"}
+    )
     answer = why_not(EXERCISES["leg-extension"], ranked(taken), taken)
     assert "leg extension taken. Were that not so it would match" in answer.words
     assert answer.candidate is not None and answer.candidate.exercise.id == "leg-extension"
 
 
-def test_the_load_that_equals_in_work_in_peak_and_at_an_angle_is_the_closest_of_the_stock(question, ranking):
+def test_the_load_that_equals_in_work_in_peak_and_at_an_angle_is_the_closest_of_the_stock(
+    question, ranking
+):
     chosen = of(ranking, "back-squat-high")
     target = question.target
     knee = int(np.argmax([b.sum() for b in target.bins]))
     answers = {a.by: a for a in equal_loads(chosen, question, 70.0)}
     assert set(answers) == {"in work", "in peak", "at 70°"}
     part = question.prepared(chosen.exercise).parts[0]
-    frame = next(i for i, f in enumerate(part.batch.frames) if f.options == chosen.row.options and not f.extra)
+    frame = next(
+        i
+        for i, f in enumerate(part.batch.frames)
+        if f.options == chosen.row.options and not f.extra
+    )
     place = int(np.argmin(np.abs(CENTRES_DEG - 70.0)))
     for by, reading in (
-        ("in work", lambda b: b.sum()), ("in peak", lambda b: b.max()), ("at 70°", lambda b: b[place]),
-    ):  # fmt: skip
+        ("in work", lambda b: b.sum()),
+        ("in peak", lambda b: b.max()),
+        ("at 70°", lambda b: b[place]),
+    ):
         off = {}
         for k, pick in enumerate(part.batch.picks):
-            made = curve(part.batch.setup(BODY, LIMITS, (part.batch.row(frame, k),)), lowering=False)
+            made = curve(
+                part.batch.setup(BODY, LIMITS, (part.batch.row(frame, k),)), lowering=False
+            )
             bins = compare(target, made.motion.angles, made.demand_nm, 1).bins[knee][0]
             off[pick.kg] = abs(reading(bins) / reading(target.bins[knee]) - 1)
         assert off[answers[by].kg] == pytest.approx(min(off.values()), abs=1e-9)
@@ -154,7 +173,9 @@ def test_the_load_that_equals_in_work_in_peak_and_at_an_angle_is_the_closest_of_
 def test_what_an_anchor_box_or_band_would_have_to_be(question, ranking):
     band = of(ranking, "leg-extension-band")
     found = {n.thing: n for n in needed(band, question, 0.01)}
-    assert any(thing.startswith("anchor") for thing in found) and any("times its pull" in thing for thing in found)
+    assert any(thing.startswith("anchor") for thing in found) and any(
+        "times its pull" in thing for thing in found
+    )
     for need in found.values():
         assert need.low <= need.best <= need.high and 0 < need.match <= 1
     out_of_reach = needed(band, question, 1.0)
@@ -166,10 +187,13 @@ def test_what_an_anchor_box_or_band_would_have_to_be(question, ranking):
 
 @pytest.mark.parametrize(
     "law",
-    [LinearLaw(rest_m=1.0, rate_n_per_m=80), MooneyRivlinLaw(rest_m=0.8, area_m2=1e-4, c1_pa=1.2e5, c2_pa=0.8e5),
-     PointsLaw(rest_m=1.0, length_m=(1.0, 1.5, 2.0), force_n_at=(0, 40, 70))],
+    [
+        LinearLaw(rest_m=1.0, rate_n_per_m=80),
+        MooneyRivlinLaw(rest_m=0.8, area_m2=1e-4, c1_pa=1.2e5, c2_pa=0.8e5),
+        PointsLaw(rest_m=1.0, length_m=(1.0, 1.5, 2.0), force_n_at=(0, 40, 70)),
+    ],
     ids=["linear", "rubber", "points"],
-)  # fmt: skip
+)
 def test_a_stronger_band_pulls_as_many_times_at_every_length(law):
     length = np.linspace(law.rest_m * 1.02, law.rest_m * 1.9, 7)
     assert scaled(law, 1.7).force_n(length) == pytest.approx(1.7 * law.force_n(length))
@@ -177,7 +201,8 @@ def test_a_stronger_band_pulls_as_many_times_at_every_length(law):
 
 def test_a_purchase_is_never_worth_less_than_nothing_and_names_an_exercise(question, ranking):
     poor = replace(
-        question, kit=replace(KIT, weights=KIT.weights[-1:], presses=(), machines=(), furniture=(), bands=())
+        question,
+        kit=replace(KIT, weights=KIT.weights[-1:], presses=(), machines=(), furniture=(), bands=()),
     )
     found = purchases(poor)
     assert [b.match for b in found] == sorted((b.match for b in found), reverse=True)
@@ -186,8 +211,16 @@ def test_a_purchase_is_never_worth_less_than_nothing_and_names_an_exercise(quest
 
 
 def columns(**more):
-    usual = {"minutes": 2.0, "step": 0.1, "steady": 3, "alone": "yes", "spine": 1.0, "hand_kg": None, "axial": False,
-             "long": 0.4}  # fmt: skip
+    usual = {
+        "minutes": 2.0,
+        "step": 0.1,
+        "steady": 3,
+        "alone": "yes",
+        "spine": 1.0,
+        "hand_kg": None,
+        "axial": False,
+        "long": 0.4,
+    }
     return Beside(**(usual | more))
 
 
@@ -209,7 +242,9 @@ def test_sorting_by_a_column_never_changes_a_match(ranking):
     beside_all = {c.exercise.id: beside(c, PRESS) for c in ranking.candidates}
     for by in (*COLUMNS, "sum"):
         made = sorted_by(ranking.candidates, beside_all, by, {"steady": 2.0})
-        assert sorted(c.exercise.id for c in made) == sorted(c.exercise.id for c in ranking.candidates)
+        assert sorted(c.exercise.id for c in made) == sorted(
+            c.exercise.id for c in ranking.candidates
+        )
     steady = sorted_by(ranking.candidates, beside_all, "steady", {})
     values = [beside_all[c.exercise.id].steady for c in steady]
     assert values == sorted(values, reverse=True)
@@ -221,8 +256,10 @@ def test_a_muscle_over_its_own_length_is_matched_in_thirds(ranking):
     assert wanted is not None and muscle_match(wanted, wanted) == 1.0
     assert muscle_match((10.0, 5.0, 0.0), (5.0, 10.0, 0.0)) == pytest.approx(10 / 20)
     assert muscle_match(wanted, None) == 0.0
-    press, hinge = (muscle_match(wanted, muscle_thirds(of(ranking, e).curve, "vasti"))
-                    for e in ("leg-press-one-leg", "romanian-deadlift"))  # fmt: skip
+    press, hinge = (
+        muscle_match(wanted, muscle_thirds(of(ranking, e).curve, "vasti"))
+        for e in ("leg-press-one-leg", "romanian-deadlift")
+    )
     assert press > 0.9 > hinge
 
 
@@ -231,7 +268,9 @@ def test_a_couch_slides_before_it_tips_or_tips_before_it_slides():
     found = stands(40.0, 0.9, 0.45, level, down)
     assert found.gives_by == "slides" and found.margin == pytest.approx(0.4 * 40 * G / 50)
     tall = stands(40.0, 0.4, 1.5, level, down)
-    assert tall.gives_by == "tips" and tall.margin == pytest.approx(40 * G * (0.2 - 0.05) / (50 * 1.5))
+    assert tall.gives_by == "tips" and tall.margin == pytest.approx(
+        40 * G * (0.2 - 0.05) / (50 * 1.5)
+    )
     # weight on the edge holds it against sliding and turns it over a little
     heavy = stands(40.0, 0.9, 0.45, np.array([0.0]), np.array([800.0]))
     assert heavy.gives_by == "tips" and heavy.margin == pytest.approx(40 * G * 0.4 / (800 * 0.05))
@@ -239,13 +278,24 @@ def test_a_couch_slides_before_it_tips_or_tips_before_it_slides():
 
 
 def test_what_a_stand_in_asks_outside_the_wanted_range_is_said():
-    narrow = Intent(parts=(WantedAction(action=Action.KE, from_deg=70, to_deg=40, shape=Shape.EVEN, mean_nm=100),))
+    narrow = Intent(
+        parts=(
+            WantedAction(action=Action.KE, from_deg=70, to_deg=40, shape=Shape.EVEN, mean_nm=100),
+        )
+    )
     target = target_of_intent(narrow, BODY)
-    squat = curve(Setup(exercise=EXERCISES["bodyweight-squat"], options={"knee_from_deg": 110}), lowering=False)
+    squat = curve(
+        Setup(exercise=EXERCISES["bodyweight-squat"], options={"knee_from_deg": 110}),
+        lowering=False,
+    )
     found = compare(target, squat.motion.angles, squat.demand_nm, 1)
     words = sentence(target, found, squat)
     assert re.search(r"goes on past 70°, to 1(09|10)°", words), words
-    wide = Intent(parts=(WantedAction(action=Action.KE, from_deg=110, to_deg=5, shape=Shape.EVEN, mean_nm=100),))
+    wide = Intent(
+        parts=(
+            WantedAction(action=Action.KE, from_deg=110, to_deg=5, shape=Shape.EVEN, mean_nm=100),
+        )
+    )
     target = target_of_intent(wide, BODY)
     found = compare(target, squat.motion.angles, squat.demand_nm, 1)
     assert "goes on past" not in sentence(target, found, squat)

@@ -1,4 +1,6 @@
-"""Shapes of a wanted loading: range and mean kept, laid out as each school wants it, and searched for."""
+"""Shapes of a wanted loading: range and mean kept, laid out as each school wants it, and searched
+for.
+"""
 
 from __future__ import annotations
 
@@ -18,8 +20,15 @@ from widearc.core.strength import strength_nm
 from widearc.core.substitution import search
 
 BODY = Body()
-PRESS = curve(Setup(exercise=EXERCISES["leg-press-45"], body=BODY, options={"rail_deg": 40},
-                    loads=(Sled(kg=100, empty_kg=38),)), lowering=False)  # fmt: skip
+PRESS = curve(
+    Setup(
+        exercise=EXERCISES["leg-press-45"],
+        body=BODY,
+        options={"rail_deg": 40},
+        loads=(Sled(kg=100, empty_kg=38),),
+    ),
+    lowering=False,
+)
 ORIGINAL = target_of(PRESS)
 KNEE = ORIGINAL.actions.index(Action.KE)
 
@@ -28,7 +37,9 @@ KNEE = ORIGINAL.actions.index(Action.KE)
 def test_every_shape_keeps_range_and_mean(shape):
     made = reshaped(ORIGINAL, shape, BODY)
     for before, after in zip(ORIGINAL.bins, made.bins, strict=True):
-        assert np.array_equal(np.flatnonzero(before > 0)[[0, -1]], np.flatnonzero(after > 0)[[0, -1]])
+        assert np.array_equal(
+            np.flatnonzero(before > 0)[[0, -1]], np.flatnonzero(after > 0)[[0, -1]]
+        )
         assert after.sum() == pytest.approx(before.sum())
     assert made.shape is shape and shape in SHAPES and shape in HOLDS
 
@@ -49,7 +60,9 @@ def test_each_school_gets_its_own_ends():
 def test_along_the_strength_curve_the_effort_is_the_same_all_the_way():
     bins = reshaped(ORIGINAL, Shape.STRENGTH, BODY).bins[KNEE]
     used = np.flatnonzero(bins > 0)
-    strength = strength_nm("knee_extension", np.deg2rad(CENTRES_DEG[used]), mass_kg=80, stature_m=1.8, sex="mean")
+    strength = strength_nm(
+        "knee_extension", np.deg2rad(CENTRES_DEG[used]), mass_kg=80, stature_m=1.8, sex="mean"
+    )
     assert np.ptp(bins[used] / strength) < 1e-9 * bins.max()
 
 
@@ -60,7 +73,9 @@ def test_no_strength_is_known_to_the_side():
 
 
 def test_the_search_ranks_against_the_shape(kit):
-    """A wanted loading that is heavier where the knee is short: the leg extension rises, squats fall."""
+    """A wanted loading that is heavier where the knee is short: the leg extension rises, squats
+    fall.
+    """
 
     def matches(shape):
         found = search(PRESS, kit, body=BODY, limits=Limits(), shape=shape)

@@ -1,4 +1,6 @@
-"""Springs, cables, chains, cams and the corner bar: laws, energy, refusals. Facts marked where common practice."""
+"""Springs, cables, chains, cams and the corner bar: laws, energy, refusals. Facts marked where
+common practice.
+"""
 
 from __future__ import annotations
 
@@ -64,17 +66,22 @@ def test_corner_bar_square_to_itself_is_less_by_the_cosine_and_tilts_to_the_pivo
     hand = np.array([2.0 - 2.1 * np.cos(beta), 2.1 * np.sin(beta)])[:, None, None]
     force, _ = bar.square_to_bar(hand)
     assert np.hypot(*force[:, 0, 0]) == pytest.approx(float(bar.hand_n) * np.cos(beta))
-    # the body is pushed down and away from the pivot; the hand answers up and towards it, tilted by β
+    # the body is pushed down and away from the pivot; the hand answers up and towards it, tilted by
+    # β
     assert np.arctan2(-force[0, 0, 0], -force[1, 0, 0]) == pytest.approx(beta)
     with pytest.raises(InputError, match="pivot"):
         CornerBar(**sizes, direction="perpendicular")
 
 
 def test_a_lever_s_moment_and_height_go_together():
-    lever = Lever(pivot=(0, 1), kg=30, arm_m=0.8, angle_deg=-40, own_kg=10, own_arm_m=0.4, own_angle_deg=10)
+    lever = Lever(
+        pivot=(0, 1), kg=30, arm_m=0.8, angle_deg=-40, own_kg=10, own_arm_m=0.4, own_angle_deg=10
+    )
     turn = np.linspace(0, 1.6, 4001)
     gained = np.trapezoid(lever.moment_nm(turn), turn)
-    assert lever.energy_j(turn[-1:])[0] - lever.energy_j(turn[:1])[0] == pytest.approx(gained, rel=1e-6)
+    assert lever.energy_j(turn[-1:])[0] - lever.energy_j(turn[:1])[0] == pytest.approx(
+        gained, rel=1e-6
+    )
     # moment = (m·d·cos(φ + φ0) + m0·d0·cos(φ + φ1))·g
     expected = (30 * 0.8 * np.cos(np.deg2rad(-40)) + 10 * 0.4 * np.cos(np.deg2rad(10))) * G
     assert lever.moment_nm(np.zeros(1))[0] == pytest.approx(expected)
@@ -83,14 +90,21 @@ def test_a_lever_s_moment_and_height_go_together():
 def test_a_lever_on_the_knee_s_axis_reaches_the_knee_whole_and_one_beside_it_slides():
     def extension(pivot):
         lever = Lever(pivot=pivot, kg=40, arm_m=0.3, angle_deg=-60, port="shin-pad")
-        return curve(Setup(exercise=EXERCISES["leg-extension"], options={"knee_from_deg": 90}, loads=[lever]))
+        return curve(
+            Setup(exercise=EXERCISES["leg-extension"], options={"knee_from_deg": 90}, loads=[lever])
+        )
 
-    bare = curve(Setup(exercise=EXERCISES["leg-extension"], options={"knee_from_deg": 90})).demand_nm["knee"][0]
+    bare = curve(
+        Setup(exercise=EXERCISES["leg-extension"], options={"knee_from_deg": 90})
+    ).demand_nm["knee"][0]
     on, off = extension((0.441, 0.6)), extension((0.441 + 0.05, 0.6 + 0.04))
     turn = np.pi / 2 - on.motion.angles["knee"][0]
     moment = 40 * 0.3 * G * np.cos(turn - np.deg2rad(60))
     np.testing.assert_allclose(2 * (on.demand_nm["knee"][0] - bare), moment, atol=1e-6)
-    assert "pad-slides" in [n.code for n in off.motion.notices] and off.motion.marks["pad_slide_m"][0, 0] > 0.02
+    assert (
+        "pad-slides" in [n.code for n in off.motion.notices]
+        and off.motion.marks["pad_slide_m"][0, 0] > 0.02
+    )
     assert "pad-slides" not in [n.code for n in on.motion.notices]
     with pytest.raises(InputError, match=r"within 0\.2 m of the knee"):
         extension((1.4, 0.6))
@@ -99,12 +113,18 @@ def test_a_lever_on_the_knee_s_axis_reaches_the_knee_whole_and_one_beside_it_sli
 def test_a_spring_at_a_port_starts_at_its_first_mark_and_ends_at_its_stop():
     spring = Spring(start_n=50, end_n=250, travel_m=0.8)
     load = SpringLoad(spring=spring, port="shoulders", anchor=(0.0, 0.0))
-    got = curve(Setup(exercise=EXERCISES["bodyweight-squat"], limits=Limits(hip_flexion_deg=155), loads=[load]))
+    got = curve(
+        Setup(
+            exercise=EXERCISES["bodyweight-squat"], limits=Limits(hip_flexion_deg=155), loads=[load]
+        )
+    )
     length = got.motion.load_lengths[0][0]
     force = next(f for f in got.motion.forces if f.source == "load 0")
     pull = np.hypot(*got.motion.full(force.force)[:, 0])
     np.testing.assert_allclose(pull, 50 + 250 * (length - length.min()), rtol=2e-3)
-    short = SpringLoad(spring=Spring(start_n=5, end_n=25, travel_m=0.1), port="shoulders", anchor=(0.0, 0.0))
+    short = SpringLoad(
+        spring=Spring(start_n=5, end_n=25, travel_m=0.1), port="shoulders", anchor=(0.0, 0.0)
+    )
     with pytest.raises(PostureError, match=r"passes its stop at 0\.10 m"):
         curve(Setup(exercise=EXERCISES["bodyweight-squat"], loads=[short]))
 
@@ -120,13 +140,17 @@ def test_a_carriage_s_springs_resist_or_help_and_a_lighter_help_is_harder():
 
 
 def test_a_pendulum_reports_its_period():
-    got = curve(Setup(exercise=EXERCISES["pendulum-hip-extension"], loads=[Pendulum(kg=20, arm_m=1.0)]))
+    got = curve(
+        Setup(exercise=EXERCISES["pendulum-hip-extension"], loads=[Pendulum(kg=20, arm_m=1.0)])
+    )
     assert got.motion.marks["period_s"][0, 0] == pytest.approx(2.006, abs=1e-3)
     assert "pendulum-swings" in [n.code for n in got.motion.notices]
 
 
 def test_sled_friction_counts_the_push_across_the_rails():
-    """At level rails with a push, friction is μ times weight and push; lifting more, returning less."""
+    """At level rails with a push, friction is μ times weight and push; lifting more, returning
+    less.
+    """
     sled = Sled(kg=100, empty_kg=20, friction=0.1)
     got = curve(Setup(exercise=EXERCISES["leg-press-45"], loads=[sled]))
     motion, rail = got.motion, np.deg2rad(45)
@@ -159,7 +183,9 @@ def test_hold_down_by_hand():
     # a loose 40 kg weighs 392 N: pulled up by 100 N it slides at 0.4·(392 − 100) = 117 N
     just = margin(Hold(kind="weight", kg=40), np.array([0.4 * (40 * G - 100)]), np.array([100.0]))
     assert just.margin == pytest.approx(1.0)
-    assert margin(Hold(kind="eye"), np.array([10.0]), np.array([10.0])) is None, "a rating that is not known"
+    assert margin(Hold(kind="eye"), np.array([10.0]), np.array([10.0])) is None, (
+        "a rating that is not known"
+    )
 
 
 def test_rubber_law_energy_and_refusal():
@@ -197,7 +223,9 @@ def test_the_score_chooses_the_law_that_made_the_readings():
     for law, kind in ((rubber, "mooney-rivlin"), (line, "linear")):
         forces = np.maximum.accumulate(np.maximum(law.force_n(np.array(lengths)) + noise, 0.01))
         assert fit_band(lengths, tuple(forces.tolist()), 1.0).chosen == kind
-    assert fit_band((1.0, 1.5), (0.0, 40.0), 1.0).chosen == "points", "two readings cannot be scored"
+    assert fit_band((1.0, 1.5), (0.0, 40.0), 1.0).chosen == "points", (
+        "two readings cannot be scored"
+    )
 
 
 @pytest.mark.parametrize(
@@ -253,7 +281,9 @@ def test_machines_are_recovered_from_their_readings(kind, columns, law):
     found = fit_machine(kind, columns, {"kg": 40.0, "rail_deg": 40.0})
     for name, value in law.items():
         assert found.law[name] == pytest.approx(value, rel=1e-6), name
-    assert found.rms_n == pytest.approx(0, abs=1e-6) and not [n for n in found.notes if "unexplained" in n]
+    assert found.rms_n == pytest.approx(0, abs=1e-6) and not [
+        n for n in found.notes if "unexplained" in n
+    ]
     if kind == "stack":
         assert found.tables["radius_m"] == pytest.approx([0.12] * 3)
     if kind == "sled":
@@ -269,7 +299,9 @@ def test_chain_weighs_what_hangs():
     chain = Chain(kg_per_m=8, length_m=1.2, port="back-high")
     np.testing.assert_allclose(chain.weight_n(np.array([0.0, 0.5, 1.2, 1.5])) / G, [0, 4, 9.6, 9.6])
     y = np.linspace(0, 1.5, 3001)
-    assert chain.energy_j(np.array(1.5)) == pytest.approx(np.trapezoid(chain.weight_n(y), y), rel=1e-6)
+    assert chain.energy_j(np.array(1.5)) == pytest.approx(
+        np.trapezoid(chain.weight_n(y), y), rel=1e-6
+    )
 
 
 def test_a_cam_of_a_round_pulley_is_a_constant_moment():
@@ -283,9 +315,15 @@ def test_a_cam_of_a_round_pulley_is_a_constant_moment():
         ("back-squat-high", Chain(kg_per_m=6, length_m=1.0, port="back-high")),
         ("belt-squat-cable", Cable(kg=60, port="hip-belt", pulley=(0.06, -0.05))),
         ("belt-squat-cable", Cable(kg=60, port="hip-belt", pulley=(0.06, -0.05), friction=0.1)),
-        ("corner-bar-squat", CornerBar(plate_kg=20, bar_kg=20, bar_m=2.2, sleeve_m=2.0, hand_m=2.1)),
+        (
+            "corner-bar-squat",
+            CornerBar(plate_kg=20, bar_kg=20, bar_m=2.2, sleeve_m=2.0, hand_m=2.1),
+        ),
         ("leg-extension", Stack(kg=40, angle_deg=(0, 60, 110), radius_m=(0.06, 0.11, 0.08))),
-        ("seated-leg-curl", Stack(kg=30, angle_deg=(0, 60, 110), radius_m=(0.1, 0.11, 0.05), friction=0.1)),
+        (
+            "seated-leg-curl",
+            Stack(kg=30, angle_deg=(0, 60, 110), radius_m=(0.1, 0.11, 0.05), friction=0.1),
+        ),
         ("leg-extension-cable", Cable(kg=15, port="ankle", pulley=(-0.6, 0.2))),
         ("leg-curl-dumbbell", FreeMass(kg=10, port="ankle")),
     ],
@@ -298,11 +336,14 @@ def test_energy_audit_of_every_kind_of_load(name, load):
         assert np.abs(down).sum() < np.abs(lifting).sum()
 
 
-# common practice, no source: prone, a dumbbell by the feet is heaviest at the straight knee, nothing at 90°
+# common practice, no source: prone, a dumbbell by the feet is heaviest at the straight knee,
+# nothing at 90°
 def test_prone_dumbbell_curl_is_heaviest_straight():
     def knee(kg):
         loads = [FreeMass(kg=kg, port="ankle")]
-        return curve(Setup(exercise=EXERCISES["leg-curl-dumbbell"], loads=loads)).demand_nm["knee"][0]
+        return curve(Setup(exercise=EXERCISES["leg-curl-dumbbell"], loads=loads)).demand_nm["knee"][
+            0
+        ]
 
     part = knee(10) - knee(0)
     assert part[0] < 0 and part[-1] == pytest.approx(0, abs=1e-9)

@@ -17,7 +17,9 @@ from widearc.core.statics import curve
 
 
 def press(kg: float, **options):
-    return curve(Setup(exercise=EXERCISES["leg-press-45"], options=options, loads=[Sled(kg=kg, empty_kg=38)]))
+    return curve(
+        Setup(exercise=EXERCISES["leg-press-45"], options=options, loads=[Sled(kg=kg, empty_kg=38)])
+    )
 
 
 def compared(target, result):
@@ -35,7 +37,12 @@ def test_an_exercise_matches_itself():
 
 def test_half_the_demand_matches_by_half_in_full_shape():
     wanted = press(120, push="none")
-    half = compare(target_of(wanted), wanted.motion.angles, {name: 0.5 * d for name, d in wanted.demand_nm.items()}, 1)
+    half = compare(
+        target_of(wanted),
+        wanted.motion.angles,
+        {name: 0.5 * d for name, d in wanted.demand_nm.items()},
+        1,
+    )
     assert half.match[0] == pytest.approx(0.5) and half.level[0] == pytest.approx(0.5)
     assert half.shape[0] == pytest.approx(1.0)
 
@@ -66,7 +73,9 @@ def test_demand_for_the_opposite_action_counts_as_nothing():
 def test_a_held_joint_counts_as_nothing_over_the_whole_target_range():
     target = target_of(press(120))
     loads = [FreeMass(kg=16, port="ankle")]
-    result = compared(target, curve(Setup(exercise=EXERCISES["leg-extension-dumbbell"], loads=loads)))
+    result = compared(
+        target, curve(Setup(exercise=EXERCISES["leg-extension-dumbbell"], loads=loads))
+    )
     hip = [a.joint for a in target.actions].index("hip")
     assert result.by_joint[hip][0] == 0 and result.bins[hip].sum() == 0
 
@@ -89,10 +98,14 @@ def test_long_third_share_of_an_even_target_is_a_third():
 
 
 def piece(ends, values):
-    """Return a curve of one joint: knee angles from the lengthened end (degrees) and demands (N·m), both (1, 41)."""
+    """Return a curve of one joint: knee angles from the lengthened end (degrees) and demands (N·m),
+    both (1, 41).
+    """
     share = np.linspace(0.0, 1.0, 41)
     theta = ends[0] + (ends[1] - ends[0]) * share
-    return np.deg2rad(theta)[None, :], np.interp(share, np.linspace(0.0, 1.0, len(values)), values)[None, :]
+    return np.deg2rad(theta)[None, :], np.interp(share, np.linspace(0.0, 1.0, len(values)), values)[
+        None, :
+    ]
 
 
 def fine_of(theta, demand, grid):
@@ -106,8 +119,12 @@ VALUES = st.lists(st.floats(-20, 200), min_size=4, max_size=4)
 
 
 @given(ENDS, VALUES.filter(lambda v: max(v) > 30), ENDS, VALUES)
-def test_match_level_shape_and_reach_are_those_of_a_plain_integral(wanted_ends, wanted, own_ends, own):
-    """By the trapezoidal rule over hundredths of a degree: work in common over work in either, and the rest."""
+def test_match_level_shape_and_reach_are_those_of_a_plain_integral(
+    wanted_ends, wanted, own_ends, own
+):
+    """By the trapezoidal rule over hundredths of a degree: work in common over work in either, and
+    the rest.
+    """
     grid = np.arange(-10.0, 150.0, 0.01)
     theta, demand = piece(wanted_ends, wanted)
     bins = on_grid(theta, demand, Action.KE)[0]
@@ -124,7 +141,9 @@ def test_match_level_shape_and_reach_are_those_of_a_plain_integral(wanted_ends, 
     assert found.level[0] == pytest.approx(given_ / work, abs=slack / work * (1.0 + given_ / work))
     if given_ > 20 * slack:
         scaled = c * work / given_
-        shape = np.trapezoid(np.minimum(t, scaled), grid) / np.trapezoid(np.maximum(t, scaled), grid)
+        shape = np.trapezoid(np.minimum(t, scaled), grid) / np.trapezoid(
+            np.maximum(t, scaled), grid
+        )
         assert found.shape[0] == pytest.approx(shape, abs=0.05)
 
 
@@ -135,7 +154,9 @@ def test_a_match_has_one_peak_in_the_load_where_demand_grows_with_it(values, mos
     target = Target(actions=(Action.KE,), bins=(on_grid(theta, demand, Action.KE)[0],))
     own_theta, own = piece((95.0, 15.0), np.abs(values)[::-1])
     factors = np.linspace(0.05, most + 1.0, 40)
-    matches = np.array([compare(target, {"knee": own_theta}, {"knee": f * own}, 1).match[0] for f in factors])
+    matches = np.array(
+        [compare(target, {"knee": own_theta}, {"knee": f * own}, 1).match[0] for f in factors]
+    )
     best = int(matches.argmax())
     # what counts as nothing below a millionth of a N·m may step by as little
     assert np.all(np.diff(matches[: best + 1]) >= -1e-6) and np.all(np.diff(matches[best:]) <= 1e-6)
@@ -143,9 +164,18 @@ def test_a_match_has_one_peak_in_the_load_where_demand_grows_with_it(values, mos
 
 @pytest.mark.parametrize("left", [1e-14, 5e-9, 2.2e-309])
 def test_what_rounding_leaves_has_no_shape_and_reaches_nothing(left):
-    """A joint that is not loaded may keep a last digit: brought to the wanted work it would be a shape of nothing."""
+    """A joint that is not loaded may keep a last digit: brought to the wanted work it would be a
+    shape of nothing.
+    """
     theta, demand = piece((95.0, 10.0), [80.0, 120.0, 60.0, 20.0])
     target = Target(actions=(Action.KE,), bins=(on_grid(theta, demand, Action.KE)[0],))
     found = compare(target, {"knee": theta}, {"knee": np.full_like(demand, left)}, 1)
-    assert found.match[0] == found.shape[0] == found.level[0] == found.reach[0] == found.long_third_share[0][0] == 0.0
+    assert (
+        found.match[0]
+        == found.shape[0]
+        == found.level[0]
+        == found.reach[0]
+        == found.long_third_share[0][0]
+        == 0.0
+    )
     assert np.isnan(found.load_centre_deg[0][0])

@@ -48,8 +48,16 @@ from widearc.core.statics import (
 def test_every_need_of_the_catalogue_is_met_by_a_kind_or_a_fact_of_the_place():
     served = {need for kind in KINDS.values() for need in kind.serves}
     places = {"partner", "wall", "floor to walk"}
-    made = {"sled press", "level press", "vertical press", "rack or clean", "anchor behind", "anchor ahead",
-            "anchor under the feet", "boxes"}  # fmt: skip
+    made = {
+        "sled press",
+        "level press",
+        "vertical press",
+        "rack or clean",
+        "anchor behind",
+        "anchor ahead",
+        "anchor under the feet",
+        "boxes",
+    }
     needed = {need for exercise in EXERCISES.values() for need in exercise.needs}
     assert needed <= served | places | made
     assert served <= needed | {"rack", "seat"}, "no kind serves a need that nothing has"
@@ -108,7 +116,12 @@ def test_a_rail_s_angle_by_rise_over_run():
 
 @settings(max_examples=60)
 @given(
-    st.floats(0.2, 0.6), st.floats(0.2, 0.6), st.floats(5, 170), st.floats(-3, 3), st.floats(-2, 2), st.floats(0, 6.28)
+    st.floats(0.2, 0.6),
+    st.floats(0.2, 0.6),
+    st.floats(5, 170),
+    st.floats(-3, 3),
+    st.floats(-2, 2),
+    st.floats(0, 6.28),
 )
 def test_three_ways_agree_on_one_bend(upper, lower, bend, x, y, turned):
     """A joint at (x, y), turned in the picture; tape, level and points see the same angle."""
@@ -128,8 +141,10 @@ def test_the_stated_error_of_the_tape_is_what_a_centimetre_does():
     """The error by slopes against the spread of angles with each length drawn 1 cm off."""
     random = np.random.default_rng(5)
     truth = bend_by_tape(0.44, 0.42, 0.55)
-    drawn = [bend_by_tape(*(np.array([0.44, 0.42, 0.55]) + 0.01 * random.standard_normal(3))).angle_deg
-             for _ in range(4000)]  # fmt: skip
+    drawn = [
+        bend_by_tape(*(np.array([0.44, 0.42, 0.55]) + 0.01 * random.standard_normal(3))).angle_deg
+        for _ in range(4000)
+    ]
     assert truth.error_deg == pytest.approx(np.std(drawn), rel=0.05)
 
 
@@ -145,10 +160,15 @@ def test_what_makes_no_triangle_and_no_level_is_refused():
 
 
 def test_the_knee_to_wall_test():
-    """A shank of 0.44 m leant by hand: knee height and toe distance are laid out, the lean must come back."""
+    """A shank of 0.44 m leant by hand: knee height and toe distance are laid out, the lean must
+    come back.
+    """
     body = Body(stature_m=1.80)
     lean = math.radians(35)
-    knee_ahead, knee_up = body.shank_m * math.sin(lean), body.shank_m * math.cos(lean) + body.ankle_height_m
+    knee_ahead, knee_up = (
+        body.shank_m * math.sin(lean),
+        body.shank_m * math.cos(lean) + body.ankle_height_m,
+    )
     toe = knee_ahead + 0.05 - 0.77 * body.foot_m  # the kneecap is 5 cm ahead of the knee's middle
     found = shank_lean_at_wall(toe, knee_up, body)
     assert found.angle_deg == pytest.approx(35, abs=0.01)
@@ -158,13 +178,17 @@ def test_the_knee_to_wall_test():
 
 
 def test_the_band_of_a_law_holds_the_truth_and_shrinks_with_the_error():
-    """Readings of a known line, each with the stated error: the true line lies in the 95 % band, as a rule."""
+    """Readings of a known line, each with the stated error: the true line lies in the 95 % band, as
+    a rule.
+    """
     random = np.random.default_rng(11)
     lengths = np.linspace(1.0, 2.0, 6)
     true = 300.0 * (lengths - 1.0)
     inside = []
     for _ in range(60):
-        read = np.maximum.accumulate(np.maximum(true + pull_error_n(lengths, true) * random.standard_normal(6), 0))
+        read = np.maximum.accumulate(
+            np.maximum(true + pull_error_n(lengths, true) * random.standard_normal(6), 0)
+        )
         low, high = np.quantile(drawn_pulls(lengths, read, lengths[1:]), (0.025, 0.975), axis=0)
         inside.append(((low <= true[1:]) & (true[1:] <= high)).mean())
     assert np.mean(inside) > 0.85
@@ -183,9 +207,14 @@ def test_drawn_pulls_are_the_same_each_time_and_never_fall():
 
 @pytest.mark.parametrize(
     ("predicted", "read", "says"),
-    [(100, 101, "trust"), (100, 104, "trust"), (100, 110, "read again"), (100, 140, "weigh anew"),
-     (100, 60, "weigh anew")],
-)  # fmt: skip
+    [
+        (100, 101, "trust"),
+        (100, 104, "trust"),
+        (100, 110, "read again"),
+        (100, 140, "weigh anew"),
+        (100, 60, "weigh anew"),
+    ],
+)
 def test_a_check_reading_says_whether_to_trust(predicted, read, says):
     off, verdict = trust(predicted, 1.0, read)
     assert verdict == says
@@ -198,13 +227,17 @@ def test_a_pair_that_differs_is_told_where():
     assert match.off == pytest.approx(1 - 300 / 330, abs=1e-6) and not match.alike
     assert pair_match(first, scaled_law(first, 1.03), 2.0).alike
     shorter = pair_match(first, LinearLaw(rest_m=0.95, rate_n_per_m=300), 2.0)
-    assert shorter.at_m == pytest.approx(1.1, abs=0.02), "a shorter one differs most where both are nearly slack"
+    assert shorter.at_m == pytest.approx(1.1, abs=0.02), (
+        "a shorter one differs most where both are nearly slack"
+    )
     with pytest.raises(InputError):
         pair_match(first, first, 1.05)
 
 
 def test_a_loop_folded_once_is_four_times_as_stiff():
-    """Common practice, no source: four strands of half length against two full strands over the same hand travel."""
+    """Common practice, no source: four strands of half length against two full strands over the
+    same hand travel.
+    """
     law = LinearLaw(rest_m=1.0, rate_n_per_m=100)
     travel = np.array([0.1, 0.2, 0.3])
     open_ = 2 * law.force_n(1.0 + travel)
@@ -213,23 +246,37 @@ def test_a_loop_folded_once_is_four_times_as_stiff():
 
 @pytest.mark.parametrize(
     "exercise",
-    ["leg-extension", "lying-leg-curl", "pendulum-hip-extension", "multi-hip", "kickback", "side-lying-raise"],
+    [
+        "leg-extension",
+        "lying-leg-curl",
+        "pendulum-hip-extension",
+        "multi-hip",
+        "kickback",
+        "side-lying-raise",
+    ],
 )
 def test_a_scaled_load_adds_to_the_demand_in_step(exercise):
-    """Every kind of load on a fixed posture: from 1 to 1.5 times adds as much as from 1.5 to 2 times."""
+    """Every kind of load on a fixed posture: from 1 to 1.5 times adds as much as from 1.5 to 2
+    times.
+    """
     entry = EXERCISES[exercise]
     for kind, (load,) in admissible(entry):
         one, half, two = (
-            curve(Setup(exercise=entry, loads=(scaled(load, k),)), lowering=False, strict=False) for k in (1, 1.5, 2)
+            curve(Setup(exercise=entry, loads=(scaled(load, k),)), lowering=False, strict=False)
+            for k in (1, 1.5, 2)
         )
         if one.motion.failed or two.motion.failed:
             continue
         for name in one.demand_nm:
             step = half.demand_nm[name] - one.demand_nm[name]
-            assert two.demand_nm[name] - half.demand_nm[name] == pytest.approx(step, rel=1e-6, abs=1e-6), kind
+            assert two.demand_nm[name] - half.demand_nm[name] == pytest.approx(
+                step, rel=1e-6, abs=1e-6
+            ), kind
 
 
-@pytest.mark.parametrize("law", [LinearLaw(rest_m=1.0, rate_n_per_m=200), points_law()], ids=["line", "points"])
+@pytest.mark.parametrize(
+    "law", [LinearLaw(rest_m=1.0, rate_n_per_m=200), points_law()], ids=["line", "points"]
+)
 def test_a_scaled_law_is_scaled_everywhere(law):
     reach = np.linspace(0.8, 1.9, 20)
     assert scaled_law(law, 1.3).force_n(reach) == pytest.approx(1.3 * law.force_n(reach))
@@ -258,7 +305,9 @@ def test_an_error_of_a_load_moves_a_fixed_posture_by_just_that():
     base = curve(setup, lowering=False)
     bare = curve(Setup(exercise=setup.exercise, body=setup.body), lowering=False)
     error = demand_error_nm(base, load_variants(setup, (0.05,)))
-    assert error["knee"] == pytest.approx(0.05 * np.abs(base.demand_nm["knee"] - bare.demand_nm["knee"]), abs=1e-6)
+    assert error["knee"] == pytest.approx(
+        0.05 * np.abs(base.demand_nm["knee"] - bare.demand_nm["knee"]), abs=1e-6
+    )
 
 
 def test_sources_add_as_squares_and_none_makes_none():
@@ -266,7 +315,9 @@ def test_sources_add_as_squares_and_none_makes_none():
     base = curve(setup, lowering=False)
     load = demand_error_nm(base, load_variants(setup, (0.04,)))["knee"]
     body = demand_error_nm(base, body_variants(setup, BodyDoubt()))["knee"]
-    both = demand_error_nm(base, {**load_variants(setup, (0.04,)), **body_variants(setup, BodyDoubt())})["knee"]
+    both = demand_error_nm(
+        base, {**load_variants(setup, (0.04,)), **body_variants(setup, BodyDoubt())}
+    )["knee"]
     assert both == pytest.approx(np.hypot(load, body))
     assert float(np.max(demand_error_nm(base, load_variants(setup, (0.0,)))["knee"])) == 0.0
 
@@ -277,20 +328,27 @@ def test_a_body_that_was_not_asked_is_less_sure():
     assert known.mass < guessed.mass and known.thigh < guessed.thigh
     setup = setup_of("bodyweight-squat")
     base = curve(setup, lowering=False)
-    small, large = (demand_error_nm(base, body_variants(setup, d))["hip"].max() for d in (known, guessed))
+    small, large = (
+        demand_error_nm(base, body_variants(setup, d))["hip"].max() for d in (known, guessed)
+    )
     assert large > 3 * small > 0
 
 
 def test_places_of_a_squat_lie_where_geometry_puts_them():
-    """Thighs level: hip and knee at one height. The ankle's limit: where the shank law first reaches it."""
+    """Thighs level: hip and knee at one height. The ankle's limit: where the shank law first
+    reaches it.
+    """
     from widearc.core.body import Limits
     from widearc.core.equipment import FreeMass
     from widearc.core.statics import knee_past_toes_m, places
 
     setup = Setup(
-        exercise=EXERCISES["back-squat-high"], body=Body(), limits=Limits(dorsiflexion_deg=34, hip_flexion_deg=155),
-        options={"knee_from_deg": 128.0}, loads=(FreeMass(kg=40, port="back-high"),),
-    )  # fmt: skip
+        exercise=EXERCISES["back-squat-high"],
+        body=Body(),
+        limits=Limits(dorsiflexion_deg=34, hip_flexion_deg=155),
+        options={"knee_from_deg": 128.0},
+        loads=(FreeMass(kg=40, port="back-high"),),
+    )
     found = curve(setup, lowering=False)
     marks = {p.name: p.sample for p in places(found)}
     hip, knee = (found.motion.full(found.motion.points[p])[1][0] for p in ("hip", "knee"))

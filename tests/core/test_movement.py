@@ -17,12 +17,22 @@ from widearc.core.units import to_deg
 
 
 def test_wide_stance_still_balances_its_energy():
-    setup = Setup(exercise=EXERCISES["goblet-squat"], options={"stance_m": 0.8}, loads=[FreeMass(kg=24, port="goblet")])
+    setup = Setup(
+        exercise=EXERCISES["goblet-squat"],
+        options={"stance_m": 0.8},
+        loads=[FreeMass(kg=24, port="goblet")],
+    )
     assert audit(curve(setup)).relative_error.max() <= 0.005
 
 
 def test_one_leg_carries_what_two_share():
-    two = curve(Setup(exercise=EXERCISES["leg-press-45"], loads=[Sled(kg=100, empty_kg=20)], options={"push": "none"}))
+    two = curve(
+        Setup(
+            exercise=EXERCISES["leg-press-45"],
+            loads=[Sled(kg=100, empty_kg=20)],
+            options={"push": "none"},
+        )
+    )
     one = curve(
         Setup(
             exercise=EXERCISES["leg-press-45"],
@@ -38,7 +48,9 @@ def test_one_leg_carries_what_two_share():
 def test_doubling_a_load_doubles_its_part_where_the_posture_stays():
     def knee(kg):
         loads = [FreeMass(kg=kg, port="ankle")]
-        return curve(Setup(exercise=EXERCISES["leg-extension-dumbbell"], loads=loads)).demand_nm["knee"]
+        return curve(Setup(exercise=EXERCISES["leg-extension-dumbbell"], loads=loads)).demand_nm[
+            "knee"
+        ]
 
     np.testing.assert_allclose(knee(20) - knee(0), 2 * (knee(10) - knee(0)), atol=1e-9)
 
@@ -71,13 +83,22 @@ def test_scalar_and_batch_agree():
     )
     for row, (kg, depth) in enumerate(zip(kgs, (90.0, 100.0, 110.0), strict=True)):
         loads = [FreeMass(kg=float(kg), port="goblet")]
-        one = curve(Setup(exercise=EXERCISES["goblet-squat"], options={"knee_from_deg": depth}, loads=loads))
-        np.testing.assert_allclose(batch.demand_nm["knee"][row], one.demand_nm["knee"][0], atol=1e-9)
+        one = curve(
+            Setup(exercise=EXERCISES["goblet-squat"], options={"knee_from_deg": depth}, loads=loads)
+        )
+        np.testing.assert_allclose(
+            batch.demand_nm["knee"][row], one.demand_nm["knee"][0], atol=1e-9
+        )
 
 
 def test_parts_of_a_batch_are_the_batch():
     kgs, depths = np.linspace(0, 40, 7), np.linspace(80, 110, 7)
-    band = Band(law=points_law(top_n=60), port="shoulders", anchor=(0.1, 0.0, 0.1), count=np.linspace(0, 2, 7)[:, None])
+    band = Band(
+        law=points_law(top_n=60),
+        port="shoulders",
+        anchor=(0.1, 0.0, 0.1),
+        count=np.linspace(0, 2, 7)[:, None],
+    )
     setup = Setup(
         exercise=EXERCISES["goblet-squat"],
         options={"knee_from_deg": depths},
@@ -92,7 +113,9 @@ def test_parts_of_a_batch_are_the_batch():
 
 
 def test_hip_and_knee_limits_cut_the_range_and_are_named():
-    setup = Setup(exercise=EXERCISES["bodyweight-squat"], limits=Limits(hip_flexion_deg=95, knee_deg=105))
+    setup = Setup(
+        exercise=EXERCISES["bodyweight-squat"], limits=Limits(hip_flexion_deg=95, knee_deg=105)
+    )
     motion = curve(setup).motion
     assert np.rad2deg(motion.angles["hip"]).max() <= 95.2
     text = next(n.text for n in motion.notices if n.code == "range-cut")
@@ -138,12 +161,20 @@ def test_bracketed_root_finds_roots_and_says_where_there_is_none():
 
 @pytest.mark.parametrize("kg", [0.0, 8.0, 16.0, 24.0, 40.0])
 def test_where_a_hip_limit_ends_the_range_does_not_depend_on_how_many_samples_are_taken(kg):
-    """As balance is lost the trunk sinks level: the hip limit lies before, often between two samples."""
+    """As balance is lost the trunk sinks level: the hip limit lies before, often between two
+    samples.
+    """
     limits = Limits(hip_flexion_deg=105.0, dorsiflexion_deg=20.0)
     ends = []
     for samples in (11, 21, 41, 101, 401):
-        setup = Setup(exercise=EXERCISES["belt-squat-home"], body=Body(mass_kg=60.0), limits=limits, samples=samples,
-                      options={"knee_from_deg": 95.0}, loads=(FreeMass(kg=kg, port="hip-belt"),))  # fmt: skip
+        setup = Setup(
+            exercise=EXERCISES["belt-squat-home"],
+            body=Body(mass_kg=60.0),
+            limits=limits,
+            samples=samples,
+            options={"knee_from_deg": 95.0},
+            loads=(FreeMass(kg=kg, port="hip-belt"),),
+        )
         motion = move(setup)
         ends.append(float(to_deg(motion.angles["knee"][0, 0])))
         assert float(to_deg(motion.angles["hip"].max())) < 105.1
@@ -153,8 +184,13 @@ def test_where_a_hip_limit_ends_the_range_does_not_depend_on_how_many_samples_ar
 
 @pytest.mark.parametrize("samples", [11, 21, 101, 401])
 def test_where_balance_ends_before_the_hip_the_set_up_is_refused_at_any_number_of_samples(samples):
-    setup = Setup(exercise=EXERCISES["belt-squat-home"], body=Body(mass_kg=60.0), samples=samples,
-                  limits=Limits(hip_flexion_deg=105.0, dorsiflexion_deg=20.0), options={"knee_from_deg": 95.0},
-                  loads=(FreeMass(kg=60.0, port="hip-belt"),))  # fmt: skip
+    setup = Setup(
+        exercise=EXERCISES["belt-squat-home"],
+        body=Body(mass_kg=60.0),
+        samples=samples,
+        limits=Limits(hip_flexion_deg=105.0, dorsiflexion_deg=20.0),
+        options={"knee_from_deg": 95.0},
+        loads=(FreeMass(kg=60.0, port="hip-belt"),),
+    )
     with pytest.raises(PostureError, match="cannot balance below"):
         move(setup)

@@ -1,4 +1,6 @@
-"""What place, people and client allow, what a room can train, what a stand-in means for a client."""
+"""What place, people and client allow, what a room can train, what a stand-in means for a
+client.
+"""
 
 from __future__ import annotations
 
@@ -28,7 +30,9 @@ from widearc.core.substitution import (
 from widearc.core.substitution.admission import LONG_MINUTES, left_out, step_by_step
 
 LIMITS = Limits()
-PRESS = Setup(exercise=EXERCISES["leg-press-45"], options={"rail_deg": 40}, loads=[Sled(kg=60, empty_kg=38)])
+PRESS = Setup(
+    exercise=EXERCISES["leg-press-45"], options={"rail_deg": 40}, loads=[Sled(kg=60, empty_kg=38)]
+)
 
 
 def out(exercise, kit=Kit(), rules=Rules(), taken=frozenset(), limits=LIMITS):  # noqa: B008 - frozen
@@ -42,7 +46,11 @@ def test_each_kind_of_thing_admits_what_needs_it_and_taking_it_says_so(kind):
         for exercise in (e for e in EXERCISES.values() if e.needs == (need,)):
             height = Furniture(id="x", name="Thing", kind=kind.id, height_m=0.3)
             made = kind.id in ("bench", "box", "rack", "couch", "table")
-            kit = Kit(furniture=(height,)) if made else Kit(things=(Thing(id="x", name="Thing", kind=kind.id),))
+            kit = (
+                Kit(furniture=(height,))
+                if made
+                else Kit(things=(Thing(id="x", name="Thing", kind=kind.id),))
+            )
             partner = Rules(partner=True)
             assert out(exercise.id, Kit()) is not None, f"{exercise.id} needs {need}"
             assert out(exercise.id, kit, partner) is None, exercise.id
@@ -52,7 +60,8 @@ def test_each_kind_of_thing_admits_what_needs_it_and_taking_it_says_so(kind):
 
 def test_needs_of_the_place_and_the_people():
     assert "partner" in out(
-        "back-extension-couch", Kit(furniture=(Furniture(id="c", name="Couch", kind="couch", height_m=0.4),))
+        "back-extension-couch",
+        Kit(furniture=(Furniture(id="c", name="Couch", kind="couch", height_m=0.4),)),
     )
     wallless = Rules(wall=False)
     ball = Kit(things=(Thing(id="b", name="Ball", kind="ball"),))
@@ -67,17 +76,25 @@ def test_needs_of_the_place_and_the_people():
     assert "below 25 cm" in out("hack-squat-doubled-band", high)
     boxes = Kit(
         furniture=tuple(Furniture(id=n, name="Box", kind="box", height_m=0.3) for n in "ab"),
-        things=(Thing(id="d", name="Belt", kind="dip belt"), Thing(id="p", name="Post", kind="post")),
+        things=(
+            Thing(id="d", name="Belt", kind="dip belt"),
+            Thing(id="p", name="Post", kind="post"),
+        ),
     )
     assert out("belt-squat-pin", boxes) is None
     assert out("belt-squat-pin", boxes, taken=frozenset({"a"})) == "box taken"
 
 
 def test_presses_are_told_apart_by_their_rails():
-    for rail, exercise in ((40.0, "leg-press-one-leg"), (5.0, "leg-press-flat"), (90.0, "leg-press-vertical")):
+    for rail, exercise in (
+        (40.0, "leg-press-one-leg"),
+        (5.0, "leg-press-flat"),
+        (90.0, "leg-press-vertical"),
+    ):
         kit = Kit(presses=(SledPress(id="p", name="Press", rail_deg=rail, empty_kg=20),))
         actions = {
-            t.action: [e.id for e in t.now] for t in trainable(kit, taken=frozenset(), limits=LIMITS, rules=Rules())
+            t.action: [e.id for e in t.now]
+            for t in trainable(kit, taken=frozenset(), limits=LIMITS, rules=Rules())
         }
         assert ("leg-press-one-leg" in actions[Action.KE]) == (rail == 40.0)
         others = {"leg-press-one-leg", "leg-press-flat", "leg-press-vertical"} - {exercise}
@@ -96,7 +113,9 @@ def test_a_packed_place_hides_what_travels_and_what_takes_long():
 
 def test_a_beginner_gets_static_before_raised_before_offset_and_nothing_that_travels(kit):
     assert "beginner" in out("walking-lunge", rules=Rules(beginner=True, floor_length_m=9.0))
-    kit = dataclasses.replace(kit, furniture=(Furniture(id="bench", name="Bench", kind="bench", height_m=0.43),))
+    kit = dataclasses.replace(
+        kit, furniture=(Furniture(id="bench", name="Bench", kind="bench", height_m=0.43),)
+    )
     wanted = curve(PRESS)
 
     def order(rules):
@@ -117,7 +136,12 @@ def test_step_by_step_leaves_others_in_their_place():
         def __init__(self, name):
             self.exercise = EXERCISES[name]
 
-    given = [One("offset-lunge"), One("goblet-squat"), One("rear-raised-split-squat"), One("split-squat")]
+    given = [
+        One("offset-lunge"),
+        One("goblet-squat"),
+        One("rear-raised-split-squat"),
+        One("split-squat"),
+    ]
     names = [c.exercise.id for c in step_by_step(given, Rules(beginner=True))]
     assert names == ["split-squat", "goblet-squat", "rear-raised-split-squat", "offset-lunge"]
     assert step_by_step(given, Rules()) == given
@@ -128,7 +152,9 @@ def test_a_weak_grip_leaves_out_what_the_hands_cannot_hold(kit):
 
     def dumbbells(grip):
         found = search(wanted, kit, body=Body(), limits=LIMITS, rules=Rules(grip_kg=grip))
-        return [p.kg for c in found.candidates if c.exercise.id == "dumbbell-squat" for p in c.pieces]
+        return [
+            p.kg for c in found.candidates if c.exercise.id == "dumbbell-squat" for p in c.pieces
+        ]
 
     assert dumbbells(None) == dumbbells(12.0) == [12]
     assert dumbbells(11.9) == []
@@ -144,7 +170,9 @@ def test_what_a_room_trains_follows_what_is_free(kit):
     assert {"goblet-squat", "dumbbell-squat", "leg-extension-dumbbell"} <= gone
     assert gone == after[Action.KE][1], "what is gone is said to be held up"
     assert before[Action.KE][1] == set()
-    assert set(counts(())) == set(Action), "every action has a line, if only to say nothing trains it"
+    assert set(counts(())) == set(Action), (
+        "every action has a line, if only to say nothing trains it"
+    )
     empty = trainable(Kit(), taken=frozenset(), limits=LIMITS, rules=Rules())
     assert all("bodyweight-squat" in {e.id for e in t.now} for t in empty if t.action is Action.KE)
 
@@ -168,19 +196,28 @@ def test_a_sore_joint_gets_its_peak_beside_the_wanted_one():
     assert f"{there:.0f} against {before:.0f} N·m" in said
     assert f"{abs(there / before - 1) * 100:.0f} % {'more' if there > before else 'less'}" in said
     assert "presses on the spine" in said and "Sore both ankles" in said
-    lying = curve(Setup(exercise=EXERCISES["leg-extension-dumbbell"], options={"seat_m": 0.6},
-                        loads=[FreeMass(kg=10, port="ankle")]))  # fmt: skip
+    lying = curve(
+        Setup(
+            exercise=EXERCISES["leg-extension-dumbbell"],
+            options={"seat_m": 0.6},
+            loads=[FreeMass(kg=10, port="ankle")],
+        )
+    )
     assert "hardly loaded" in notes(lying, Rules(sore={"hip": "right"}))
     assert "does not press" in notes(lying, Rules(sore={"low back": "both"}))
 
 
 def test_the_other_notes_of_a_client():
-    split = curve(Setup(exercise=EXERCISES["rear-raised-split-squat"], loads=[FreeMass(kg=40, port="hands")]))
+    split = curve(
+        Setup(exercise=EXERCISES["rear-raised-split-squat"], loads=[FreeMass(kg=40, port="hands")])
+    )
     said = notes(split, Rules(stronger_side="right", grip_kg=12.0, beginner=True))
     assert "Start with the left leg" in said
     assert "Each hand holds up to 20 kg, more than the 12 kg" in said
     assert "static split squat comes first" in said
-    back = curve(Setup(exercise=EXERCISES["back-squat-high"], loads=[FreeMass(kg=60, port="back-high")]))
+    back = curve(
+        Setup(exercise=EXERCISES["back-squat-high"], loads=[FreeMass(kg=60, port="back-high")])
+    )
     assert "set the stops" in notes(back, Rules(alone=True))
     assert notes(back, Rules(stronger_side="right")) == "", "both legs work: no side goes first"
 
@@ -191,13 +228,19 @@ def test_the_other_notes_of_a_client():
 def ranked(kit, body_doubt=BodyDoubt(), memo=None):  # noqa: B008 - frozen
     return {
         c.exercise.id: c
-        for c in search(curve(PRESS), kit, body=Body(), limits=LIMITS, body_doubt=body_doubt, memo=memo).candidates
+        for c in search(
+            curve(PRESS), kit, body=Body(), limits=LIMITS, body_doubt=body_doubt, memo=memo
+        ).candidates
     }
 
 
 def test_a_match_is_as_sure_as_what_it_is_built_on(kit):
-    weighed = dataclasses.replace(kit, weights=tuple(dataclasses.replace(w, error=0.002) for w in kit.weights))
-    guessed = dataclasses.replace(kit, weights=tuple(dataclasses.replace(w, error=0.15) for w in kit.weights))
+    weighed = dataclasses.replace(
+        kit, weights=tuple(dataclasses.replace(w, error=0.002) for w in kit.weights)
+    )
+    guessed = dataclasses.replace(
+        kit, weights=tuple(dataclasses.replace(w, error=0.15) for w in kit.weights)
+    )
     sure = BodyDoubt(mass=0.0, thigh=0.0)
     small, large = ranked(weighed, sure)["goblet-squat"], ranked(guessed, sure)["goblet-squat"]
     assert small.match == large.match, "an error changes how sure a match is, not the match"
@@ -206,7 +249,9 @@ def test_a_match_is_as_sure_as_what_it_is_built_on(kit):
 
 
 def test_a_match_s_error_is_the_change_that_one_standard_error_makes(kit):
-    """Body weight alone: no load is unsure, so only mass and thigh speak; each is worked out here once more."""
+    """Body weight alone: no load is unsure, so only mass and thigh speak; each is worked out here
+    once more.
+    """
     from widearc.core.matching import compare, target_of
 
     found = ranked(Kit())["bodyweight-squat"]
@@ -214,7 +259,9 @@ def test_a_match_s_error_is_the_change_that_one_standard_error_makes(kit):
     for body in (Body(mass_kg=80 * 1.01), Body(segments={"thigh_m": Body().thigh_m * 1.03})):
         wanted = target_of(curve(dataclasses.replace(PRESS, body=body)))
         own = curve(dataclasses.replace(found.curve.setup, body=body))
-        changes.append(float(compare(wanted, own.motion.angles, own.demand_nm, 1).match[0]) - found.match)
+        changes.append(
+            float(compare(wanted, own.motion.angles, own.demand_nm, 1).match[0]) - found.match
+        )
     assert found.doubt.match == pytest.approx(sum(c * c for c in changes) ** 0.5, rel=1e-6)
     assert found.doubt.match > 0.001
 

@@ -15,14 +15,23 @@ from widearc.core.statics import curve
 from widearc.core.substitution import Kit, Memo, Rules, Weight, search, sled_picks
 from widearc.core.substitution.kit import bar_picks, pair_picks
 
-PRESS = Setup(exercise=EXERCISES["leg-press-45"], options={"rail_deg": 40}, loads=[Sled(kg=60, empty_kg=38)])
+PRESS = Setup(
+    exercise=EXERCISES["leg-press-45"], options={"rail_deg": 40}, loads=[Sled(kg=60, empty_kg=38)]
+)
 BODY, LIMITS = Body(), Limits()
 
 
 def ranked(kit, taken=(), memo=None, rules=Rules(to_shoulders_kg=60.0), limits=LIMITS):  # noqa: B008 - frozen
     names = dict.fromkeys(taken, "taken")
     return search(
-        curve(PRESS), kit, body=BODY, limits=limits, rules=rules, taken=frozenset(taken), names=names, memo=memo
+        curve(PRESS),
+        kit,
+        body=BODY,
+        limits=limits,
+        rules=rules,
+        taken=frozenset(taken),
+        names=names,
+        memo=memo,
     )
 
 
@@ -37,7 +46,12 @@ def test_bar_totals_are_every_subset_of_plate_pairs(kit):
 
 
 def test_equal_totals_use_the_fewest_plates():
-    kit = Kit(weights=(Weight(id="a", kind="plate", kg=5, count=4), Weight(id="b", kind="plate", kg=10, count=2)))
+    kit = Kit(
+        weights=(
+            Weight(id="a", kind="plate", kg=5, count=4),
+            Weight(id="b", kind="plate", kg=10, count=2),
+        )
+    )
     twenty = next(p for p in sled_picks(kit) if p.kg == 20)
     assert [(piece.item, piece.number) for piece in twenty.pieces] == [("b", 2)]
 
@@ -53,7 +67,9 @@ def test_the_found_load_is_never_beaten_by_brute_force(kit):
     ):
         best = 0.0
         for kg in totals:
-            one = curve(Setup(exercise=EXERCISES[name], options=knee, loads=[FreeMass(kg=kg, port=port)]))
+            one = curve(
+                Setup(exercise=EXERCISES[name], options=knee, loads=[FreeMass(kg=kg, port=port)])
+            )
             best = max(best, float(compare(target, one.motion.angles, one.demand_nm, 1).match[0]))
         assert found[name].match == pytest.approx(best, abs=1e-9), name
 
@@ -72,7 +88,9 @@ def test_taken_items_are_not_used_and_the_rest_still_ranks(kit):
         assert answered == [(c.exercise.id, round(c.match, 9), c.pieces) for c in fresh.candidates]
         # whoever never had the items gets the same answer as who has them taken
         without = ranked(kit.without(frozenset(taken)))
-        assert answered == [(c.exercise.id, round(c.match, 9), c.pieces) for c in without.candidates]
+        assert answered == [
+            (c.exercise.id, round(c.match, 9), c.pieces) for c in without.candidates
+        ]
     again = ranked(kit, memo=memo)
     assert [c.exercise.id for c in again.candidates] == [c.exercise.id for c in before.candidates]
 
@@ -94,7 +112,9 @@ def test_reasons_follow_stock_people_and_limits(kit):
     assert empty["leg-extension-dumbbell"] == "needs a bench or box: none here"
     no_clean = {e.exercise.id: e for e in ranked(kit, rules=Rules()).excluded}
     assert "brings to the shoulders" in no_clean["front-squat"].admits
-    spared = {e.exercise.id: e.reason for e in ranked(kit, limits=Limits(no_axial_load=True)).excluded}
+    spared = {
+        e.exercise.id: e.reason for e in ranked(kit, limits=Limits(no_axial_load=True)).excluded
+    }
     assert spared["goblet-squat"] == "no load on the spine for this client"
     assert "bodyweight-squat" not in spared
 

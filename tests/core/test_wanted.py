@@ -1,4 +1,6 @@
-"""A wanted loading said by itself: handles, shapes, rep style as dose; as a target of the search."""
+"""A wanted loading said by itself: handles, shapes, rep style as dose; as a target of the
+search.
+"""
 
 from __future__ import annotations
 
@@ -25,11 +27,15 @@ FIVE = tuple(zip(HANDLES, (120.0, 150.0, 130.0, 90.0, 40.0), strict=True))
 
 
 def knee(**more):
-    return WantedAction(action=Action.KE, **({"from_deg": 95.0, "to_deg": 10.0, "handles": FIVE} | more))
+    return WantedAction(
+        action=Action.KE, **({"from_deg": 95.0, "to_deg": 10.0, "handles": FIVE} | more)
+    )
 
 
-SQUAT = curve(Setup(exercise=EXERCISES["goblet-squat"], body=BODY, loads=(FreeMass(kg=24, port="goblet"),)),
-              lowering=False)  # fmt: skip
+SQUAT = curve(
+    Setup(exercise=EXERCISES["goblet-squat"], body=BODY, loads=(FreeMass(kg=24, port="goblet"),)),
+    lowering=False,
+)
 
 
 def test_the_curve_passes_through_its_handles_and_never_over_them():
@@ -37,7 +43,9 @@ def test_the_curve_passes_through_its_handles_and_never_over_them():
     assert part.at(np.array(HANDLES)) == pytest.approx([nm for _, nm in FIVE])
     along = np.linspace(0, 1, 500)
     assert part.at(along).max() <= 150.0 + 1e-9
-    assert part.at(along) == pytest.approx(PchipInterpolator(HANDLES, [nm for _, nm in FIVE])(along))
+    assert part.at(along) == pytest.approx(
+        PchipInterpolator(HANDLES, [nm for _, nm in FIVE])(along)
+    )
 
 
 def test_the_lengthened_end_is_where_the_muscle_is_long():
@@ -104,7 +112,9 @@ def test_five_handles_hold_an_exercise_s_own_curve():
     target = target_of(SQUAT)
     for action, bins in zip(target.actions, target.bins, strict=True):
         start, end, handles = handles_of(bins, action)
-        made = WantedAction(action=action, from_deg=start, to_deg=end, handles=handles).demand_nm(BODY)
+        made = WantedAction(action=action, from_deg=start, to_deg=end, handles=handles).demand_nm(
+            BODY
+        )
         assert np.minimum(made, bins).sum() / np.maximum(made, bins).sum() > 0.95
         assert (start - end) * -action.direction > 0
 
@@ -122,27 +132,45 @@ def test_a_quarter_more_at_the_lengthened_end_doubles_that_quarter():
 def test_a_pause_keeps_its_whole_time_even_at_the_end_of_the_range():
     tempo = Tempo(lowering_s=2, lifting_s=1)
     for at in (60.0, 95.0):
-        weight = style_weight(RepStyle(kind=StyleKind.PAUSE, at_deg=at, seconds=2.0), tempo, (95.0, 10.0))
+        weight = style_weight(
+            RepStyle(kind=StyleKind.PAUSE, at_deg=at, seconds=2.0), tempo, (95.0, 10.0)
+        )
         inside = (CENTRES_DEG > 10) & (CENTRES_DEG < 95)
         assert (weight[inside] - 1.0).sum() * 3.0 / 85.0 == pytest.approx(2.0, rel=1e-6)
 
 
 def test_partials_leave_nothing_outside_their_part():
-    weight = style_weight(RepStyle(kind=StyleKind.PARTIALS, from_deg=95, to_deg=60), Tempo(), (95, 10))
+    weight = style_weight(
+        RepStyle(kind=StyleKind.PARTIALS, from_deg=95, to_deg=60), Tempo(), (95, 10)
+    )
     assert np.all(weight[(CENTRES_DEG < 60) & (CENTRES_DEG > 0)] == 0)
     with pytest.raises(TargetError, match="partials"):
-        styled(target_of(SQUAT), RepStyle(kind=StyleKind.PARTIALS, from_deg=150, to_deg=160), Tempo())
+        styled(
+            target_of(SQUAT), RepStyle(kind=StyleKind.PARTIALS, from_deg=150, to_deg=160), Tempo()
+        )
 
 
 @pytest.mark.parametrize(
     "style",
-    [RepStyle(kind=StyleKind.SLOW_LOWERING, seconds=5.0), RepStyle(kind=StyleKind.ONE_AND_A_QUARTER)],
+    [
+        RepStyle(kind=StyleKind.SLOW_LOWERING, seconds=5.0),
+        RepStyle(kind=StyleKind.ONE_AND_A_QUARTER),
+    ],
     ids=["slow", "quarter"],
 )
 def test_weights_agree_with_the_dose_of_a_curve_that_turns_evenly(style):
-    """A leg extension turns at an even speed, so demand times weight is its dose in the plain rep's unit."""
-    found = curve(Setup(exercise=EXERCISES["leg-extension-dumbbell"], body=BODY, options={"seat_m": 0.6},
-                        loads=(FreeMass(kg=10, port="ankle"),)), lowering=False)  # fmt: skip
+    """A leg extension turns at an even speed, so demand times weight is its dose in the plain rep's
+    unit.
+    """
+    found = curve(
+        Setup(
+            exercise=EXERCISES["leg-extension-dumbbell"],
+            body=BODY,
+            options={"seat_m": 0.6},
+            loads=(FreeMass(kg=10, port="ankle"),),
+        ),
+        lowering=False,
+    )
     tempo = Tempo(lowering_s=2.0, lifting_s=2.0)
     plain = dose_on_grid(found, Action.KE, RepStyle(), tempo)
     dose = dose_on_grid(found, Action.KE, style, tempo)
@@ -153,7 +181,9 @@ def test_weights_agree_with_the_dose_of_a_curve_that_turns_evenly(style):
 
 
 def test_a_style_named_by_the_knee_is_passed_on_to_the_hip():
-    target = styled(target_of(SQUAT), RepStyle(kind=StyleKind.PARTIALS, from_deg=110, to_deg=70), Tempo())
+    target = styled(
+        target_of(SQUAT), RepStyle(kind=StyleKind.PARTIALS, from_deg=110, to_deg=70), Tempo()
+    )
     assert len(target.weights) == 2 and all(0 < w.mean() < 1 for w in target.weights)
     hip = target.actions.index(Action.HE)
     left = CENTRES_DEG[target.bins[hip] > 0]
@@ -168,7 +198,9 @@ def test_without_a_level_only_where_it_lies_counts():
     assert found.score(target)[0] == found.shape[0]
     brought = target.at_level_of(found)
     assert sum(b.sum() for b in brought.bins) == pytest.approx(sum(b.sum() for b in found.bins))
-    heavy = target_of_intent(Intent(parts=(knee(handles=None, shape=Shape.STRETCH, mean_nm=100),)), BODY)
+    heavy = target_of_intent(
+        Intent(parts=(knee(handles=None, shape=Shape.STRETCH, mean_nm=100),)), BODY
+    )
     assert heavy.has_level and heavy.key != target.key
 
 
@@ -183,7 +215,9 @@ def test_an_intent_is_searched_for(kit):
 
 
 def test_an_intent_without_level_ranks_by_shape(kit):
-    ranking = search(Intent(parts=(knee(handles=None, shape=Shape.STRETCH),)), kit, body=BODY, limits=LIMITS)
+    ranking = search(
+        Intent(parts=(knee(handles=None, shape=Shape.STRETCH),)), kit, body=BODY, limits=LIMITS
+    )
     assert all(c.match == pytest.approx(c.shape) for c in ranking.candidates)
     assert [round(100 * c.match) for c in ranking.candidates] == sorted(
         (round(100 * c.match) for c in ranking.candidates), reverse=True
@@ -206,9 +240,14 @@ def test_equal_effort_keeps_the_reps_in_reserve():
 
 @pytest.mark.parametrize(
     ("first", "other", "reps", "says"),
-    [(1.1, 0.7, 5, "above"), (0.7, 1.0, 5, "above"), (0.4, 0.7, 5, "more than 30"), (0.9, 0.8, 10, "more than this"),
-     (0.6, 0.95, 5, "not one rep")],
-)  # fmt: skip
+    [
+        (1.1, 0.7, 5, "above"),
+        (0.7, 1.0, 5, "above"),
+        (0.4, 0.7, 5, "more than 30"),
+        (0.9, 0.8, 10, "more than this"),
+        (0.6, 0.95, 5, "not one rep"),
+    ],
+)
 def test_where_no_reps_can_be_said_the_reason_is(first, other, reps, says):
     found = equal_effort_reps(first, other, reps)
     assert found.reps is None and says in found.words
@@ -222,12 +261,22 @@ def test_the_hardest_place_is_by_strength_not_by_demand():
 
 
 def test_quarters_share_the_whole_dose_and_a_pause_adds_its_time():
-    plain = Intent(parts=(knee(handles=((0.0, 80.0), (1.0, 80.0))),), tempo=Tempo(lowering_s=2, lifting_s=1))
+    plain = Intent(
+        parts=(knee(handles=((0.0, 80.0), (1.0, 80.0))),), tempo=Tempo(lowering_s=2, lifting_s=1)
+    )
     (shares,) = plain.quarters(BODY)
-    assert sum(shares) == pytest.approx(1.0, abs=1e-6) and shares == pytest.approx((0.25,) * 4, abs=0.01)
+    assert sum(shares) == pytest.approx(1.0, abs=1e-6) and shares == pytest.approx(
+        (0.25,) * 4, abs=0.01
+    )
     assert plain.rep_s == pytest.approx(3.0)
-    held = Intent(parts=plain.parts, tempo=plain.tempo, style=RepStyle(kind=StyleKind.PAUSE, at_deg=90, seconds=2))
+    held = Intent(
+        parts=plain.parts,
+        tempo=plain.tempo,
+        style=RepStyle(kind=StyleKind.PAUSE, at_deg=90, seconds=2),
+    )
     assert held.rep_s == pytest.approx(5.0, rel=0.02)
     assert held.quarters(BODY)[0][0] > 0.4
-    quarter = Intent(parts=plain.parts, tempo=plain.tempo, style=RepStyle(kind=StyleKind.ONE_AND_A_QUARTER))
+    quarter = Intent(
+        parts=plain.parts, tempo=plain.tempo, style=RepStyle(kind=StyleKind.ONE_AND_A_QUARTER)
+    )
     assert quarter.rep_s == pytest.approx(3.75, rel=0.02)

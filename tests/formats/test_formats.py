@@ -28,7 +28,12 @@ from widearc.usecases import answer_request
 SCENARIO = {
     "format": "wide-arc/scenario",
     "version": 1,
-    "body": {"mass_kg": 80, "stature_m": 1.80, "sex": "male", "strength_scale": {"knee_extension": 1.2}},
+    "body": {
+        "mass_kg": 80,
+        "stature_m": 1.80,
+        "sex": "male",
+        "strength_scale": {"knee_extension": 1.2},
+    },
     "limits": {"dorsiflexion_deg": 35},
     "exercise": "leg-press-45",
     "options": {"rail_deg": 40, "backrest_deg": 20, "foot_height_m": 0.20, "knee_from_deg": 90},
@@ -39,7 +44,12 @@ SCENARIO = {
             "port": "sled",
             "anchor": {"x_m": 0.2, "y_m": 0.0},
             "strands": 2,
-            "law": {"kind": "points", "rest_m": 1.0, "length_m": [1.0, 1.4, 1.8], "force_n": [0, 90, 150]},
+            "law": {
+                "kind": "points",
+                "rest_m": 1.0,
+                "length_m": [1.0, 1.4, 1.8],
+                "force_n": [0, 90, 150],
+            },
         },
     ],
 }
@@ -67,14 +77,21 @@ def test_a_curve_has_everything_per_sample():
     n = len(document["position"])
     assert n == 101
     assert set(document["demand_nm"]) == {"hip_extension", "knee_extension", "plantarflexion"}
-    arrays = [*document["demand_nm"].values(), *document["angles_deg"].values(), *document["points_m"].values()]
+    arrays = [
+        *document["demand_nm"].values(),
+        *document["angles_deg"].values(),
+        *document["points_m"].values(),
+    ]
     arrays += [
         *document["lowering"]["demand_nm"].values(),
         document["path"]["force_n"],
         document["energy_j"]["elastic"],
     ]
     assert all(len(a) == n for a in arrays)
-    assert document["lowering"]["demand_nm"]["knee_extension"][20] < document["demand_nm"]["knee_extension"][20]
+    assert (
+        document["lowering"]["demand_nm"]["knee_extension"][20]
+        < document["demand_nm"]["knee_extension"][20]
+    )
     assert list(document["effort"]) == ["knee_extension"], "only the scaled action has an effort"
     assert document["audit"]["relative_error"] < 0.005
     assert document["loads"][1]["length_m"][0] > 0
@@ -116,22 +133,59 @@ def test_bad_scenarios_are_refused_at_their_place(path, value, where):
 @pytest.mark.parametrize(
     ("load", "where"),
     [
-        ({"kind": "spring", "start_n": 50, "end_n": 10, "travel_m": 0.5, "attached": "carriage"}, "/loads/0/end_n"),
-        ({"kind": "spring", "start_n": 5, "end_n": 10, "travel_m": 0.5, "attached": "hands"}, "/loads/0/anchor"),
-        ({"kind": "spring", "start_n": 5, "end_n": 10, "travel_m": 0.5, "attached": "carriage", "port": "hands"},
-         "/loads/0/attached"),
+        (
+            {"kind": "spring", "start_n": 50, "end_n": 10, "travel_m": 0.5, "attached": "carriage"},
+            "/loads/0/end_n",
+        ),
+        (
+            {"kind": "spring", "start_n": 5, "end_n": 10, "travel_m": 0.5, "attached": "hands"},
+            "/loads/0/anchor",
+        ),
+        (
+            {
+                "kind": "spring",
+                "start_n": 5,
+                "end_n": 10,
+                "travel_m": 0.5,
+                "attached": "carriage",
+                "port": "hands",
+            },
+            "/loads/0/attached",
+        ),
         ({"kind": "lever", "kg": 10, "arm_m": 0.5}, "/loads/0/pivot"),
-        ({"kind": "lever", "kg": 10, "arm_m": 0.5, "pivot": {"x_m": 0, "y_m": 1}, "sense": 1}, "/loads/0/sense"),
+        (
+            {"kind": "lever", "kg": 10, "arm_m": 0.5, "pivot": {"x_m": 0, "y_m": 1}, "sense": 1},
+            "/loads/0/sense",
+        ),
         ({"kind": "pendulum", "kg": 10, "arm_m": 0.5}, "/loads/0/kind"),
-        ({"kind": "stack", "kg": 40, "radius": {"angle_deg": [0, 50], "radius_m": [0.1]}}, "/loads/0/radius/radius_m"),
+        (
+            {"kind": "stack", "kg": 40, "radius": {"angle_deg": [0, 50], "radius_m": [0.1]}},
+            "/loads/0/radius/radius_m",
+        ),
         ({"kind": "rope", "kg": 1}, "/loads/0/kind"),
         ({"kind": "mass", "kg": 1, "port": "hands", "colour": "red"}, "/loads/0/colour"),
-        ({"kind": "corner-bar", "plate_kg": 9, "bar_kg": 20, "bar_m": 2, "sleeve_m": 2, "hand_m": 2,
-          "direction": "perpendicular", "port": "hands"}, "/loads/0/pivot"),
+        (
+            {
+                "kind": "corner-bar",
+                "plate_kg": 9,
+                "bar_kg": 20,
+                "bar_m": 2,
+                "sleeve_m": 2,
+                "hand_m": 2,
+                "direction": "perpendicular",
+                "port": "hands",
+            },
+            "/loads/0/pivot",
+        ),
     ],
-)  # fmt: skip
+)
 def test_bad_loads_are_refused_at_their_place(load, where):
-    document = {"format": "wide-arc/scenario", "version": 1, "exercise": "carriage-push", "loads": [load]}
+    document = {
+        "format": "wide-arc/scenario",
+        "version": 1,
+        "exercise": "carriage-push",
+        "loads": [load],
+    }
     with pytest.raises(InputError) as refused:
         parse_scenario(document)
     assert refused.value.where == where
@@ -139,24 +193,57 @@ def test_bad_loads_are_refused_at_their_place(load, where):
 
 def test_every_load_kind_goes_from_document_to_curve():
     loads = {
-        "carriage-push": [{"kind": "spring", "attached": "carriage", "start_n": 30, "end_n": 150, "travel_m": 0.9}],
+        "carriage-push": [
+            {"kind": "spring", "attached": "carriage", "start_n": 30, "end_n": 150, "travel_m": 0.9}
+        ],
         "leg-extension": [
-            {"kind": "stack", "kg": 40, "radius": {"angle_deg": [0, 90], "radius_m": [0.1, 0.12]}, "friction": 0.05},
-            {"kind": "lever", "kg": 20, "arm_m": 0.4, "pivot": {"x_m": 0.441, "y_m": 0.6}, "user_arm_m": 0.35},
+            {
+                "kind": "stack",
+                "kg": 40,
+                "radius": {"angle_deg": [0, 90], "radius_m": [0.1, 0.12]},
+                "friction": 0.05,
+            },
+            {
+                "kind": "lever",
+                "kg": 20,
+                "arm_m": 0.4,
+                "pivot": {"x_m": 0.441, "y_m": 0.6},
+                "user_arm_m": 0.35,
+            },
         ],
         "pendulum-hip-extension": [{"kind": "pendulum", "kg": 20, "arm_m": 0.9}],
         "corner-bar-squat": [
-            {"kind": "corner-bar", "plate_kg": 20, "bar_kg": 20, "bar_m": 2.2, "sleeve_m": 2.0, "hand_m": 2.1}
+            {
+                "kind": "corner-bar",
+                "plate_kg": 20,
+                "bar_kg": 20,
+                "bar_m": 2.2,
+                "sleeve_m": 2.0,
+                "hand_m": 2.1,
+            }
         ],
-        "belt-squat-cable": [{"kind": "cable", "kg": 60, "port": "hip-belt", "pulley": {"x_m": 0.06, "y_m": 0}}],
+        "belt-squat-cable": [
+            {"kind": "cable", "kg": 60, "port": "hip-belt", "pulley": {"x_m": 0.06, "y_m": 0}}
+        ],
         "back-squat-high": [
             {"kind": "mass", "kg": 60, "port": "back-high"},
             {"kind": "chain", "kg_per_m": 6, "length_m": 1.2, "port": "back-high"},
-            {"kind": "band", "port": "shoulders", "anchor": {"port": "sole"}, "hysteresis": 0.1,
-             "law": {"kind": "mooney-rivlin", "rest_m": 0.8, "area_m2": 1e-4, "c1_pa": 1e5, "c2_pa": 1e5}},
+            {
+                "kind": "band",
+                "port": "shoulders",
+                "anchor": {"port": "sole"},
+                "hysteresis": 0.1,
+                "law": {
+                    "kind": "mooney-rivlin",
+                    "rest_m": 0.8,
+                    "area_m2": 1e-4,
+                    "c1_pa": 1e5,
+                    "c2_pa": 1e5,
+                },
+            },
         ],
         "hack-squat": [{"kind": "sled", "kg": 80, "empty_kg": 30}],
-    }  # fmt: skip
+    }
     for name, parts in loads.items():
         scenario = {"format": "wide-arc/scenario", "version": 1, "exercise": name, "loads": parts}
         setup, _ = parse_scenario(scenario)
@@ -164,7 +251,9 @@ def test_every_load_kind_goes_from_document_to_curve():
         assert document["audit"]["relative_error"] <= 0.005, name
         assert [part["kind"] for part in document["loads"]] == [part["kind"] for part in parts]
         assert not [w for w in document["warnings"] if w["code"] == "energy-does-not-balance"]
-    assert "lumbar" in curve_document(curve(parse_scenario({**scenario, "exercise": "goblet-squat", "loads": []})[0]))
+    assert "lumbar" in curve_document(
+        curve(parse_scenario({**scenario, "exercise": "goblet-squat", "loads": []})[0])
+    )
 
 
 def test_text_that_is_not_json_is_refused():
@@ -182,7 +271,12 @@ def test_a_swap_answer_follows_its_schema_and_repeats_itself():
     assert first["candidates"][0]["match"] >= first["candidates"][-1]["match"]
     best = first["candidates"][0]
     # the answer's own loads, asked as a scenario, give the curve it was ranked by
-    scenario = {"format": "wide-arc/scenario", "version": 1, "body": request["body"], "exercise": best["exercise"]}
+    scenario = {
+        "format": "wide-arc/scenario",
+        "version": 1,
+        "body": request["body"],
+        "exercise": best["exercise"],
+    }
     setup, _ = parse_scenario({**scenario, "options": best["options"], "loads": best["loads"]})
     knee = curve_document(curve(setup))["demand_nm"]["knee_extension"]
     shown = next(j for j in best["joints"] if j["action"] == "knee_extension")

@@ -11,26 +11,43 @@ from widearc.core.intent import Intent, Shape, WantedAction
 from widearc.formats import intent_part, parse_intent, parse_swap_request
 from widearc.usecases import answer_request
 
-KIT = {"dumbbells": [{"id": "d16", "kg": 16, "count": 2}, {"id": "d24", "kg": 24, "count": 1}],
-       "bars": [{"id": "bar", "kg": 20}], "plates": [{"id": "p10", "kg": 10, "count": 4}]}  # fmt: skip
+KIT = {
+    "dumbbells": [{"id": "d16", "kg": 16, "count": 2}, {"id": "d24", "kg": 24, "count": 1}],
+    "bars": [{"id": "bar", "kg": 20}],
+    "plates": [{"id": "p10", "kg": 10, "count": 4}],
+}
 HANDLES = [{"fraction": 0, "nm": 120}, {"fraction": 0.5, "nm": 100}, {"fraction": 1, "nm": 20}]
 KNEE = {"action": "knee_extension", "from_deg": 95, "to_deg": 10, "handles": HANDLES}
 
 
 def request(target, **more):
-    return {"format": "wide-arc/swap-request", "version": 1, "body": {"mass_kg": 80, "stature_m": 1.8},
-            "target": target, "kit": KIT, **more}  # fmt: skip
+    return {
+        "format": "wide-arc/swap-request",
+        "version": 1,
+        "body": {"mass_kg": 80, "stature_m": 1.8},
+        "target": target,
+        "kit": KIT,
+        **more,
+    }
 
 
 def test_an_intent_goes_out_and_comes_back_the_same():
     intent = Intent(
         parts=(
-            WantedAction(action=Action.HE, from_deg=90, to_deg=0, handles=((0.0, 150.0), (0.3, 90.0), (1.0, 10.0))),
+            WantedAction(
+                action=Action.HE,
+                from_deg=90,
+                to_deg=0,
+                handles=((0.0, 150.0), (0.3, 90.0), (1.0, 10.0)),
+            ),
             WantedAction(action=Action.KE, from_deg=95, to_deg=10, shape=Shape.EVEN, mean_nm=60.0),
         ),
-        sets=4, reps=8, tempo=Tempo(lowering_s=3, lifting_s=1), by_feel=True,
+        sets=4,
+        reps=8,
+        tempo=Tempo(lowering_s=3, lifting_s=1),
+        by_feel=True,
         style=RepStyle(kind=StyleKind.PAUSE, at_deg=90, seconds=2),
-    )  # fmt: skip
+    )
     assert parse_intent(intent_part(intent)) == intent
 
 
@@ -42,13 +59,17 @@ def test_the_command_line_takes_an_intent_and_answers_in_its_terms():
     answer = answer_request(request({"actions": [loose]}), clock=lambda: 0.0)
     assert all(c["match"] is None and c["level"] is None for c in answer["candidates"])
     shapes = [c["shape"] for c in answer["candidates"]]
-    assert [round(100 * s) for s in shapes] == sorted((round(100 * s) for s in shapes), reverse=True)
+    assert [round(100 * s) for s in shapes] == sorted(
+        (round(100 * s) for s in shapes), reverse=True
+    )
 
 
 def test_a_style_of_the_target_changes_what_is_wanted():
     squat = {"exercise": "goblet-squat", "loads": [{"kind": "mass", "kg": 24, "port": "goblet"}]}
     plain = answer_request(request(squat), clock=lambda: 0.0)
-    quarter = answer_request(request(squat | {"style": {"kind": "one-and-a-quarter"}}), clock=lambda: 0.0)
+    quarter = answer_request(
+        request(squat | {"style": {"kind": "one-and-a-quarter"}}), clock=lambda: 0.0
+    )
     first, second = ({c["exercise"]: c["match"] for c in a["candidates"]} for a in (plain, quarter))
     assert first != second
     joint = quarter["candidates"][0]["joints"][0]
@@ -59,8 +80,14 @@ def test_a_style_of_the_target_changes_what_is_wanted():
     ("change", "where"),
     [
         ({"from_deg": 10, "to_deg": 95}, "/target/actions/0/to_deg"),
-        ({"handles": [{"fraction": 0, "nm": 5}, {"fraction": 0.4, "nm": 5}]}, "/target/actions/0/handles"),
-        ({"handles": [{"fraction": 0, "nm": -5}, {"fraction": 1, "nm": 5}]}, "/target/actions/0/handles/0/nm"),
+        (
+            {"handles": [{"fraction": 0, "nm": 5}, {"fraction": 0.4, "nm": 5}]},
+            "/target/actions/0/handles",
+        ),
+        (
+            {"handles": [{"fraction": 0, "nm": -5}, {"fraction": 1, "nm": 5}]},
+            "/target/actions/0/handles/0/nm",
+        ),
         ({"action": "flying"}, "/target/actions/0/action"),
         ({"shape": "even"}, "/target/actions/0/handles"),
         ({"colour": "blue"}, "/target/actions/0/colour"),

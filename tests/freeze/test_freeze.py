@@ -1,4 +1,5 @@
-"""While the code moves house, every number stays: curves, swaps and checks as they were before the first move.
+"""While the code moves house, every number stays: curves, swaps and checks as they were before the
+first move.
 
 `python -m tests.freeze.test_freeze` writes the values anew. Goes when the move is done.
 """
@@ -39,7 +40,10 @@ def frozen_curve(scenario):
         arrays["path"] = motion.path_force[0]
     arrays["audit"] = np.array([audit(got).joint_work_j[0]])
     notices = sorted(n.code for n in motion.notices if n.where[0])
-    return {"arrays": {n: np.asarray(v, dtype=float) for n, v in arrays.items()}, "notices": notices}
+    return {
+        "arrays": {n: np.asarray(v, dtype=float) for n, v in arrays.items()},
+        "notices": notices,
+    }
 
 
 def frozen_swap(request):
@@ -55,9 +59,13 @@ def write():
         words[item["name"]] = {**got, "arrays": [[n, len(v)] for n, v in arrays.items()]}
         flat += list(arrays.values())
     swaps = {item["name"]: frozen_swap(item["request"]) for item in INPUTS["requests"]}
-    text = json.dumps({"curves": words, "swaps": swaps, "check": check_document()}, separators=(",", ":"))
+    text = json.dumps(
+        {"curves": words, "swaps": swaps, "check": check_document()}, separators=(",", ":")
+    )
     np.savez_compressed(
-        HERE / "values.npz", flat=np.concatenate(flat), text=np.frombuffer(text.encode(), dtype=np.uint8)
+        HERE / "values.npz",
+        flat=np.concatenate(flat),
+        text=np.frombuffer(text.encode(), dtype=np.uint8),
     )
 
 

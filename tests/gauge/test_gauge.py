@@ -1,4 +1,6 @@
-"""The gauge: its lines, steady readings, reconnection, and a known band recovered through noise and hysteresis."""
+"""The gauge: its lines, steady readings, reconnection, and a known band recovered through noise and
+hysteresis.
+"""
 
 from __future__ import annotations
 
@@ -37,11 +39,15 @@ def until(condition, seconds=8.0):
 @given(st.floats(0, 1e5), st.floats(-40, 40), st.floats(-9e4, 9e4))
 def test_a_line_round_trips(time_s, position_m, force_n):
     back = parse_line(format_line(Sample(time_s=time_s, position_m=position_m, force_n=force_n)))
-    assert back.time_s == pytest.approx(time_s, abs=6e-4) and back.force_n == pytest.approx(force_n, abs=0.06)
+    assert back.time_s == pytest.approx(time_s, abs=6e-4) and back.force_n == pytest.approx(
+        force_n, abs=0.06
+    )
     assert back.position_m == pytest.approx(position_m, abs=6e-5) and not back.overload
 
 
-@pytest.mark.parametrize("text", ["1,2", "1,2,3,4", "1,2,heavy", "1,nan,3", "1,2,1e9", "1;2;3", "9" * 200])
+@pytest.mark.parametrize(
+    "text", ["1,2", "1,2,3,4", "1,2,heavy", "1,nan,3", "1,2,1e9", "1;2;3", "9" * 200]
+)
 def test_a_line_that_is_none_is_refused(text):
     with pytest.raises(InputError):
         parse_line(text)
@@ -63,7 +69,9 @@ def test_a_known_band_is_recovered_from_one_pull_and_back(name):
     assert len(up) == len(script.steps_m) and len(down) >= 4
     for capture, step in zip(up, script.steps_m, strict=True):
         assert capture.position_m == pytest.approx(step, abs=0.001)
-        assert capture.force_n == pytest.approx(script.law(step), abs=4 * script.noise_n + script.step_n)
+        assert capture.force_n == pytest.approx(
+            script.law(step), abs=4 * script.noise_n + script.step_n
+        )
     lengths, forces = tuple(c.position_m for c in up), tuple(max(0.0, c.force_n) for c in up)
     law = fit_band(lengths, forces, 1.0)
     reach = np.linspace(1.02, 2.0, 50)
@@ -87,7 +95,9 @@ def test_drift_and_overload_are_noticed():
     for sample in played(SCRIPTS["band-overload"], SCRIPTS["band-overload"].period_s):
         over.see(sample)
     assert over.overloads > 20
-    assert all(c.force_n < 405 for c in over.captures), "what is beyond the gauge is never a reading"
+    assert all(c.force_n < 405 for c in over.captures), (
+        "what is beyond the gauge is never a reading"
+    )
 
 
 def test_a_moving_handle_and_missing_lines_give_no_reading():
@@ -97,7 +107,9 @@ def test_a_moving_handle_and_missing_lines_give_no_reading():
     gap = Steady()
     for k in range(24):
         gap.see(Sample(time_s=k / 25, position_m=1.0, force_n=50))
-    assert gap.see(Sample(time_s=3.0, position_m=1.0, force_n=50)) is None, "a hole in the lines starts anew"
+    assert gap.see(Sample(time_s=3.0, position_m=1.0, force_n=50)) is None, (
+        "a hole in the lines starts anew"
+    )
 
 
 def test_the_reader_survives_an_unplugged_gauge_with_nothing_lost():
@@ -111,7 +123,9 @@ def test_the_reader_survives_an_unplugged_gauge_with_nothing_lost():
     assert len(kept.captures) >= 2 and kept.seen > 50
     again = Simulator(script, port=first.port, speed=6.0).start()
     assert again.port == first.port
-    assert until(lambda: reader.snapshot().state == "reading" and reader.snapshot().seen > kept.seen + 50)
+    assert until(
+        lambda: reader.snapshot().state == "reading" and reader.snapshot().seen > kept.seen + 50
+    )
     assert reader.snapshot().captures[: len(kept.captures)] == kept.captures
     later = reader.snapshot(since=kept.seen, captured=len(kept.captures))
     assert later.samples and len(later.samples) <= later.seen - kept.seen
@@ -124,7 +138,9 @@ def test_wrong_lines_are_counted_and_the_trace_does_not_grow():
     listening = socket.create_server(("127.0.0.1", 0))
     reader = Reader(f"socket://127.0.0.1:{listening.getsockname()[1]}").start()
     talking, _ = listening.accept()
-    while reader.snapshot().state != "reading":  # whatever arrived before the port was opened is thrown away
+    while (
+        reader.snapshot().state != "reading"
+    ):  # whatever arrived before the port was opened is thrown away
         talking.sendall(b"0,1.0,10.0\n")
         time.sleep(0.05)
     before = reader.snapshot().seen

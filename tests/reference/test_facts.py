@@ -1,4 +1,6 @@
-"""Every built-in check value, and what no single number says. Sources stand beside the values in usecases/checks."""
+"""Every built-in check value, and what no single number says. Sources stand beside the values in
+usecases/checks.
+"""
 
 from __future__ import annotations
 
@@ -21,11 +23,15 @@ def test_check_value(check):
     assert check.passes(got), (check.expected, got, check.source)
     # a check that would also pass a tenth off (or a unit off nothing) checks nothing
     off = [g * 1.1 + (1.0 if g == 0 else 0.0) for g in got]
-    assert not check.passes(off) or check.tolerance >= 0.1 * max(map(abs, check.expected)), "tolerance too wide"
+    assert not check.passes(off) or check.tolerance >= 0.1 * max(map(abs, check.expected)), (
+        "tolerance too wide"
+    )
 
 
 def test_every_group_of_sources_is_checked_and_named():
-    assert {c.group for c in CHECKS} == set(Group) and len({c.name for c in CHECKS}) == len(CHECKS) > 60
+    assert {c.group for c in CHECKS} == set(Group) and len({c.name for c in CHECKS}) == len(
+        CHECKS
+    ) > 60
     for check in CHECKS:
         assert (
             check.source == "common practice, no source"
@@ -43,8 +49,14 @@ def test_least_effort_push_lowers_the_effort_it_minimises():
     def cost(push):
         got = result("leg-press-45", {"push": push}, [Sled(kg=120, empty_kg=38)])
         total = 0.0
-        for joint, action in (("hip", "hip_extension"), ("knee", "knee_extension"), ("ankle", "plantarflexion")):
-            can = strength_nm(action, got.motion.angles[joint], mass_kg=80, stature_m=1.8, sex="mean")
+        for joint, action in (
+            ("hip", "hip_extension"),
+            ("knee", "knee_extension"),
+            ("ankle", "plantarflexion"),
+        ):
+            can = strength_nm(
+                action, got.motion.angles[joint], mass_kg=80, stature_m=1.8, sex="mean"
+            )
             total = total + (got.demand_nm[joint] / can) ** 2
         return total[0], got.motion.marks["push"][0]
 
@@ -57,5 +69,7 @@ def test_least_effort_push_lowers_the_effort_it_minimises():
 def test_strength_limits():
     angle = np.deg2rad(np.array([0.0, 20.0, 100.0, 140.0]))
     got = strength_nm("knee_extension", angle, mass_kg=80, stature_m=1.8, sex="male")
-    peak = strength_nm("knee_extension", np.deg2rad(np.array([65.0])), mass_kg=80, stature_m=1.8, sex="male")[0]
+    peak = strength_nm(
+        "knee_extension", np.deg2rad(np.array([65.0])), mass_kg=80, stature_m=1.8, sex="male"
+    )[0]
     assert got[2] == got[3] and got[0] >= 0.45 * peak - 0.1

@@ -25,7 +25,9 @@ def test_a_bar_over_the_foot_asks_less_of_the_hip_than_hanging_weights():
     bar = result("romanian-deadlift", {"hold": "bar"}, [FreeMass(kg=60, port="hands")])
     hang = result("romanian-deadlift", {"hold": "hang"}, [FreeMass(kg=60, port="hands")])
     assert bar.demand_nm["hip"][0, 0] < 0.75 * hang.demand_nm["hip"][0, 0]
-    np.testing.assert_allclose(bar.motion.marks["bar_x"][0], bar.motion.points["pressure"][0][0], atol=1e-9)
+    np.testing.assert_allclose(
+        bar.motion.marks["bar_x"][0], bar.motion.points["pressure"][0][0], atol=1e-9
+    )
     np.testing.assert_allclose(hang.other_nm["shoulder"][0], 0, atol=1e-9)
 
 
@@ -45,7 +47,9 @@ def test_nordic_follows_the_sine_of_the_lean_and_names_the_strap():
     got = result("nordic-curl")
     lean = np.deg2rad(np.linspace(60, 0, 101))
     np.testing.assert_allclose(
-        got.demand_nm["knee"][0], got.demand_nm["knee"][0, 0] * np.sin(lean) / np.sin(lean[0]), atol=1e-9
+        got.demand_nm["knee"][0],
+        got.demand_nm["knee"][0, 0] * np.sin(lean) / np.sin(lean[0]),
+        atol=1e-9,
     )
     assert np.all(got.demand_nm["knee"][0, :-1] < 0)
     assert got.motion.marks["strap_n"][0, 0] > 300

@@ -1,4 +1,6 @@
-"""Statics against MuJoCo, a general-purpose physics engine: same posture and forces, inverse dynamics at rest."""
+"""Statics against MuJoCo, a general-purpose physics engine: same posture and forces, inverse
+dynamics at rest.
+"""
 
 from __future__ import annotations
 
@@ -33,7 +35,9 @@ SIGN = {"hip": 1, "knee": -1, "ankle": 1, "hip_abduction": -1}
 
 
 def _body(name: str, motion, parent: str | None, at: str, k: int, extra: str = "") -> str:
-    """Return one body of the engine's model: frame at a joint's place, hinge, and the segment's weight."""
+    """Return one body of the engine's model: frame at a joint's place, hinge, and the segment's
+    weight.
+    """
     here = motion.full(motion.points[at])[:, 0, k]
     origin = np.zeros(2) if parent is None else motion.full(motion.points[parent])[:, 0, k]
     x, y = here - origin
@@ -42,19 +46,23 @@ def _body(name: str, motion, parent: str | None, at: str, k: int, extra: str = "
         if segment.name in name.split("+"):
             px, py = motion.full(segment.com)[:, 0, k] - here
             parts.append(
-                f'<geom type="sphere" size=".01" mass="{segment.mass_kg!r}" pos="{float(px)!r} {float(py)!r} 0"/>'
+                f'<geom type="sphere" size=".01" mass="{segment.mass_kg!r}" pos="{float(px)!r} '
+                f'{float(py)!r} 0"/>'
             )
     if not parts:  # arms and toes that weigh nothing of their own: the engine asks for a mass
         parts.append('<geom type="sphere" size=".01" mass="1e-9"/>')
-    start = f'<body name="{name}" pos="{float(x)!r} {float(y)!r} 0"><joint name="{at}" axis="0 0 1"/>'
+    start = (
+        f'<body name="{name}" pos="{float(x)!r} {float(y)!r} 0"><joint name="{at}" axis="0 0 1"/>'
+    )
     return start + "".join(parts) + extra
 
 
 def _engine_moments(motion, chain, k, loads=(), turns=()):
-    """Return the joint moments (N·m, anticlockwise on the parent side's child) that hold one posture at rest.
+    """Return the joint moments (N·m, anticlockwise on the parent side's child) that hold one
+    posture at rest.
 
-    chain: (segment, its joint) from the fixed end outward; loads: (segment, point, force) outside forces; turns:
-    (segment, N·m anticlockwise) outside moments, as of a stack's cam.
+    chain: (segment, its joint) from the fixed end outward; loads: (segment, point, force) outside
+    forces; turns: (segment, N·m anticlockwise) outside moments, as of a stack's cam.
     """
     xml, closing, parent = "", "", None
     for name, joint in chain:
@@ -68,7 +76,10 @@ def _engine_moments(motion, chain, k, loads=(), turns=()):
     model = mujoco.MjModel.from_xml_string(text)
     data = mujoco.MjData(model)
     mujoco.mj_forward(model, data)
-    pulls = [(s, np.array([*force, 0.0]), np.zeros(3), np.array([*point, 0.0])) for s, point, force in loads]
+    pulls = [
+        (s, np.array([*force, 0.0]), np.zeros(3), np.array([*point, 0.0]))
+        for s, point, force in loads
+    ]
     pulls += [(s, np.zeros(3), np.array([0.0, 0.0, moment]), np.zeros(3)) for s, moment in turns]
     for segment, force, moment, at in pulls:
         body = mujoco.mj_name2id(model, mujoco.mjtObj.mjOBJ_BODY, segment)
@@ -77,7 +88,9 @@ def _engine_moments(motion, chain, k, loads=(), turns=()):
         data.qfrc_applied += torque
     data.qacc[:] = 0
     mujoco.mj_inverse(model, data)
-    return {joint: data.qfrc_inverse[i] - data.qfrc_applied[i] for i, (_, joint) in enumerate(chain)}
+    return {
+        joint: data.qfrc_inverse[i] - data.qfrc_applied[i] for i, (_, joint) in enumerate(chain)
+    }
 
 
 def _force_of(motion, source, k):
@@ -94,16 +107,23 @@ def test_squat_with_a_bar_and_a_band_from_the_floor(k):
     # feet within the hips: the leg plane is the side view, as in the engine's model
     options = {"stance_m": 0.3}
     limits = Limits(hip_flexion_deg=150)
-    got = curve(Setup(exercise=EXERCISES["back-squat-high"], options=options, loads=loads, limits=limits))
+    got = curve(
+        Setup(exercise=EXERCISES["back-squat-high"], options=options, loads=loads, limits=limits)
+    )
     motion = got.motion
-    outside = [("trunk", *_force_of(motion, "load 0", k)), ("trunk", *_force_of(motion, "load 1", k))]
+    outside = [
+        ("trunk", *_force_of(motion, "load 0", k)),
+        ("trunk", *_force_of(motion, "load 1", k)),
+    ]
     # fixed at the foot: the moment at each joint carries everything above it
     chain = [("shank", "ankle"), ("thigh", "knee"), ("trunk", "hip")]
     engine = _engine_moments(motion, chain, k, outside)
     largest = max(np.abs(d).max() for d in got.demand_nm.values())
     for joint in got.demand_nm:
         sign = SIGN[joint]
-        assert got.demand_nm[joint][0, k] * 2 == pytest.approx(sign * engine[joint], abs=1e-6 * largest), joint
+        assert got.demand_nm[joint][0, k] * 2 == pytest.approx(
+            sign * engine[joint], abs=1e-6 * largest
+        ), joint
 
 
 @pytest.mark.parametrize("k", [0, 30, 60, 100])
@@ -112,12 +132,16 @@ def test_sled_press_with_the_push_of_least_effort(k):
     motion = got.motion
     outside = [("foot", *_force_of(motion, "contact foot", k))]
     # fixed at the hip: each joint carries foot, shank and thigh beyond it
-    engine = _engine_moments(motion, [("thigh", "hip"), ("shank", "knee"), ("foot", "ankle")], k, outside)
+    engine = _engine_moments(
+        motion, [("thigh", "hip"), ("shank", "knee"), ("foot", "ankle")], k, outside
+    )
     largest = max(np.abs(d).max() for d in got.demand_nm.values())
     for joint in got.demand_nm:
         sign = SIGN[joint]
         # the engine holds the leg up against the demand, so from this side the sign turns
-        assert got.demand_nm[joint][0, k] * 2 == pytest.approx(-sign * engine[joint], abs=1e-6 * largest), joint
+        assert got.demand_nm[joint][0, k] * 2 == pytest.approx(
+            -sign * engine[joint], abs=1e-6 * largest
+        ), joint
 
 
 FREE_END = [("thigh", "hip"), ("shank", "knee"), ("foot", "ankle")]
@@ -128,18 +152,28 @@ def _agrees_from_the_foot(got, k):
     motion = got.motion
     outside = []
     for force in motion.forces:
-        if force.source.startswith("weight") or force.segment not in ("foot", "shank", "thigh", "toes", "sled"):
+        if force.source.startswith("weight") or force.segment not in (
+            "foot",
+            "shank",
+            "thigh",
+            "toes",
+            "sled",
+        ):
             continue
         segment = "foot" if force.segment == "toes" else force.segment
         point, pull = motion.full(force.point)[:, 0, k], motion.full(force.force)[:, 0, k]
         outside.append((segment, point, pull))
-    turns = [(s, motion.full(m)[0, k]) for s, m, _ in motion.couples if s in ("foot", "shank", "thigh")]
+    turns = [
+        (s, motion.full(m)[0, k]) for s, m, _ in motion.couples if s in ("foot", "shank", "thigh")
+    ]
     engine = _engine_moments(motion, FREE_END, k, outside, turns)
     largest = max(1.0, *(np.abs(d).max() for d in got.demand_nm.values())) * motion.legs
     for joint in SIGN:
         if joint in got.demand_nm:
             want = -SIGN[joint] * engine["hip" if joint == "hip_abduction" else joint]
-            assert got.demand_nm[joint][0, k] * motion.legs == pytest.approx(want, abs=1e-6 * largest), joint
+            assert got.demand_nm[joint][0, k] * motion.legs == pytest.approx(
+                want, abs=1e-6 * largest
+            ), joint
 
 
 BAND = Band(law=LinearLaw(rest_m=0.7, rate_n_per_m=250), port="shoulders", anchor_port="sole")
@@ -156,16 +190,25 @@ CASES = {
     "leg extension, dumbbell": ("leg-extension-dumbbell", [FreeMass(kg=14, port="ankle")]),
     "curl, prone": ("leg-curl-dumbbell", [FreeMass(kg=9, port="ankle")]),
     "squat with chains": ("back-squat-high", [Chain(kg_per_m=6, length_m=1.1, port="back-high")]),
-    "belt squat on a cable": ("belt-squat-cable", [Cable(kg=60, port="hip-belt", pulley=(0.06, -0.1))]),
+    "belt squat on a cable": (
+        "belt-squat-cable",
+        [Cable(kg=60, port="hip-belt", pulley=(0.06, -0.1))],
+    ),
     "deadlift": ("deadlift", [FreeMass(kg=60, port="hands")]),
     "lunge": ("walking-lunge", [FreeMass(kg=24, port="hands")]),
     "b-stance": ("b-stance-squat", [FreeMass(kg=24, port="goblet")]),
     "ball at the wall": ("ball-wall-squat", [FreeMass(kg=24, port="hands")]),
     "bar on rails": ("rail-squat", [FreeMass(kg=50, port="back-high")]),
-    "belt with a handle": ("belt-squat-lever", [Lever(pivot=(-1, 0.4), kg=40, arm_m=1.2, port="hip-belt")]),
+    "belt with a handle": (
+        "belt-squat-lever",
+        [Lever(pivot=(-1, 0.4), kg=40, arm_m=1.2, port="hip-belt")],
+    ),
     "hack squat": ("hack-squat", [Sled(kg=80, empty_kg=30)]),
     "arc squat": ("arc-squat", [Lever(pivot=(-1.1, 1.2), kg=40, arm_m=1.2, port="pad")]),
-    "leg extension on a lever": ("leg-extension", [Lever(pivot=(0.46, 0.62), kg=30, arm_m=0.4, port="shin-pad")]),
+    "leg extension on a lever": (
+        "leg-extension",
+        [Lever(pivot=(0.46, 0.62), kg=30, arm_m=0.4, port="shin-pad")],
+    ),
     "pendulum": ("pendulum-hip-extension", [Pendulum(kg=20, arm_m=0.9)]),
     "leg raise": ("hanging-leg-raise", [FreeMass(kg=4, port="ankle")]),
     "side raise": ("side-lying-raise", [FreeMass(kg=3, port="ankle")]),
@@ -174,8 +217,14 @@ CASES = {
     "calf on a press": ("calf-raise-press", [Sled(kg=100, empty_kg=30)]),
     "couch press": ("couch-knee-press", []),
     "carriage": ("carriage-push", [SpringLoad(spring=Spring(start_n=40, end_n=200, travel_m=0.9))]),
-    "carriage sideways": ("carriage-side-push", [SpringLoad(spring=Spring(start_n=40, end_n=200, travel_m=0.9))]),
-    "carriage kick": ("carriage-kick", [SpringLoad(spring=Spring(start_n=40, end_n=200, travel_m=0.9))]),
+    "carriage sideways": (
+        "carriage-side-push",
+        [SpringLoad(spring=Spring(start_n=40, end_n=200, travel_m=0.9))],
+    ),
+    "carriage kick": (
+        "carriage-kick",
+        [SpringLoad(spring=Spring(start_n=40, end_n=200, travel_m=0.9))],
+    ),
     "wedge under the heels": ("heel-raised-squat", [FreeMass(kg=20, port="goblet")]),
 }
 
@@ -186,24 +235,32 @@ def test_one_exercise_of_every_family(case, k):
     name, loads = CASES[case]
     entry = EXERCISES[name]
     options = {"stance_m": 0.3} if "stance_m" in entry.options else {}
-    got = curve(Setup(exercise=entry, options=options, loads=loads, limits=Limits(hip_flexion_deg=155)))
+    got = curve(
+        Setup(exercise=entry, options=options, loads=loads, limits=Limits(hip_flexion_deg=155))
+    )
     _agrees_from_the_foot(got, k)
 
 
 # thighs that open on a seat have a test of their own: their shanks hang, no ankle is placed
-EVERY = sorted({id_ for id_, _ in EVERY_LOAD if EXERCISES[id_].family not in ("thigh spread", "plain path")})
+EVERY = sorted(
+    {id_ for id_, _ in EVERY_LOAD if EXERCISES[id_].family not in ("thigh spread", "plain path")}
+)
 
 
 @pytest.mark.parametrize("exercise", EVERY)
 def test_every_exercise_with_every_kind_of_load_it_takes(exercise):
-    """At the start of the lift and well into it: each leg joint's demand is what the engine finds from the far side."""
+    """At the start of the lift and well into it: each leg joint's demand is what the engine finds
+    from the far side.
+    """
     entry = EXERCISES[exercise]
     # feet within the hips: the leg plane is the side view, as in the engine's model
     options = {"stance_m": 0.3} if "stance_m" in entry.options else {}
     compared = 0
     for kind in (kind for id_, kind in EVERY_LOAD if id_ == exercise):
         loads = loads_of(exercise, kind)
-        got = curve_or_refusal(Setup(exercise=entry, options=options, limits=FREE, loads=loads, samples=21))
+        got = curve_or_refusal(
+            Setup(exercise=entry, options=options, limits=FREE, loads=loads, samples=21)
+        )
         if isinstance(got, PostureError) or not got.demand_nm:
             continue
         for k in (0, 13):
@@ -213,14 +270,19 @@ def test_every_exercise_with_every_kind_of_load_it_takes(exercise):
 
 
 def _agrees_beyond(got, name, k):
-    """Compare a joint beside the working leg's: everything beyond it as one rigid body that hangs from it."""
+    """Compare a joint beside the working leg's: everything beyond it as one rigid body that hangs
+    from it.
+    """
     motion, joint = got.motion, JOINTS[name]
     beyond = "+".join(sorted(joint.distal))
     outside = [
         (beyond, motion.full(f.point)[:, 0, k], motion.full(f.force)[:, 0, k])
-        for f in motion.forces if f.segment in joint.distal and not f.source.startswith("weight")
-    ]  # fmt: skip
-    turns = [(beyond, motion.full(moment)[0, k]) for s, moment, _ in motion.couples if s in joint.distal]
+        for f in motion.forces
+        if f.segment in joint.distal and not f.source.startswith("weight")
+    ]
+    turns = [
+        (beyond, motion.full(moment)[0, k]) for s, moment, _ in motion.couples if s in joint.distal
+    ]
     place = place_of(name)
     engine = _engine_moments(motion, [(beyond, place)], k, outside, turns)[place]
     assert got.other_nm[name][0, k] == pytest.approx(-joint.sign * engine, abs=1e-5), (name, k)
@@ -228,16 +290,22 @@ def _agrees_beyond(got, name, k):
 
 def has_more(exercise):
     """Return whether any joint beside the working leg's moves."""
-    got = curve(Setup(exercise=EXERCISES[exercise], limits=FREE, samples=11), strict=False, lowering=False)
+    got = curve(
+        Setup(exercise=EXERCISES[exercise], limits=FREE, samples=11), strict=False, lowering=False
+    )
     return bool(got.other_nm.keys() & JOINTS.keys())
 
 
 @pytest.mark.parametrize("exercise", filter(has_more, EVERY))
 def test_the_joints_beside_the_working_leg_s_with_every_kind_of_load(exercise):
-    """Rear, other and free legs, shoulders, toes and low back; a hip's twist across its leg plane has no hinge here."""
+    """Rear, other and free legs, shoulders, toes and low back; a hip's twist across its leg plane
+    has no hinge here.
+    """
     compared = 0
     for kind in (kind for id_, kind in EVERY_LOAD if id_ == exercise):
-        setup = Setup(exercise=EXERCISES[exercise], limits=FREE, loads=loads_of(exercise, kind), samples=21)
+        setup = Setup(
+            exercise=EXERCISES[exercise], limits=FREE, loads=loads_of(exercise, kind), samples=21
+        )
         got = curve_or_refusal(setup)
         if isinstance(got, PostureError):
             continue
@@ -248,9 +316,13 @@ def test_the_joints_beside_the_working_leg_s_with_every_kind_of_load(exercise):
 
 
 def test_a_band_as_the_engine_s_own_tendon():
-    """The same band as a tendon with a slack length (`0 L0`) pulls with the same moment at hip and knee."""
+    """The same band as a tendon with a slack length (`0 L0`) pulls with the same moment at hip and
+    knee.
+    """
     rest, rate, anchor = 0.9, 260.0, (0.12, 0.0)
-    band = Band(law=LinearLaw(rest_m=rest, rate_n_per_m=rate), port="shoulders", anchor=(*anchor, 0.0))
+    band = Band(
+        law=LinearLaw(rest_m=rest, rate_n_per_m=rate), port="shoulders", anchor=(*anchor, 0.0)
+    )
     options, limits = {"stance_m": 0.3}, Limits(hip_flexion_deg=155)
     entry = EXERCISES["band-squat"]
     for k in (0, 40, 100):
@@ -260,9 +332,11 @@ def test_a_band_as_the_engine_s_own_tendon():
         shoulder = motion.full(motion.points["shoulder"])[:, 0, k]
         x, y = (float(v) for v in shoulder - hip)
         tendon = (
-            f'<mujoco><option gravity="0 0 0"/><worldbody><site name="eye" pos="{anchor[0]} {anchor[1]} 0"/>'
+            f'<mujoco><option gravity="0 0 0"/><worldbody><site name="eye" pos="{anchor[0]} '
+            f'{anchor[1]} 0"/>'
             f'<body pos="{float(hip[0])!r} {float(hip[1])!r} 0"><joint axis="0 0 1"/>'
-            f'<geom type="sphere" size=".01" mass="1"/><site name="shoulder" pos="{x!r} {y!r} 0"/></body></worldbody>'
+            f'<geom type="sphere" size=".01" mass="1"/><site name="shoulder" pos="{x!r} {y!r} '
+            '0"/></body></worldbody>'
             f'<tendon><spatial stiffness="{rate * 2}" springlength="0 {rest}">'
             '<site site="eye"/><site site="shoulder"/></spatial></tendon></mujoco>'
         )
@@ -276,7 +350,9 @@ def test_a_band_as_the_engine_s_own_tendon():
 
 
 def test_thighs_opening_against_a_loop_as_the_engine_s_tendon():
-    """Two thighs seen from above with a loop as a tendon: the moment at each hip is the demand per leg."""
+    """Two thighs seen from above with a loop as a tendon: the moment at each hip is the demand per
+    leg.
+    """
     rest, rate = 0.23, 300.0
     loop = Band(law=LinearLaw(rest_m=rest, rate_n_per_m=rate), port="thigh", anchor_port="thigh")
     got = curve(Setup(exercise=EXERCISES["abduction-loop"], loads=[loop]))
@@ -284,7 +360,8 @@ def test_thighs_opening_against_a_loop_as_the_engine_s_tendon():
     model = mujoco.MjModel.from_xml_string(
         '<mujoco><option gravity="0 0 0"/><worldbody>'
         + "".join(
-            f'<body pos="{side * half} 0 0"><joint axis="0 0 1"/><geom type="sphere" size=".01" mass="1"/>'
+            f'<body pos="{side * half} 0 0"><joint axis="0 0 1"/><geom type="sphere" size=".01" '
+            'mass="1"/>'
             f'<site name="{name}" pos="0 {at} 0"/></body>'
             for name, side in (("left", -1), ("right", 1))
         )
@@ -303,14 +380,25 @@ def test_thighs_opening_against_a_loop_as_the_engine_s_tendon():
 
 def test_a_plain_path_against_the_engine_s_slide():
     rest, rate = 0.4, 250.0
-    band = Band(law=LinearLaw(rest_m=rest, rate_n_per_m=rate), port="hands", anchor=(0.3, -0.2, 0.0), strands=1)
+    band = Band(
+        law=LinearLaw(rest_m=rest, rate_n_per_m=rate),
+        port="hands",
+        anchor=(0.3, -0.2, 0.0),
+        strands=1,
+    )
     got = curve(
-        Setup(exercise=EXERCISES["plain-path"], options={"start_y_m": 0.0}, loads=[band, FreeMass(kg=5, port="hands")])
+        Setup(
+            exercise=EXERCISES["plain-path"],
+            options={"start_y_m": 0.0},
+            loads=[band, FreeMass(kg=5, port="hands")],
+        )
     )
     model = mujoco.MjModel.from_xml_string(
         '<mujoco><option gravity="0 -9.80665 0"/><worldbody><site name="eye" pos=".3 -.2 0"/>'
-        '<body><joint type="slide" axis="0 1 0"/><geom type="sphere" size=".01" mass="5"/><site name="hand"/></body>'
-        f'</worldbody><tendon><spatial stiffness="{rate}" springlength="0 {rest}"><site site="eye"/><site site="hand"/>'
+        '<body><joint type="slide" axis="0 1 0"/><geom type="sphere" size=".01" mass="5"/><site '
+        'name="hand"/></body>'
+        f'</worldbody><tendon><spatial stiffness="{rate}" springlength="0 {rest}"><site '
+        'site="eye"/><site site="hand"/>'
         "</spatial></tendon></mujoco>"
     )
     data = mujoco.MjData(model)
@@ -322,10 +410,18 @@ def test_a_plain_path_against_the_engine_s_slide():
 
 @pytest.mark.parametrize("k", [400, 900, 1500])
 def test_a_fast_squat_against_inverse_dynamics_with_speeds_and_accelerations(k):
-    """Minimum-jerk lift in 0.8 s: the engine gets posture, speeds and accelerations and the segments' inertia."""
+    """Minimum-jerk lift in 0.8 s: the engine gets posture, speeds and accelerations and the
+    segments' inertia.
+    """
     limits, options = Limits(hip_flexion_deg=150), {"stance_m": 0.3, "knee_from_deg": 80}
     loads = [FreeMass(kg=60, port="back-high")]
-    setup = Setup(exercise=EXERCISES["back-squat-high"], options=options, loads=loads, limits=limits, samples=2001)
+    setup = Setup(
+        exercise=EXERCISES["back-squat-high"],
+        options=options,
+        loads=loads,
+        limits=limits,
+        samples=2001,
+    )
     got = curve(setup)
     fast = dynamic_nm(got, 0.8)
     motion, step = got.motion, 1 / 2000
@@ -339,7 +435,11 @@ def test_a_fast_squat_against_inverse_dynamics_with_speeds_and_accelerations(k):
         second = (angle[k + 1] - 2 * angle[k] + angle[k - 1]) / step**2
         return np.array([first * speed, second * speed**2 + first * acceleration])
 
-    shank, thigh, trunk = turning("ankle", "knee"), turning("knee", "hip"), turning("hip", "shoulder")
+    shank, thigh, trunk = (
+        turning("ankle", "knee"),
+        turning("knee", "hip"),
+        turning("hip", "shoulder"),
+    )
     rates = np.stack((shank, thigh - shank, trunk - thigh))
     xml, closing, parent = "", "", None
     ends = {"shank": ("ankle", "knee"), "thigh": ("knee", "hip"), "trunk": ("hip", "shoulder")}
@@ -348,14 +448,20 @@ def test_a_fast_squat_against_inverse_dynamics_with_speeds_and_accelerations(k):
         origin = np.zeros(2) if parent is None else motion.full(motion.points[parent])[:, 0, k]
         segment = next(s for s in motion.segments if s.name == name)
         com = motion.full(segment.com)[:, 0, k] - here
-        # two half masses a radius of gyration either side of the centre have the segment's moment of inertia
+        # two half masses a radius of gyration either side of the centre have the segment's moment
+        # of inertia
         off = GYRATION[name] * (there - here)
         dots = [(segment.mass_kg / 2, com + sign * off) for sign in (-1, 1)]
         if name == "trunk":
             dots.append((60.0, _force_of(motion, "load 0", k)[0] - here))
         x, y = (float(v) for v in here - origin)
         xml += f'<body pos="{x!r} {y!r} 0"><joint axis="0 0 1"/>' + "".join(
-            f'<geom type="sphere" size=".0001" mass="{m!r}" pos="{float(p[0])!r} {float(p[1])!r} 0"/>' for m, p in dots
+            (
+                f'<geom type="sphere" size=".0001" mass="{m!r}" pos="{float(p[0])!r} '
+                f"{float(p[1])!r} "
+                '0"/>'
+            )
+            for m, p in dots
         )
         closing, parent = closing + "</body>", low
     model = mujoco.MjModel.from_xml_string(
@@ -366,5 +472,7 @@ def test_a_fast_squat_against_inverse_dynamics_with_speeds_and_accelerations(k):
     mujoco.mj_inverse(model, data)
     largest = max(np.abs(d).max() for d in fast.values())
     for i, joint in enumerate(("ankle", "knee", "hip")):
-        assert fast[joint][0, k] * 2 == pytest.approx(SIGN[joint] * data.qfrc_inverse[i], abs=1e-5 * largest), joint
+        assert fast[joint][0, k] * 2 == pytest.approx(
+            SIGN[joint] * data.qfrc_inverse[i], abs=1e-5 * largest
+        ), joint
     assert abs(fast["knee"][0, k] - got.demand_nm["knee"][0, k]) > 1, "the tempo matters"

@@ -1,4 +1,6 @@
-"""Muscles: the paths against their source's grid, between published models, sharing against SciPy, worked values."""
+"""Muscles: the paths against their source's grid, between published models, sharing against SciPy,
+worked values.
+"""
 
 from __future__ import annotations
 
@@ -42,11 +44,16 @@ DEG = np.pi / 180
 
 @pytest.mark.parametrize("name", MUSCLES)
 def test_the_raw_polynomials_reproduce_the_source_s_grid(name):
-    """Hip up to 110°: lengths within the fit's stated error and 0.01 mm, arms within their stated error and 0.1 mm.
+    """Hip up to 110°: lengths within the fit's stated error and 0.01 mm, arms within their stated
+    error and 0.1 mm.
 
     The grid (same source as the paths) has lengths to 0.01 mm.
     """
-    entry, joints, (length_error, arm_errors) = GRID["muscles"][name], PATHS[name][0], PATHS[name][4]
+    entry, joints, (length_error, arm_errors) = (
+        GRID["muscles"][name],
+        PATHS[name][0],
+        PATHS[name][4],
+    )
     axes = {j: np.array(GRID[f"{j}_deg"], dtype=float) for j in joints}
     if "hip" in axes:
         axes["hip"] = axes["hip"][axes["hip"] <= 110]
@@ -56,32 +63,51 @@ def test_the_raw_polynomials_reproduce_the_source_s_grid(name):
     rows = tuple(slice(0, len(axes[j])) for j in joints)
     assert np.abs(1000 * (length - np.array(entry[key])[rows])).max() <= length_error + 0.01
     for j in joints:
-        assert np.abs(1000 * (arms[j] - np.array(entry[f"r_{j}"])[rows])).max() <= arm_errors[j] + 0.1
+        assert (
+            np.abs(1000 * (arms[j] - np.array(entry[f"r_{j}"])[rows])).max() <= arm_errors[j] + 0.1
+        )
 
 
 ROWS = {
-    "vasti @knee": ("vasti", "knee"), "rectus femoris @knee": ("rectus_femoris", "knee"),
-    "rectus femoris hip @hip": ("rectus_femoris", "hip"), "hamstrings (BFlh,ST,SM) @knee": ("long_hamstrings", "knee"),
-    "hamstrings (BFlh,ST,SM) @hip": ("long_hamstrings", "hip"), "BFsh @knee": ("biceps_femoris_short_head", "knee"),
-    "gluteus maximus @hip": ("gluteus_maximus", "hip"), "adductor magnus @hip": ("adductor_magnus", "hip"),
-    "iliopsoas @hip": ("hip_flexors", "hip"), "gastrocnemius @knee": ("gastrocnemius", "knee"),
-    "gastrocnemius @ankle": ("gastrocnemius", "ankle"), "soleus @ankle": ("soleus", "ankle"),
+    "vasti @knee": ("vasti", "knee"),
+    "rectus femoris @knee": ("rectus_femoris", "knee"),
+    "rectus femoris hip @hip": ("rectus_femoris", "hip"),
+    "hamstrings (BFlh,ST,SM) @knee": ("long_hamstrings", "knee"),
+    "hamstrings (BFlh,ST,SM) @hip": ("long_hamstrings", "hip"),
+    "BFsh @knee": ("biceps_femoris_short_head", "knee"),
+    "gluteus maximus @hip": ("gluteus_maximus", "hip"),
+    "adductor magnus @hip": ("adductor_magnus", "hip"),
+    "iliopsoas @hip": ("hip_flexors", "hip"),
+    "gastrocnemius @knee": ("gastrocnemius", "knee"),
+    "gastrocnemius @ankle": ("gastrocnemius", "ankle"),
+    "soleus @ankle": ("soleus", "ankle"),
     "tib ant @ankle": ("tibialis_anterior", "ankle"),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("row", SPREAD)
 def test_arms_lie_within_what_published_models_say(row):
-    """Group arms by strength, inside the envelope of the published models over the ranges used, and 1 cm round it."""
+    """Group arms by strength, inside the envelope of the published models over the ranges used, and
+    1 cm round it.
+    """
     group, joint = ROWS[row]
-    degrees = {"hip": np.arange(-10, 121, 10), "knee": np.arange(0, 121, 10), "ankle": np.arange(-30, 31, 10)}[joint]
+    degrees = {
+        "hip": np.arange(-10, 121, 10),
+        "knee": np.arange(0, 121, 10),
+        "ankle": np.arange(-30, 31, 10),
+    }[joint]
     low, high = HOLD_DEG[joint]
     used = (degrees >= low) & (degrees <= high)
     index = [MUSCLES.index(m) for m in GROUPS[group]]
     weight = FMAX_N[index] / FMAX_N[index].sum()
     arm = 100 * weight @ paths({joint: degrees * DEG}).arm_m[index, JOINTS.index(joint)]
-    others = np.array([values for name, values in SPREAD[row].items() if values and name != "corrected"], dtype=float)
-    assert (arm >= others.min(axis=0) - 1.0)[used].all() and (arm <= others.max(axis=0) + 1.0)[used].all()
+    others = np.array(
+        [values for name, values in SPREAD[row].items() if values and name != "corrected"],
+        dtype=float,
+    )
+    assert (arm >= others.min(axis=0) - 1.0)[used].all() and (arm <= others.max(axis=0) + 1.0)[
+        used
+    ].all()
     assert arm[used] == pytest.approx(np.array(SPREAD[row]["corrected"])[used], abs=0.25)
 
 
@@ -100,7 +126,9 @@ def test_arms_are_the_slope_of_the_length_and_are_held_beyond_the_limits():
         for other, (o_low, o_high) in HOLD_DEG.items():
             if other != joint:
                 others &= (q[other] > o_low * DEG) & (q[other] < o_high * DEG)
-        assert slope[:, inside & others] == pytest.approx(here.arm_m[:, number, inside & others], abs=1e-7)
+        assert slope[:, inside & others] == pytest.approx(
+            here.arm_m[:, number, inside & others], abs=1e-7
+        )
         beyond = smooth & ~inside & others
         assert slope[:, beyond] == pytest.approx(here.arm_m[:, number, beyond], abs=1e-7)
 
@@ -124,23 +152,36 @@ def test_sharing_is_what_a_general_solver_finds():
     random = np.random.default_rng(7)
     q = {j: random.uniform(low + 5, high - 5, 12) * DEG for j, (low, high) in HOLD_DEG.items()}
     arm = paths(q).arm_m
-    demand = np.array([random.uniform(-60, 180, 12), random.uniform(-60, 160, 12), random.uniform(-10, 90, 12)])
+    demand = np.array(
+        [random.uniform(-60, 180, 12), random.uniform(-60, 160, 12), random.uniform(-10, 90, 12)]
+    )
     found = share_n(arm, demand)
     assert np.einsum("mjs,ms->js", arm, found) == pytest.approx(-demand, abs=1e-6)
     assert np.all(found >= 0)
     for s in range(12):
         answer = minimize(
-            lambda f: ((f / FMAX_N) ** 2).sum() * 1e3, found[:, s] * 0 + 50.0, jac=lambda f: 2e3 * f / FMAX_N**2,
-            bounds=[(0, None)] * len(MUSCLES), method="SLSQP", options={"maxiter": 800, "ftol": 1e-14},
-            constraints={"type": "eq", "fun": lambda f, s=s: (arm[:, :, s].T @ f + demand[:, s]) / 10,
-                         "jac": lambda f, s=s: arm[:, :, s].T / 10},
-        )  # fmt: skip
+            lambda f: ((f / FMAX_N) ** 2).sum() * 1e3,
+            found[:, s] * 0 + 50.0,
+            jac=lambda f: 2e3 * f / FMAX_N**2,
+            bounds=[(0, None)] * len(MUSCLES),
+            method="SLSQP",
+            options={"maxiter": 800, "ftol": 1e-14},
+            constraints={
+                "type": "eq",
+                "fun": lambda f, s=s: (arm[:, :, s].T @ f + demand[:, s]) / 10,
+                "jac": lambda f, s=s: arm[:, :, s].T / 10,
+            },
+        )
         best = ((answer.x / FMAX_N) ** 2).sum()
         assert ((found[:, s] / FMAX_N) ** 2).sum() <= best * (1 + 1e-4) + 1e-9
 
 
 def test_sharing_doubles_with_the_demand_and_answers_none_with_none():
-    q = {"hip": np.linspace(0.1, 1.8, 30), "knee": np.linspace(0.2, 1.7, 30), "ankle": np.linspace(-0.2, 0.5, 30)}
+    q = {
+        "hip": np.linspace(0.1, 1.8, 30),
+        "knee": np.linspace(0.2, 1.7, 30),
+        "ankle": np.linspace(-0.2, 0.5, 30),
+    }
     arm = paths(q).arm_m
     demand = np.array([np.linspace(20, 200, 30), np.linspace(150, -40, 30), np.full(30, 40.0)])
     once, twice = share_n(arm, demand), share_n(arm, 2 * demand)
@@ -161,14 +202,27 @@ def used(exercise, *, kg=0.0, port="", stack=0.0, sled=0.0, cable=0.0, hip_limit
     loads += [Sled(kg=sled, empty_kg=20)] if sled else []
     loads += [Cable(kg=cable, port="sled", pulley=(-1.0, 0.5))] if cable else []
     found = curve(
-        Setup(exercise=EXERCISES[exercise], body=Body(), limits=Limits(hip_flexion_deg=hip_limit), options=options,
-              loads=loads), lowering=False)  # fmt: skip
+        Setup(
+            exercise=EXERCISES[exercise],
+            body=Body(),
+            limits=Limits(hip_flexion_deg=hip_limit),
+            options=options,
+            loads=loads,
+        ),
+        lowering=False,
+    )
     angles = {j: found.motion.angles[j][0] for j in JOINTS if j in found.motion.angles}
     demand = {j: found.demand_nm[j][0] for j in JOINTS if j in found.demand_nm}
     return found, angles, demand, muscle_use(angles, demand, Body())
 
 
-SQUAT = {"kg": 80.0, "port": "back-high", "hip_limit": 155.0, "knee_from_deg": 115.0, "knee_to_deg": 5.0}
+SQUAT = {
+    "kg": 80.0,
+    "port": "back-high",
+    "hip_limit": 155.0,
+    "knee_from_deg": 115.0,
+    "knee_to_deg": 5.0,
+}
 
 
 def joint_work(angles, demand):
@@ -176,49 +230,78 @@ def joint_work(angles, demand):
 
 
 def test_the_worked_squat():
-    """Mechanics, muscles: one leg of the 80 kg high-bar squat; joules within 5 %, millimetres unscaled."""
+    """Mechanics, muscles: one leg of the 80 kg high-bar squat; joules within 5 %, millimetres
+    unscaled.
+    """
     _, angles, demand, use = used("back-squat-high", **SQUAT)
     assert joint_work(angles, demand) == pytest.approx(364, rel=0.05)
     assert use.work_j.sum() == pytest.approx(joint_work(angles, demand), rel=0.005)
-    for group, joules in (("vasti", 213), ("gluteus_maximus", 84), ("adductor_magnus", 35), ("soleus", 21),
-                          ("long_hamstrings", 9)):  # fmt: skip
+    for group, joules in (
+        ("vasti", 213),
+        ("gluteus_maximus", 84),
+        ("adductor_magnus", 35),
+        ("soleus", 21),
+        ("long_hamstrings", 9),
+    ):
         assert use.of(group).work_j == pytest.approx(joules, rel=0.05, abs=0.5), group
     assert use.of("rectus_femoris").work_j == pytest.approx(0, abs=0.5)
     scale = scale_of(Body())
     change = {m: 1000 * use.change_m[MUSCLES.index(m)] / scale for m in GROUPS["long_hamstrings"]}
     assert change["bflh"] == pytest.approx(36, rel=0.05)
-    assert (change["semimem"], change["semiten"]) == (pytest.approx(12, rel=0.05), pytest.approx(17, rel=0.05))
+    assert (change["semimem"], change["semiten"]) == (
+        pytest.approx(12, rel=0.05),
+        pytest.approx(17, rel=0.05),
+    )
 
 
 HINGE = {"kg": 80.0, "port": "hands", "knee_deg": 15.0, "trunk_from_deg": 80.0}
 
 
 def test_the_worked_hinge():
-    """80 kg kept over the pressure point, knees 15°, trunk from 80°: 184 and -77 N·m at the start, 168 J in all."""
+    """80 kg kept over the pressure point, knees 15°, trunk from 80°: 184 and -77 N·m at the start,
+    168 J in all.
+    """
     _, angles, demand, use = used("romanian-deadlift", **HINGE)
-    assert demand["hip"][0] == pytest.approx(184, rel=0.05) and demand["knee"][0] == pytest.approx(-77, rel=0.07)
+    assert demand["hip"][0] == pytest.approx(184, rel=0.05) and demand["knee"][0] == pytest.approx(
+        -77, rel=0.07
+    )
     assert use.work_j.sum() == pytest.approx(joint_work(angles, demand), rel=0.005)
     assert use.work_j.sum() == pytest.approx(168, rel=0.06)
-    for group, joules in (("long_hamstrings", 109), ("gluteus_maximus", 52), ("adductor_magnus", 18), ("soleus", -10)):
+    for group, joules in (
+        ("long_hamstrings", 109),
+        ("gluteus_maximus", 52),
+        ("adductor_magnus", 18),
+        ("soleus", -10),
+    ):
         assert use.of(group).work_j == pytest.approx(joules, rel=0.08, abs=1.0), group
 
 
 @pytest.mark.parametrize(
     ("exercise", "more"),
     [
-        ("back-squat-high", SQUAT), ("romanian-deadlift", HINGE), ("leg-extension", {"stack": 40.0}),
-        ("seated-leg-curl", {"stack": 30.0}), ("hip-thrust", {"kg": 60.0, "port": "hip-crease"}),
-        ("leg-press-45", {"sled": 120.0}), ("calf-raise-step", {}), ("split-squat", {}), ("goblet-squat", {}),
+        ("back-squat-high", SQUAT),
+        ("romanian-deadlift", HINGE),
+        ("leg-extension", {"stack": 40.0}),
+        ("seated-leg-curl", {"stack": 30.0}),
+        ("hip-thrust", {"kg": 60.0, "port": "hip-crease"}),
+        ("leg-press-45", {"sled": 120.0}),
+        ("calf-raise-step", {}),
+        ("split-squat", {}),
+        ("goblet-squat", {}),
     ],
     ids=lambda v: v if isinstance(v, str) else "",
-)  # fmt: skip
+)
 def test_muscle_work_is_joint_work(exercise, more):
     _, angles, demand, use = used(exercise, **more)
     assert use.unanswered < 1e-6
-    size = sum(np.abs(np.diff(angles[j]) * 0.5 * (demand[j][1:] + demand[j][:-1])).sum() for j in demand)
+    size = sum(
+        np.abs(np.diff(angles[j]) * 0.5 * (demand[j][1:] + demand[j][:-1])).sum() for j in demand
+    )
     assert use.work_j.sum() == pytest.approx(joint_work(angles, demand), abs=0.005 * size)
     assert use.thirds_j.sum() == pytest.approx(use.work_j.sum())
-    assert np.allclose(use.by_joint_m.sum(axis=1), use.shortening_m, atol=6e-4), "the joints' parts make the whole"
+    assert np.allclose(use.by_joint_m.sum(axis=1), use.shortening_m, atol=6e-4), (
+        "the joints' parts make the whole"
+    )
 
 
 SQUATS = [e.id for e in EXERCISES.values() if e.family == "stance" and e.id != "loop-squat"]
@@ -232,7 +315,10 @@ def test_squats_and_presses_do_little_for_rectus_femoris_and_long_hamstrings(exe
     if exercise == "leg-press-flat":
         more = {"cable": 80.0}  # level rails: a sled alone weighs nothing there
     ports = EXERCISES[exercise].ports
-    if not more and any(p in ports for p in ("back-high", "goblet", "shoulders", "front-rack", "back-low", "hip-belt")):
+    if not more and any(
+        p in ports
+        for p in ("back-high", "goblet", "shoulders", "front-rack", "back-low", "hip-belt")
+    ):
         more = {"kg": 40.0, "port": ports[0]}
     _, _, _, use = used(exercise, **more)
     positive = np.maximum(use.work_j, 0).sum()
@@ -249,7 +335,9 @@ def test_recline_lengthens_rectus_femoris_by_38_mm():
     """Leg extension at hip 40° instead of 85°, at every knee angle (unscaled)."""
     knees = np.linspace(5, 95, 10) * DEG
     number = MUSCLES.index("recfem")
-    sat, leant = (paths({"hip": np.full(10, h * DEG), "knee": knees}).length_m[number] for h in (85, 40))
+    sat, leant = (
+        paths({"hip": np.full(10, h * DEG), "knee": knees}).length_m[number] for h in (85, 40)
+    )
     assert 1000 * (leant - sat) == pytest.approx(np.full(10, 38.0), abs=1.0)
 
 
@@ -257,11 +345,15 @@ def test_a_seated_curl_lengthens_the_long_hamstrings_by_85_mm():
     """Biceps femoris long head at hip 85° instead of 0°, at every knee angle (unscaled)."""
     knees = np.linspace(5, 95, 10) * DEG
     number = MUSCLES.index("bflh")
-    lying, sat = (paths({"hip": np.full(10, h * DEG), "knee": knees}).length_m[number] for h in (0, 85))
+    lying, sat = (
+        paths({"hip": np.full(10, h * DEG), "knee": knees}).length_m[number] for h in (0, 85)
+    )
     assert 1000 * (sat - lying) == pytest.approx(np.full(10, 85.0), abs=3.0)
 
 
-@pytest.mark.parametrize("exercise", ["romanian-deadlift", "back-extension-flat", "hip-thrust", "good-morning"])
+@pytest.mark.parametrize(
+    "exercise", ["romanian-deadlift", "back-extension-flat", "hip-thrust", "good-morning"]
+)
 def test_hip_extension_leaves_the_short_head_of_biceps_femoris(exercise):
     more = {"kg": 40.0, "port": EXERCISES[exercise].ports[0]} if EXERCISES[exercise].ports else {}
     _, _, _, use = used(exercise, **more)
@@ -285,7 +377,11 @@ def test_long_at_one_joint_short_at_the_other_is_said():
     use = muscle_use({"hip": 0.75 * bend, "knee": 1.35 * bend}, {"hip": np.full(51, 80.0)}, Body())
     hams = use.of("long_hamstrings")
     assert hams.opposed and abs(hams.shortening_m) < 0.02
-    assert not muscle_use({"hip": bend}, {"hip": np.full(51, 80.0)}, Body()).of("long_hamstrings").opposed
+    assert (
+        not muscle_use({"hip": bend}, {"hip": np.full(51, 80.0)}, Body())
+        .of("long_hamstrings")
+        .opposed
+    )
 
 
 def test_every_muscle_is_in_one_group():

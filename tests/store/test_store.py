@@ -59,7 +59,10 @@ def test_a_failing_migration_leaves_nothing(tmp_path):
     raw = sqlite3.connect(tmp_path / "half.db", isolation_level=None)
     raw.row_factory = sqlite3.Row
     newest = migrations()[-1][0]
-    steps = [*migrations(), (newest + 1, "CREATE TABLE good (x INTEGER) STRICT;\nCREATE TABLE bad (;")]
+    steps = [
+        *migrations(),
+        (newest + 1, "CREATE TABLE good (x INTEGER) STRICT;\nCREATE TABLE bad (;"),
+    ]
     with pytest.raises(sqlite3.OperationalError):
         migrate(raw, "half.db", steps)
     assert raw.execute("PRAGMA user_version").fetchone()[0] == newest
@@ -68,23 +71,30 @@ def test_a_failing_migration_leaves_nothing(tmp_path):
 
 
 def test_migrations_keep_what_was_there(tmp_path):
-    """A database of the first version with a change in it is brought up to date, its undo still working."""
+    """A database of the first version with a change in it is brought up to date, its undo still
+    working.
+    """
     raw = sqlite3.connect(tmp_path / "old.db", isolation_level=None)
     raw.row_factory = sqlite3.Row
     migrate(raw, "old.db", migrations()[:1])
     raw.execute("INSERT INTO trainer (id, name, created_at) VALUES (1, 'You', ?)", (NOW,))
     raw.execute("INSERT INTO place (id, trainer_id, name) VALUES (1, 1, 'Cabin')")
     raw.execute(
-        "INSERT INTO equipment (id, trainer_id, place_id, kind, name, state) VALUES (1, 1, 1, 'box', 'Box', 'taken')"
+        "INSERT INTO equipment (id, trainer_id, place_id, kind, name, state) VALUES (1, 1, 1, "
+        "'box', 'Box', 'taken')"
     )
     raw.execute("INSERT INTO furniture (equipment_id, trainer_id, height_m) VALUES (1, 1, 0.3)")
-    raw.execute("INSERT INTO equipment (id, trainer_id, place_id, kind, name) VALUES (2, 1, 1, 'band', 'Loop')")
+    raw.execute(
+        "INSERT INTO equipment (id, trainer_id, place_id, kind, name) VALUES (2, 1, 1, 'band', "
+        "'Loop')"
+    )
     raw.execute(
         "INSERT INTO band (equipment_id, trainer_id, shape, strands, rest_m, law)"
         " VALUES (2, 1, 'loop', 2, 1.0, 'linear')"
     )
     raw.execute(
-        "INSERT INTO change (trainer_id, place_id, changed_at, kind, words, equipment_id, state_before)"
+        "INSERT INTO change (trainer_id, place_id, changed_at, kind, words, equipment_id, "
+        "state_before)"
         " VALUES (1, 1, ?, 'state', 'Box taken', 1, 'free')",
         (NOW,),
     )
@@ -94,9 +104,18 @@ def test_migrations_keep_what_was_there(tmp_path):
     assert change.words == "Box taken"
     store.undo(con, 1, change.id, now=NOW)
     box = store.item(con, 1, 1)
-    assert (box.state, box.height_m, box.sources["height_m"].value) == (store.State.FREE, 0.3, "described")
+    assert (box.state, box.height_m, box.sources["height_m"].value) == (
+        store.State.FREE,
+        0.3,
+        "described",
+    )
     band = store.item(con, 1, 2)
-    assert (band.law, band.rest_m, band.back_share, band.looked_over_on) == ("linear", 1.0, None, None)
+    assert (band.law, band.rest_m, band.back_share, band.looked_over_on) == (
+        "linear",
+        1.0,
+        None,
+        None,
+    )
     con.close()
 
 
@@ -131,14 +150,32 @@ def test_a_transaction_keeps_all_or_nothing(demo):
 
 def test_decisions_come_back_as_they_were_kept(demo):
     row = store.DecisionRow(
-        place_id=1, client_id=1, decided_at=NOW, wanted_exercise="leg-press-45", wanted_kg=120, sets=3, reps=10,
-        exercise="goblet-squat", set_up="", sentence="20 % short all the way.", match=0.47, shape=0.4, reach=0.6,
-        level=1.1, pieces=(Piece(item="x", kind="kettlebell", label="24", number=1, kg=24),), options={"knee": 95.0},
-    )  # fmt: skip
+        place_id=1,
+        client_id=1,
+        decided_at=NOW,
+        wanted_exercise="leg-press-45",
+        wanted_kg=120,
+        sets=3,
+        reps=10,
+        exercise="goblet-squat",
+        set_up="",
+        sentence="20 % short all the way.",
+        match=0.47,
+        shape=0.4,
+        reach=0.6,
+        level=1.1,
+        pieces=(Piece(item="x", kind="kettlebell", label="24", number=1, kg=24),),
+        options={"knee": 95.0},
+    )
     with store.transaction(demo):
         kept = store.add_decision(demo, 1, row)
     found = store.decisions(demo, 1)[0]
-    assert (found.id, found.place, found.client, found.match) == (kept, "Deck container", "Bosun", 0.47)
+    assert (found.id, found.place, found.client, found.match) == (
+        kept,
+        "Deck container",
+        "Bosun",
+        0.47,
+    )
     assert found.pieces[0].kg == 24
     assert store.decisions(demo, 2) == ()
 
@@ -146,16 +183,34 @@ def test_decisions_come_back_as_they_were_kept(demo):
 def test_client_rows_carry_body_and_limits(con):
     trainer = store.local_trainer(con, now=NOW)
     facts = store.ClientFacts(
-        name="Cook", mass_kg=70, stature_m=1.7, knee_deg=120, no_axial_load=True, to_shoulders_kg=30, thigh_m=0.40,
+        name="Cook",
+        mass_kg=70,
+        stature_m=1.7,
+        knee_deg=120,
+        no_axial_load=True,
+        to_shoulders_kg=30,
+        thigh_m=0.40,
         sore={"knee": "left"},
-    )  # fmt: skip
+    )
     who = store.add_client(con, trainer, facts)
     found = store.client(con, trainer, who)
-    assert (found.body.thigh_m, dict(found.sore), found.trains_alone) == (0.40, {"knee": "left"}, None)
+    assert (found.body.thigh_m, dict(found.sore), found.trains_alone) == (
+        0.40,
+        {"knee": "left"},
+        None,
+    )
     assert found.limits.dorsiflexion_deg == 35, "what was not asked is the usual value"
-    assert (found.body.mass_kg, found.limits.knee_deg, found.limits.no_axial_load, found.to_shoulders_kg) == (
-        70, 120, True, 30,
-    )  # fmt: skip
+    assert (
+        found.body.mass_kg,
+        found.limits.knee_deg,
+        found.limits.no_axial_load,
+        found.to_shoulders_kg,
+    ) == (
+        70,
+        120,
+        True,
+        30,
+    )
 
 
 def test_the_demo_is_loaded_once_and_only_once(demo):
@@ -164,14 +219,27 @@ def test_the_demo_is_loaded_once_and_only_once(demo):
     load_demo(demo, now=NOW)
     assert [p.name for p in store.places(demo, 1)] == ["Deck container", "Cabin 14", "Harbour gym"]
     kinds = {item.kind for item in store.items(demo, 1, 1)}
-    assert {"sled press", "bar", "plate", "dumbbell", "kettlebell", "band", "bench", "box", "anchor"} <= kinds
+    assert {
+        "sled press",
+        "bar",
+        "plate",
+        "dumbbell",
+        "kettlebell",
+        "band",
+        "bench",
+        "box",
+        "anchor",
+    } <= kinds
     press = next(i for i in store.items(demo, 1, 1) if i.kind == "sled press")
     assert (press.quantities["rail_deg"], press.quantities["empty_kg"]) == (40, 38)
 
 
 def _everything(con):
     """Every row of every tracked table, rowids too."""
-    return {t: [tuple(r) for r in con.execute(f"SELECT rowid, * FROM {t} ORDER BY rowid")] for t in TRACKED}
+    return {
+        t: [tuple(r) for r in con.execute(f"SELECT rowid, * FROM {t} ORDER BY rowid")]
+        for t in TRACKED
+    }
 
 
 def test_undo_puts_back_every_row_of_whatever_was_changed(demo):
@@ -182,7 +250,9 @@ def test_undo_puts_back_every_row_of_whatever_was_changed(demo):
         store.remove_place(demo, 1, 1)
         store.set_place(demo, 1, 2, store.PlaceFacts(name="Renamed", floor_width_m=1 / 3))
         store.remove_client(demo, 1, 2)
-        store.replace_readings(demo, 1, store.items(demo, 1, 2)[2].id, [store.Reading(length_m=0.1 + 0.2, force_n=1)])
+        store.replace_readings(
+            demo, 1, store.items(demo, 1, 2)[2].id, [store.Reading(length_m=0.1 + 0.2, force_n=1)]
+        )
     assert _everything(demo) != before
     change = store.undo(demo, 1, store.last_change(demo, 1, "places").id, now=NOW)
     assert change.words == "all gone"
@@ -205,7 +275,9 @@ def test_a_change_that_fails_or_changes_nothing_leaves_no_trace(demo):
     assert _everything(demo) == before and store.last_change(demo, 1, "x") is None
     with store.recorded(demo, 1, scope="x", kind="item", words="again", now=NOW):
         store.remove_item(demo, 1, 1)
-    assert store.last_change(demo, 1, "x").words == "again", "the listening triggers went with the failed change"
+    assert store.last_change(demo, 1, "x").words == "again", (
+        "the listening triggers went with the failed change"
+    )
 
 
 def test_undo_of_what_cannot_come_back_says_so(demo):
@@ -226,7 +298,9 @@ def test_old_changes_are_forgotten_in_the_end(demo, monkeypatch):
     monkeypatch.setattr("widearc.store.changes.KEPT_CHANGES", 5)
     for number in range(9):
         with store.recorded(demo, 1, scope="place:1", kind="state", words=str(number), now=NOW):
-            store.set_state(demo, 1, [1], store.State.TAKEN if number % 2 else store.State.FREE, at=str(number))
+            store.set_state(
+                demo, 1, [1], store.State.TAKEN if number % 2 else store.State.FREE, at=str(number)
+            )
     assert demo.execute("SELECT count(*) FROM change").fetchone()[0] == 5
     assert store.last_change(demo, 1, "place:1").words == "8"
 

@@ -1,4 +1,6 @@
-"""Disputes of practice: every one is worked out, over its whole range of values, and says what the curves say."""
+"""Disputes of practice: every one is worked out, over its whole range of values, and says what the
+curves say.
+"""
 
 from __future__ import annotations
 
@@ -20,7 +22,11 @@ def test_there_are_enough_of_them_and_their_texts_are_whole():
 
 @pytest.mark.parametrize("found", CLAIMS.values(), ids=lambda c: c.id)
 def test_each_is_worked_out_at_its_usual_values_and_at_both_ends(found):
-    for values in ({}, {p.name: p.low for p in found.params}, {p.name: p.high for p in found.params}):
+    for values in (
+        {},
+        {p.name: p.low for p in found.params},
+        {p.name: p.high for p in found.params},
+    ):
         view = worked_out(found, values)
         if found.cases is None:
             assert view.answer == "" and view.curves == ()
@@ -44,15 +50,20 @@ def numbers(claim_id, **values):
 
 
 def test_what_the_answers_must_say():
-    """Against what mechanics settles: both muscles in squats, the belt, the springs, leg extension, band."""
+    """Against what mechanics settles: both muscles in squats, the belt, the springs, leg extension,
+    band.
+    """
     hams, hinge = numbers("squat-hamstrings")
     assert hams <= 10 and hinge >= 40
     squat, extension = numbers("squat-rectus")
     assert squat < 2 and extension > 5
-    assert numbers("seat-recline", hip=39.9)[0] == pytest.approx(38 * 1.1, abs=5), "38 mm from 85°, scaled to the body"
+    assert numbers("seat-recline", hip=39.9)[0] == pytest.approx(38 * 1.1, abs=5), (
+        "38 mm from 85°, scaled to the body"
+    )
     knee, hip = numbers("belt-band-hip")
     assert knee > 5 * hip
-    # three springs of 11 to 56 lbf against one of 10 to 70 lbf: lighter for 6.7 % (common practice, no source)
+    # three springs of 11 to 56 lbf against one of 10 to 70 lbf: lighter for 6.7 % (common practice,
+    # no source)
     assert re.search(r"first 6\.[67] %", worked_out(claim("springs-by-rule"), {}).answer)
     first, last = numbers("band-constant")
     assert last > 2 * first

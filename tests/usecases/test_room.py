@@ -15,7 +15,13 @@ from widearc.store.errors import MissingError
 from widearc.usecases import ItemFacts, SheetError
 from widearc.usecases.bench import band_checks, band_uses, check_band, pairs_of, spread_at
 from widearc.usecases.kit import badge_of, doubt_of_client, kit_of, rules_of
-from widearc.usecases.machine import add_check, hung_test, machine_sheet, parse_readings, save_readings
+from widearc.usecases.machine import (
+    add_check,
+    hung_test,
+    machine_sheet,
+    parse_readings,
+    save_readings,
+)
 
 
 def item_named(con, name, place=1):
@@ -23,8 +29,13 @@ def item_named(con, name, place=1):
 
 
 def facts(kind="box", name="Box 20", quantities=None, **more):
-    return ItemFacts(kind=kind, name=name, quantities={"height_m": 0.2} if quantities is None else quantities,
-                     sources={}, **more)  # fmt: skip
+    return ItemFacts(
+        kind=kind,
+        name=name,
+        quantities={"height_m": 0.2} if quantities is None else quantities,
+        sources={},
+        **more,
+    )
 
 
 def undo(con, scope="place:1"):
@@ -42,7 +53,11 @@ def test_every_kind_is_added_read_back_duplicated_removed_and_undone(demo, kind)
     assert dict(item.quantities) == pytest.approx(given)
     again = usecases.duplicate_item(demo, 1, made, now=NOW)
     copied = store.item(demo, 1, again)
-    assert (copied.name, copied.quantities, copied.shape) == ("Thing 2", item.quantities, item.shape)
+    assert (copied.name, copied.quantities, copied.shape) == (
+        "Thing 2",
+        item.quantities,
+        item.shape,
+    )
     kit_of(demo, 1, store.items(demo, 1, 2), 2)
     usecases.remove_item(demo, 1, made, now=NOW)
     with pytest.raises(MissingError):
@@ -53,13 +68,19 @@ def test_every_kind_is_added_read_back_duplicated_removed_and_undone(demo, kind)
 
 
 def test_what_was_not_typed_is_assumed_and_said_so(demo):
-    item = store.item(demo, 1, usecases.add_item(demo, 1, 1, facts("cable", "Tower", {"height_m": 0.1}), now=NOW))
+    item = store.item(
+        demo, 1, usecases.add_item(demo, 1, 1, facts("cable", "Tower", {"height_m": 0.1}), now=NOW)
+    )
     assert item.quantities["ratio"] == 1.0 and item.sources["ratio"] is Source.ASSUMED
     assert badge_of(item, 0) == "assumed"
-    band = store.item(demo, 1, usecases.add_item(demo, 1, 1, facts("band", "New loop", {}), now=NOW))
+    band = store.item(
+        demo, 1, usecases.add_item(demo, 1, 1, facts("band", "New loop", {}), now=NOW)
+    )
     assert (badge_of(band, 0), badge_of(band, 5), band.strands) == ("not weighed", "measured", 2)
     assert badge_of(item_named(demo, "Bench"), 0) == "measured", "its own weight is in no curve"
-    assert badge_of(item_named(demo, "Curl machine", 3), 5) == "measured", "its cam was read at the pad"
+    assert badge_of(item_named(demo, "Curl machine", 3), 5) == "measured", (
+        "its cam was read at the pad"
+    )
 
 
 @pytest.mark.parametrize(
@@ -97,9 +118,13 @@ def test_a_place_is_copied_whole_and_removed_whole(demo):
     ]
     assert all(i.state is store.State.FREE for i in copied)
     band = next(i for i in copied if i.name == "Light loop")
-    assert store.readings(demo, 1, band.id) == store.readings(demo, 1, item_named(demo, "Light loop").id)
+    assert store.readings(demo, 1, band.id) == store.readings(
+        demo, 1, item_named(demo, "Light loop").id
+    )
     press = next(i for i in copied if i.kind == "sled press")
-    assert store.settings(demo, 1, press.id) == store.settings(demo, 1, item_named(demo, "Sled press").id)
+    assert store.settings(demo, 1, press.id) == store.settings(
+        demo, 1, item_named(demo, "Sled press").id
+    )
     usecases.remove_place(demo, 1, new, now=NOW)
     assert [p.id for p in store.places(demo, 1)] == [1, 2, 3]
     undo(demo, "places")
@@ -144,7 +169,9 @@ def test_settings_are_kept_for_everyone_and_for_one(demo):
 
 def test_people_and_crowding_reach_the_rules(demo):
     place = store.place(demo, 1, 1)
-    changed = store.PlaceFacts(name=place.name, people="partner", crowding="packed", wall=False, floor_length_m=6.0)
+    changed = store.PlaceFacts(
+        name=place.name, people="partner", crowding="packed", wall=False, floor_length_m=6.0
+    )
     usecases.change_place(demo, 1, 1, changed, now=NOW)
     client = store.client(demo, 1, 1)
     rules = rules_of(store.place(demo, 1, 1), client)
@@ -190,7 +217,11 @@ def test_what_is_trained_here_follows_a_tap(demo):
 def test_a_client_needs_a_name_only(demo):
     made = usecases.new_client(demo, 1, store.ClientFacts(name="Deckhand"), now=NOW)
     row = store.client(demo, 1, made)
-    assert (row.body.mass_kg, row.limits.knee_deg, row.assumed) == (80.0, 140.0, ("80 kg", "180 cm"))
+    assert (row.body.mass_kg, row.limits.knee_deg, row.assumed) == (
+        80.0,
+        140.0,
+        ("80 kg", "180 cm"),
+    )
     assert doubt_of_client(row).mass > doubt_of_client(store.client(demo, 1, 1)).mass
     undo(demo, "clients")
     assert len(store.clients(demo, 1)) == 3
@@ -216,7 +247,9 @@ def test_a_client_needs_a_name_only(demo):
 def test_a_wrong_fact_of_a_client_is_named_at_its_field(demo, change, field):
     before = store.clients(demo, 1)
     with pytest.raises(SheetError) as refused:
-        usecases.change_client(demo, 1, 1, store.ClientFacts(**({"name": "Bosun"} | change)), now=NOW)
+        usecases.change_client(
+            demo, 1, 1, store.ClientFacts(**({"name": "Bosun"} | change)), now=NOW
+        )
     assert field in refused.value.messages
     assert store.clients(demo, 1) == before
 
@@ -251,13 +284,24 @@ def rows_of(*rows):
 
 def test_a_spring_read_at_three_marks_is_kept_as_measured(demo):
     spring = usecases.add_item(
-        demo, 1, 1, facts("spring", "Spring 1", {"start_n": 10.0, "rate_n_per_m": 10.0, "travel_m": 0.5}), now=NOW
+        demo,
+        1,
+        1,
+        facts("spring", "Spring 1", {"start_n": 10.0, "rate_n_per_m": 10.0, "travel_m": 0.5}),
+        now=NOW,
     )
-    read = parse_readings("spring", rows_of({"at": "0", "force": "33"}, {"at": "20", "force": "73"},
-                                            {"at": "60", "force": "153"}), "N")  # fmt: skip
+    read = parse_readings(
+        "spring",
+        rows_of(
+            {"at": "0", "force": "33"}, {"at": "20", "force": "73"}, {"at": "60", "force": "153"}
+        ),
+        "N",
+    )
     save_readings(demo, 1, spring, read, {}, now=NOW)
     item = store.item(demo, 1, spring)
-    assert item.quantities["start_n"] == pytest.approx(33) and item.quantities["rate_n_per_m"] == pytest.approx(200)
+    assert item.quantities["start_n"] == pytest.approx(33) and item.quantities[
+        "rate_n_per_m"
+    ] == pytest.approx(200)
     assert item.quantities["travel_m"] == pytest.approx(0.6)
     assert {s for n, s in item.sources.items() if n != "count"} == {Source.MEASURED}
     assert machine_sheet(demo, 1, spring).fits[""].rms_n == pytest.approx(0, abs=1e-9)
@@ -267,12 +311,21 @@ def test_a_spring_read_at_three_marks_is_kept_as_measured(demo):
 
 
 def test_the_hung_carriage_agrees_or_warns(demo):
-    """The third of the trade's springs, 15 lb hung: rests at a quarter of its travel (common practice, no source)."""
+    """The third of the trade's springs, 15 lb hung: rests at a quarter of its travel (common
+    practice, no source).
+    """
     lbf, lb = 4.4482216152605, 0.45359237
     spring = usecases.add_item(
-        demo, 1, 1,
-        facts("spring", "Third", {"start_n": 7.5 * lbf, "rate_n_per_m": 30 * lbf / 0.8, "travel_m": 0.8}), now=NOW,
-    )  # fmt: skip
+        demo,
+        1,
+        1,
+        facts(
+            "spring",
+            "Third",
+            {"start_n": 7.5 * lbf, "rate_n_per_m": 30 * lbf / 0.8, "travel_m": 0.8},
+        ),
+        now=NOW,
+    )
     item = store.item(demo, 1, spring)
     assert hung_test(item, 15 * lb, None).predicted_m == pytest.approx(0.25 * 0.8)
     assert "agree" in hung_test(item, 15 * lb, 0.22).words
@@ -287,7 +340,9 @@ def test_the_hung_carriage_agrees_or_warns(demo):
 def test_a_sled_by_push_and_return_gives_its_weight_and_friction(demo):
     press = item_named(demo, "Sled press")
     read = parse_readings(
-        "sled", rows_of({"force": "252", "direction": "push"}, {"force": "228", "direction": "return"}), "N"
+        "sled",
+        rows_of({"force": "252", "direction": "push"}, {"force": "228", "direction": "return"}),
+        "N",
     )
     save_readings(demo, 1, press.id, read, {"rail_deg": 40.0}, now=NOW)
     item = store.item(demo, 1, press.id)
@@ -296,33 +351,54 @@ def test_a_sled_by_push_and_return_gives_its_weight_and_friction(demo):
     assert item.quantities["friction"] == pytest.approx(
         12 / (item.quantities["empty_kg"] * 9.80665 * 0.7660444), rel=1e-6
     )
-    check = parse_readings("sled", rows_of({"force": "251", "direction": "push"}), "N", purpose="check")
+    check = parse_readings(
+        "sled", rows_of({"force": "251", "direction": "push"}), "N", purpose="check"
+    )
     add_check(demo, 1, press.id, check, now=NOW)
     sheet = machine_sheet(demo, 1, press.id)
     assert (sheet.checks[0].predicted_n, sheet.checks[0].says) == (pytest.approx(252), "trust")
 
 
 def test_a_cam_s_radius_follows_from_the_weight_on_the_pin(demo):
-    """A round pulley of 12 cm under 40 kg pulls 47.07 N·m at every angle: 130.8 N at a pad of 36 cm."""
+    """A round pulley of 12 cm under 40 kg pulls 47.07 N·m at every angle: 130.8 N at a pad of 36
+    cm.
+    """
     item = usecases.add_item(demo, 1, 1, facts("lying curl", "Round", {}), now=NOW)
     rows = rows_of(*({"at": str(a), "force": "130.76", "arm": "36"} for a in (0, 50, 100)))
     save_readings(demo, 1, item, parse_readings("stack", rows, "N"), {"read_kg": 40.0}, now=NOW)
-    assert machine_sheet(demo, 1, item).fits[""].tables["radius_m"] == pytest.approx((0.12,) * 3, abs=1e-4)
+    assert machine_sheet(demo, 1, item).fits[""].tables["radius_m"] == pytest.approx(
+        (0.12,) * 3, abs=1e-4
+    )
 
 
 def test_a_cam_has_a_table_for_each_dial_and_checks_against_its_own(demo):
     curl = item_named(demo, "Curl machine", 3)
     read = [*store.machine_readings(demo, 1, curl.id)]
     more = parse_readings(
-        "stack", rows_of({"at": "10", "force": "90", "arm": "36", "setting": "2"},
-                         {"at": "90", "force": "130", "arm": "36", "setting": "2"}), "N")  # fmt: skip
+        "stack",
+        rows_of(
+            {"at": "10", "force": "90", "arm": "36", "setting": "2"},
+            {"at": "90", "force": "130", "arm": "36", "setting": "2"},
+        ),
+        "N",
+    )
     save_readings(demo, 1, curl.id, [*read, *more], {}, now=NOW)
     sheet = machine_sheet(demo, 1, curl.id)
     assert list(sheet.fits) == ["1", "2"]
     check = rows_of({"at": "50", "force": "110", "arm": "36", "setting": "2"})
     add_check(demo, 1, curl.id, parse_readings("stack", check, "N", purpose="check"), now=NOW)
-    add_check(demo, 1, curl.id, parse_readings("stack", rows_of(
-        {"at": "120", "force": "110", "arm": "36", "setting": "2"}), "N", purpose="check"), now=NOW)  # fmt: skip
+    add_check(
+        demo,
+        1,
+        curl.id,
+        parse_readings(
+            "stack",
+            rows_of({"at": "120", "force": "110", "arm": "36", "setting": "2"}),
+            "N",
+            purpose="check",
+        ),
+        now=NOW,
+    )
     first, second = machine_sheet(demo, 1, curl.id).checks
     assert (first.predicted_n, first.says) == (pytest.approx(110), "trust")
     assert "no prediction" in second.says
@@ -380,7 +456,9 @@ def test_readings_that_make_no_law_keep_nothing(demo):
     with pytest.raises(SheetError, match="from 0 to 90"):
         save_readings(demo, 1, press.id, (), {"rail_deg": 120.0}, now=NOW)
     heavy = parse_readings(
-        "sled", rows_of({"force": "9000", "direction": "push"}, {"force": "8000", "direction": "return"}), "N"
+        "sled",
+        rows_of({"force": "9000", "direction": "push"}, {"force": "8000", "direction": "return"}),
+        "N",
     )
     with pytest.raises(SheetError, match="read again"):
         save_readings(demo, 1, press.id, heavy, {}, now=NOW)
@@ -394,16 +472,26 @@ def test_a_band_s_uses_pairs_checks_and_band(demo):
     sheet = usecases.band_sheet(demo, 1, loop.id)
     uses = band_uses(sheet)
     assert [round(u.length_m / 0.99, 2) for u in uses] == [1.25, 1.5, 1.75, 2.0]
-    assert all(u.folded_n == pytest.approx(2 * u.as_read_n) and u.folded_m == u.length_m / 2 for u in uses)
+    assert all(
+        u.folded_n == pytest.approx(2 * u.as_read_n) and u.folded_m == u.length_m / 2 for u in uses
+    )
     twin = usecases.duplicate_item(demo, 1, loop.id, now=NOW)
     name, match = pairs_of(demo, 1, usecases.band_sheet(demo, 1, loop.id))[0]
-    assert name == store.item(demo, 1, twin).name and match.alike and match.off == pytest.approx(0, abs=1e-9)
+    assert (
+        name == store.item(demo, 1, twin).name
+        and match.alike
+        and match.off == pytest.approx(0, abs=1e-9)
+    )
     check_band(demo, 1, loop.id, "155", "170", "cm", "N", now=NOW)
     check_band(demo, 1, loop.id, "155", "120", "cm", "N", now=NOW)
     assert [c.says for c in band_checks(demo, 1, sheet)] == ["trust", "weigh anew"]
     low, high = spread_at(sheet, __import__("numpy").array([1.3, 1.8]))
     assert (low < [118, 209]).all() and (high > [118, 209]).all()
-    for length, force, field in (("300", "5", "check-length"), ("x", "5", "check-length"), ("120", "", "check-force")):
+    for length, force, field in (
+        ("300", "5", "check-length"),
+        ("x", "5", "check-length"),
+        ("120", "", "check-force"),
+    ):
         with pytest.raises(SheetError) as refused:
             check_band(demo, 1, loop.id, length, force, "cm", "N", now=NOW)
         assert field in refused.value.messages
@@ -415,7 +503,11 @@ def test_a_band_s_uses_pairs_checks_and_band(demo):
 def test_a_kit_goes_out_and_comes_back_as_it_was(demo):
     document = json.loads(json.dumps(usecases.export_kit(demo, 1, 3)))
     same = usecases.plan_import(demo, 1, 3, document)
-    assert (len(same.new), len(same.changed), len(same.same)) == (0, 0, len(store.items(demo, 1, 3)))
+    assert (len(same.new), len(same.changed), len(same.same)) == (
+        0,
+        0,
+        len(store.items(demo, 1, 3)),
+    )
     new = usecases.new_place(demo, 1, store.PlaceFacts(name="Copy"), now=NOW)
     usecases.import_kit(demo, 1, new, document, now=NOW)
     back = usecases.export_kit(demo, 1, new)
@@ -428,7 +520,9 @@ def test_an_import_is_previewed_recognises_what_is_here_and_keeps_clients_settin
     document = usecases.export_kit(demo, 1, 1)
     loop = next(i for i in document["items"] if i["name"] == "Light loop")
     loop["readings"][-1]["force_n"] = 150.0
-    document["items"].append({"kind": "box", "name": "Box 12", "quantities": {"height_m": {"value": 0.12}}})
+    document["items"].append(
+        {"kind": "box", "name": "Box 12", "quantities": {"height_m": {"value": 0.12}}}
+    )
     press = item_named(demo, "Sled press")
     mine = store.Setting(name="backrest", words="hole 9", client_id=2)
     usecases.keep_settings(demo, 1, press.id, [*store.settings(demo, 1, press.id), mine], now=NOW)
@@ -449,13 +543,25 @@ def test_an_import_is_previewed_recognises_what_is_here_and_keeps_clients_settin
     [
         (lambda d: d.pop("place"), "/place"),
         (lambda d: d["items"][0].update(kind="trampoline"), "/items/0/kind"),
-        (lambda d: d["items"][0]["quantities"].update(wheels={"value": 4}), "/items/0/quantities/wheels"),
-        (lambda d: d["items"][0]["quantities"]["rail_deg"].update(value=400), "/items/0/quantities/rail_deg/value"),
+        (
+            lambda d: d["items"][0]["quantities"].update(wheels={"value": 4}),
+            "/items/0/quantities/wheels",
+        ),
+        (
+            lambda d: d["items"][0]["quantities"]["rail_deg"].update(value=400),
+            "/items/0/quantities/rail_deg/value",
+        ),
         (lambda d: d["items"][0]["quantities"].pop("rail_deg"), "/items/0/quantities/rail_deg"),
         (lambda d: d["items"][0].update(band={"shape": "loop", "strands": 2}), "/items/0/band"),
-        (lambda d: d["items"][14]["readings"][1].update(length_m=0.5), "/items/14/readings/1/length_m"),
+        (
+            lambda d: d["items"][14]["readings"][1].update(length_m=0.5),
+            "/items/14/readings/1/length_m",
+        ),
         (lambda d: d["items"][14]["readings"][2].update(force_n=1), "/items/14/readings/2/force_n"),
-        (lambda d: d["items"][14]["band"].update(looked_over_on="2026-02-31"), "/items/14/band/looked_over_on"),
+        (
+            lambda d: d["items"][14]["band"].update(looked_over_on="2026-02-31"),
+            "/items/14/band/looked_over_on",
+        ),
         (lambda d: d["items"][3].update(name="PLATE 20"), "/items/3/name"),
         (lambda d: d["items"][1].update(kind="plate"), "/items/1/"),
         (lambda d: d["items"][0].update(extra=1), "/items/0/extra"),

@@ -46,12 +46,21 @@ def test_the_whole_job_from_a_taken_press_to_a_kept_decision(demo):
     usecases.mark(demo, 1, item_named(demo, "Sled press").id, store.State.TAKEN, now=NOW)
     view = usecases.swap_view(demo, 1, ASK, memo)
     names = [c.exercise.id for c in view.ranking.candidates]
-    assert {"front-squat", "goblet-squat", "dumbbell-squat", "band-squat", "split-squat"} <= set(names)
-    assert "Sled press".lower() in next(e for e in view.ranking.excluded if e.exercise.family == "sled press").reason
+    assert {"front-squat", "goblet-squat", "dumbbell-squat", "band-squat", "split-squat"} <= set(
+        names
+    )
+    assert (
+        "Sled press".lower()
+        in next(e for e in view.ranking.excluded if e.exercise.family == "sled press").reason
+    )
     best = view.ranking.candidates[0]
     usecases.decide(demo, 1, ASK, best.exercise.id, memo, now=NOW)
     kept = store.decisions(demo, 1)[0]
-    assert (kept.exercise, kept.match, kept.sentence) == (best.exercise.id, best.match, best.sentence)
+    assert (kept.exercise, kept.match, kept.sentence) == (
+        best.exercise.id,
+        best.match,
+        best.sentence,
+    )
     assert [p.label for p in kept.pieces] == [p.label for p in best.pieces]
     usecases.take_back(demo, 1, store.last_change(demo, 1, "place:1").id, now=NOW)
     assert store.decisions(demo, 1) == ()
@@ -59,7 +68,14 @@ def test_the_whole_job_from_a_taken_press_to_a_kept_decision(demo):
 
 def test_a_stand_in_that_was_just_taken_is_not_kept(demo):
     memo = Memo()
-    for name in ("Kettlebell 16", "Kettlebell 24", "Dumbbell 8", "Dumbbell 12", "Dumbbell 16", "Dumbbell 20"):
+    for name in (
+        "Kettlebell 16",
+        "Kettlebell 24",
+        "Dumbbell 8",
+        "Dumbbell 12",
+        "Dumbbell 16",
+        "Dumbbell 20",
+    ):
         usecases.mark(demo, 1, item_named(demo, name).id, store.State.TAKEN, now=NOW)
     with pytest.raises(InputError, match="the room changed"):
         usecases.decide(demo, 1, ASK, "goblet-squat", memo, now=NOW)
@@ -119,7 +135,9 @@ def test_a_sheet_that_allows_no_law_keeps_nothing(demo):
     before = store.readings(demo, 1, band.id)
     rows = [store.Reading(length_m=1.0, force_n=5), store.Reading(length_m=1.2, force_n=9)]
     with pytest.raises(SheetError) as refused:
-        usecases.save_band(demo, 1, band.id, rows=rows, rest_m=1.1, strands=2, shape="loop", law="points", now=NOW)
+        usecases.save_band(
+            demo, 1, band.id, rows=rows, rest_m=1.1, strands=2, shape="loop", law="points", now=NOW
+        )
     assert "rest" in refused.value.messages
     assert store.readings(demo, 1, band.id) == before
     assert store.last_change(demo, 1, "place:1") is None
@@ -129,7 +147,9 @@ def test_saving_a_sheet_can_be_undone(demo):
     band = item_named(demo, "Light loop")
     before = usecases.band_sheet(demo, 1, band.id)
     rows = [store.Reading(length_m=1.0, force_n=5), store.Reading(length_m=1.2, force_n=9)]
-    usecases.save_band(demo, 1, band.id, rows=rows, rest_m=None, strands=1, shape="long", law="linear", now=NOW)
+    usecases.save_band(
+        demo, 1, band.id, rows=rows, rest_m=None, strands=1, shape="long", law="linear", now=NOW
+    )
     assert usecases.band_sheet(demo, 1, band.id).item.law == "linear"
     usecases.take_back(demo, 1, store.last_change(demo, 1, "place:1").id, now=NOW)
     after = usecases.band_sheet(demo, 1, band.id)
@@ -143,7 +163,9 @@ def test_a_second_band_of_one_name_is_refused_at_the_field(demo):
     assert "already" in refused.value.messages["name"]
 
 
-@pytest.mark.parametrize(("field", "value"), [("kg", -1), ("kg", 9999), ("depth_deg", 10), ("sets", 0), ("reps", 101)])
+@pytest.mark.parametrize(
+    ("field", "value"), [("kg", -1), ("kg", 9999), ("depth_deg", 10), ("sets", 0), ("reps", 101)]
+)
 def test_what_is_asked_is_checked_by_field(field, value):
     with pytest.raises(InputError) as refused:
         SwapAsk(place_id=1, client_id=1, **{field: value})
@@ -161,5 +183,7 @@ def test_every_exercise_that_can_be_asked_for_gets_an_answer(demo):
     one_of_each = {(e.family, e.variant, e.prime): e for e in usecases.wantable()}
     assert len(one_of_each) > 20
     for exercise in one_of_each.values():
-        view = usecases.swap_view(demo, 1, SwapAsk(place_id=1, client_id=1, exercise=exercise.id, kg=20), memo)
+        view = usecases.swap_view(
+            demo, 1, SwapAsk(place_id=1, client_id=1, exercise=exercise.id, kg=20), memo
+        )
         assert view.problem or view.ranking.candidates or view.ranking.excluded, exercise.id

@@ -17,7 +17,9 @@ from widearc.usecases.swap import SwapAsk
 
 ASK = SwapAsk(place_id=2, client_id=1, kg=220.0)
 NEXT_WEEK = "2026-12-01T09:00:00+00:00"
-KNEE = Intent(parts=(WantedAction(action=Action.KE, from_deg=90, to_deg=20, shape=Shape.EVEN, mean_nm=60.0),))
+KNEE = Intent(
+    parts=(WantedAction(action=Action.KE, from_deg=90, to_deg=20, shape=Shape.EVEN, mean_nm=60.0),)
+)
 
 
 def lines(con, place=2, now=NOW):
@@ -27,17 +29,27 @@ def lines(con, place=2, now=NOW):
 def test_the_demo_s_week_begins_on_monday_and_asks_swap_what_was_planned(demo):
     plan = usecases.week_plan(demo, 1, 1, now=NOW)
     assert plan.monday == "2026-11-23" and plan.earlier == 0
-    assert [(line.client, line.times) for line in plan.lines] == [("Bosun", 2), ("Bosun", 1), ("Cook", 2)]
-    assert plan.lines[1].ask == SwapAsk(place_id=1, client_id=1, exercise="split-squat", kg=48.0, sets=3, reps=8)
+    assert [(line.client, line.times) for line in plan.lines] == [
+        ("Bosun", 2),
+        ("Bosun", 1),
+        ("Cook", 2),
+    ]
+    assert plan.lines[1].ask == SwapAsk(
+        place_id=1, client_id=1, exercise="split-squat", kg=48.0, sets=3, reps=8
+    )
     for line in plan.lines:
         assert usecases.swap_view(demo, 1, line.ask, Memo()).ranking.candidates, line.words
 
 
 @pytest.mark.parametrize(
     ("now", "monday"),
-    [("2026-11-23T00:00:00+00:00", "2026-11-23"), ("2026-11-29T23:59:59+00:00", "2026-11-23"),
-     ("2027-01-01T10:00:00+00:00", "2026-12-28"), ("2024-02-29T10:00:00+00:00", "2024-02-26")],
-)  # fmt: skip
+    [
+        ("2026-11-23T00:00:00+00:00", "2026-11-23"),
+        ("2026-11-29T23:59:59+00:00", "2026-11-23"),
+        ("2027-01-01T10:00:00+00:00", "2026-12-28"),
+        ("2024-02-29T10:00:00+00:00", "2024-02-26"),
+    ],
+)
 def test_a_week_is_from_monday_to_sunday(now, monday):
     assert store.monday_of(now) == monday
 
@@ -48,8 +60,10 @@ def test_the_same_thing_planned_again_only_changes_how_often(demo):
     usecases.plan(demo, 1, replace(ASK, kg=200.0), 1, now=NOW)
     usecases.plan(demo, 1, replace(ASK, client_id=2), 1, now=NOW)
     assert [(line.client, line.ask.kg, line.times) for line in lines(demo)] == [
-        ("Bosun", 220.0, 3), ("Bosun", 200.0, 1), ("Cook", 220.0, 1),
-    ]  # fmt: skip
+        ("Bosun", 220.0, 3),
+        ("Bosun", 200.0, 1),
+        ("Cook", 220.0, 1),
+    ]
     usecases.take_back(demo, 1, store.last_change(demo, 1, "place:2").id, now=NOW)
     usecases.take_back(demo, 1, store.last_change(demo, 1, "place:2").id, now=NOW)
     usecases.take_back(demo, 1, store.last_change(demo, 1, "place:2").id, now=NOW)
@@ -111,7 +125,10 @@ def test_a_plan_goes_with_its_client_and_its_place(demo):
 
 
 def test_what_to_buy_weighs_each_line_as_often_as_it_is_planned(demo):
-    memo, split = Memo(), SwapAsk(place_id=2, client_id=1, exercise="split-squat", kg=48.0, sets=3, reps=8)
+    memo, split = (
+        Memo(),
+        SwapAsk(place_id=2, client_id=1, exercise="split-squat", kg=48.0, sets=3, reps=8),
+    )
     alone = {}
     for ask in (ASK, split):
         view = usecases.swap_view(demo, 1, ask, memo)
@@ -122,7 +139,9 @@ def test_what_to_buy_weighs_each_line_as_often_as_it_is_planned(demo):
     found = usecases.worth_buying(demo, 1, SwapAsk(place_id=2, client_id=3, kg=0.0), memo, now=NOW)
     assert {b.words for b in found} == set(alone[ASK])
     for bought in found:
-        assert bought.gain == pytest.approx((alone[ASK][bought.words] + 3 * alone[split][bought.words]) / 4, abs=1e-9)
+        assert bought.gain == pytest.approx(
+            (alone[ASK][bought.words] + 3 * alone[split][bought.words]) / 4, abs=1e-9
+        )
     assert [b.gain for b in found] == sorted((b.gain for b in found), reverse=True)
     best = found[0]
     assert best.helps and best.gain > 0.005 and best.most.startswith("Bosun, ")

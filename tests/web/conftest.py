@@ -16,9 +16,14 @@ from widearc.web import create_app
 
 CHROMIUM = "/usr/bin/chromium"
 FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 
 
 @pytest.fixture
@@ -55,7 +60,9 @@ def con(database):
 @pytest.fixture(scope="session")
 def browser_type_launch_args():
     if not Path(CHROMIUM).exists():
-        pytest.fail("Debian's chromium is missing: run apt-get install chromium (make test does it as root)")
+        pytest.fail(
+            "Debian's chromium is missing: run apt-get install chromium (make test does it as root)"
+        )
     return {"executable_path": CHROMIUM, "args": FLAGS}
 
 
@@ -77,9 +84,14 @@ def served(database, memo):
 def watched(page):
     """A page on which any console error, policy violation or script error fails the test."""
     troubles: list[str] = []
-    page.on("console", lambda m: troubles.append(m.text) if m.type in ("error", "warning") else None)
+    page.on(
+        "console", lambda m: troubles.append(m.text) if m.type in ("error", "warning") else None
+    )
     page.on("pageerror", lambda e: troubles.append(str(e)))
-    page.on("requestfailed", lambda r: troubles.append(f"failed: {r.url}") if "ERR_ABORTED" not in r.failure else None)
+    page.on(
+        "requestfailed",
+        lambda r: troubles.append(f"failed: {r.url}") if "ERR_ABORTED" not in r.failure else None,
+    )
     yield page
     assert troubles == []
 

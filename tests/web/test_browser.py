@@ -1,4 +1,6 @@
-"""The journey in a real browser, on a desk and on a phone; every page clean for axe, in light and dark."""
+"""The journey in a real browser, on a desk and on a phone; every page clean for axe, in light and
+dark.
+"""
 
 from __future__ import annotations
 
@@ -17,19 +19,46 @@ pytestmark = pytest.mark.browser
 
 AXE = (Path(__file__).parents[1] / "vendor" / "axe.min.js").read_text(encoding="utf-8")
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
-PAGES = ["/room/1", "/intent/",
-         "/swap?want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Dstretch%26m0%3D100",
-         "/arc/?exercise=leg-press-45&view=muscles",
-         "/arc/?exercise=leg-press-45&view=forces&want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Deven%26m0%3D90",
-         "/arc/", "/arc/?exercise=hip-thrust-one-leg", "/arc/?exercise=hip-thrust-machine",
-         "/arc/?exercise=calf-raise-press", "/arc/?exercise=carriage-pull-back",
-         "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dleg-extension",
-         "/swap",
-         "/swap?client=3", "/swap?place=3&client=1&exercise=side-lying-raise&kg=5", "/kept", "/bench/",
-         "/bench/band/15", "/bench/machine/36", "/bench/machine/1", "/bench/angles", "/bench/scale", "/room/3",
-         "/room/1/look", "/room/1/edit", "/room/1/add", "/room/item/1", "/room/1/add?kind=anchor", "/clients/",
-         "/week", "/week?buy=1&place=2&kg=220", "/clients/3", "/exchange/", "/claims/", "/claims/lunge-lean",
-         "/method/", "/method/look", "/formats/", "/nothing"]  # fmt: skip
+PAGES = [
+    "/room/1",
+    "/intent/",
+    "/swap?want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Dstretch%26m0%3D100",
+    "/arc/?exercise=leg-press-45&view=muscles",
+    "/arc/?exercise=leg-press-45&view=forces&want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Deven%26m0%3D90",
+    "/arc/",
+    "/arc/?exercise=hip-thrust-one-leg",
+    "/arc/?exercise=hip-thrust-machine",
+    "/arc/?exercise=calf-raise-press",
+    "/arc/?exercise=carriage-pull-back",
+    "/arc/compare?pin=exercise%3Dback-squat-high&pin=exercise%3Dleg-extension",
+    "/swap",
+    "/swap?client=3",
+    "/swap?place=3&client=1&exercise=side-lying-raise&kg=5",
+    "/kept",
+    "/bench/",
+    "/bench/band/15",
+    "/bench/machine/36",
+    "/bench/machine/1",
+    "/bench/angles",
+    "/bench/scale",
+    "/room/3",
+    "/room/1/look",
+    "/room/1/edit",
+    "/room/1/add",
+    "/room/item/1",
+    "/room/1/add?kind=anchor",
+    "/clients/",
+    "/week",
+    "/week?buy=1&place=2&kg=220",
+    "/clients/3",
+    "/exchange/",
+    "/claims/",
+    "/claims/lunge-lean",
+    "/method/",
+    "/method/look",
+    "/formats/",
+    "/nothing",
+]
 
 CUT_WORDS = """() => {
   const cut = [];
@@ -58,9 +87,13 @@ def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
     page.get_by_role("button", name=re.compile("Sled press.*, free: mark taken")).click()
     expect(page.get_by_text("Sled press taken,")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
-    expect(page.get_by_role("button", name=re.compile("Sled press.*, free: mark taken"))).to_be_visible()
+    expect(
+        page.get_by_role("button", name=re.compile("Sled press.*, free: mark taken"))
+    ).to_be_visible()
     page.get_by_role("button", name=re.compile("Sled press.*, free: mark taken")).click()
-    expect(page.get_by_role("button", name=re.compile("Sled press.*, taken: mark free"))).to_be_visible()
+    expect(
+        page.get_by_role("button", name=re.compile("Sled press.*, taken: mark free"))
+    ).to_be_visible()
 
     page.get_by_role("link", name="What to do instead").click()
     expect(page.locator(".wa-out").first).to_contain_text("sled press taken")
@@ -76,11 +109,21 @@ def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
     angle = page.locator("[data-at]")
     shank = page.locator('[data-line="shank"]').first
     slider.focus()
-    was = (angle.inner_text(), shank.get_attribute("x1"), page.locator('[data-reading="knee-actual"]').inner_text())
+    was = (
+        angle.inner_text(),
+        shank.get_attribute("x1"),
+        page.locator('[data-reading="knee-actual"]').inner_text(),
+    )
     page.keyboard.press("Shift+ArrowRight")
-    now = (angle.inner_text(), shank.get_attribute("x1"), page.locator('[data-reading="knee-actual"]').inner_text())
+    now = (
+        angle.inner_text(),
+        shank.get_attribute("x1"),
+        page.locator('[data-reading="knee-actual"]').inner_text(),
+    )
     assert all(a != b for a, b in zip(was, now, strict=True))
-    assert int(re.search(r"\d+", was[0]).group()) - int(re.search(r"\d+", now[0]).group()) == pytest.approx(10, abs=1)
+    assert int(re.search(r"\d+", was[0]).group()) - int(
+        re.search(r"\d+", now[0]).group()
+    ) == pytest.approx(10, abs=1)
     page.keyboard.press("Home")
     assert angle.inner_text() == "At 95°"
     assert "newton metres" in slider.get_attribute("aria-valuetext")
@@ -118,7 +161,9 @@ def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
 
 
 def test_a_band_is_weighed_by_keyboard_alone_in_few_keys(watched, served, con):
-    """From the Bench to a fitted band: at two keys a second, as a slow typist does, 40 s are 80 keys."""
+    """From the Bench to a fitted band: at two keys a second, as a slow typist does, 40 s are 80
+    keys.
+    """
     page = watched
     page.goto(f"{served}/bench/")
     keys = 0
@@ -160,9 +205,17 @@ def test_an_exercise_is_set_up_scrubbed_and_its_card_edited(watched, served, con
     slider = page.locator('[data-cursor="knee"]')
     slider.focus()
     angle, arm = page.locator('[data-angle="knee"]'), page.locator('[data-line="arm_knee"]')
-    was = (angle.inner_text(), arm.get_attribute("x2"), page.locator('[data-reading="knee-demand"]').inner_text())
+    was = (
+        angle.inner_text(),
+        arm.get_attribute("x2"),
+        page.locator('[data-reading="knee-demand"]').inner_text(),
+    )
     page.keyboard.press("End")
-    now = (angle.inner_text(), arm.get_attribute("x2"), page.locator('[data-reading="knee-demand"]').inner_text())
+    now = (
+        angle.inner_text(),
+        arm.get_attribute("x2"),
+        page.locator('[data-reading="knee-demand"]').inner_text(),
+    )
     assert all(a != b for a, b in zip(was, now, strict=True)) and now[0] == "5°"
     page.reload()
     expect(page.locator("#l0-kg")).to_have_value("5")
@@ -183,17 +236,23 @@ def test_the_pages_work_without_scripts(browser, served):
     assert "pick=split-squat" in page.url
     page.goto(f"{served}/room/1")
     page.get_by_role("button", name=re.compile("Sled press.*, free: mark taken")).click()
-    expect(page.get_by_role("button", name=re.compile("Sled press.*, taken: mark free"))).to_be_visible()
+    expect(
+        page.get_by_role("button", name=re.compile("Sled press.*, taken: mark free"))
+    ).to_be_visible()
     context.close()
 
 
 @pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
 def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
-    """Every page: no console error or policy violation, nothing for axe to find in light or dark, nothing too wide."""
+    """Every page: no console error or policy violation, nothing for axe to find in light or dark,
+    nothing too wide.
+    """
     context = browser.new_context(viewport=size)
     page = context.new_page()
     troubles = []
-    page.on("console", lambda m: troubles.append(m.text) if m.type in ("error", "warning") else None)
+    page.on(
+        "console", lambda m: troubles.append(m.text) if m.type in ("error", "warning") else None
+    )
     page.on("pageerror", lambda e: troubles.append(str(e)))
     for address in PAGES:
         page.emulate_media(color_scheme="light")
@@ -201,20 +260,26 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
         page.evaluate(AXE)
         found = page.evaluate("axe.run()")["violations"]
         assert [(v["id"], [n["html"][:120] for n in v["nodes"]][:3]) for v in found] == [], address
-        wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+        wide = page.evaluate(
+            "document.documentElement.scrollWidth - document.documentElement.clientWidth"
+        )
         assert wide <= 0, f"{address} is {wide} px too wide"
         assert page.evaluate(CUT_WORDS) == [], address
         if size is DESK:  # colours are the same at every width
             page.emulate_media(color_scheme="dark")
             found = page.evaluate("axe.run({runOnly: ['color-contrast']})")["violations"]
-            assert [[n["html"][:120] for n in v["nodes"]][:3] for v in found] == [], f"{address} in the dark"
+            assert [[n["html"][:120] for n in v["nodes"]][:3] for v in found] == [], (
+                f"{address} in the dark"
+            )
         if address != "/nothing":  # the browser itself writes its 404 to the console
             assert troubles == [], address
     context.close()
 
 
 def test_the_answer_shows_within_200_ms(watched, served):
-    """Changing a load or marking an item: from the tap to the new ranking in the page, the better of three."""
+    """Changing a load or marking an item: from the tap to the new ranking in the page, the better
+    of three.
+    """
     page = watched
     page.goto(f"{served}/swap")
     page.locator("#room-here > summary").click()
@@ -225,7 +290,8 @@ def test_the_answer_shows_within_200_ms(watched, served):
             for (const id of ["item-12", "item-13", "item-14"]) {
                 const start = performance.now();
                 document.getElementById(id).click();
-                await new Promise((done) => new MutationObserver((_, seen) => { seen.disconnect(); done(); })
+                await new Promise((done) =>
+                    new MutationObserver((_, seen) => { seen.disconnect(); done(); })
                     .observe(document.getElementById("answer"), { childList: true }));
                 await new Promise(requestAnimationFrame);
                 times.push(performance.now() - start);
@@ -258,7 +324,12 @@ def test_the_room_by_keys_alone(watched, served, con):
 def test_three_taps_on_a_photo_that_stays_here(watched, served, tmp_path):
     page = watched
     sent = []
-    page.on("request", lambda r: sent.append((r.method, r.post_data_buffer or b"")) if r.method == "POST" else None)
+    page.on(
+        "request",
+        lambda r: (
+            sent.append((r.method, r.post_data_buffer or b"")) if r.method == "POST" else None
+        ),
+    )
     page.goto(f"{served}/bench/angles")
     picture = tmp_path / "leg.png"
     picture.write_bytes(PNG)
@@ -271,7 +342,9 @@ def test_three_taps_on_a_photo_that_stays_here(watched, served, tmp_path):
     expect(page.get_by_text("Three places are marked.")).to_be_visible()
     page.locator('#taps button[value="photo"]').click()
     expect(page.get_by_text("90°, give or take")).to_be_visible()
-    assert len(sent) == 1 and PNG[:20] not in sent[0][1] and len(sent[0][1]) < 600, "only the places are sent"
+    assert len(sent) == 1 and PNG[:20] not in sent[0][1] and len(sent[0][1]) < 600, (
+        "only the places are sent"
+    )
 
 
 def _png() -> bytes:
@@ -283,7 +356,9 @@ def _png() -> bytes:
 
     rows = zlib.compress(b"".join(b"\0" + bytes([200]) * 200 for _ in range(200)))
     header = struct.pack(">IIBBBBB", 200, 200, 8, 0, 0, 0, 0)
-    return b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", header) + chunk(b"IDAT", rows) + chunk(b"IEND", b"")
+    return (
+        b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", header) + chunk(b"IDAT", rows) + chunk(b"IEND", b"")
+    )
 
 
 PNG = _png()
@@ -291,7 +366,9 @@ PNG = _png()
 
 @pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
 def test_a_place_from_nothing_to_a_ranking(watched, served, con, size):
-    """A trainer sets up a room on the spot: place, box, kettlebell, client, and asks what to do instead."""
+    """A trainer sets up a room on the spot: place, box, kettlebell, client, and asks what to do
+    instead.
+    """
     page = watched
     page.set_viewport_size(size)
     page.goto(f"{served}/room/new")
@@ -307,7 +384,9 @@ def test_a_place_from_nothing_to_a_ranking(watched, served, con, size):
         for label, value in fields.items():
             page.get_by_label(label, exact=True).fill(value)
         page.keyboard.press("Enter")
-        expect(page.get_by_role("button", name=re.compile(f"{name}.*, free: mark taken"))).to_be_visible()
+        expect(
+            page.get_by_role("button", name=re.compile(f"{name}.*, free: mark taken"))
+        ).to_be_visible()
     page.goto(f"{served}/clients/new")
     page.get_by_label("Name or role").fill("Cadet")
     page.keyboard.press("Enter")
@@ -329,7 +408,11 @@ def test_drawings_are_saved_as_svg_and_png_and_values_as_csv(watched, served):
     assert saved.value.suggested_filename == "goblet-squat-knee.svg"
     root = ElementTree.fromstring(text)
     assert root.tag.endswith("svg") and "class=" not in text and "style=" not in text
-    filled = [e for e in root.iter() if e.tag.endswith("path") and e.get("fill", "").startswith("rgb(11, 89, 92")]
+    filled = [
+        e
+        for e in root.iter()
+        if e.tag.endswith("path") and e.get("fill", "").startswith("rgb(11, 89, 92")
+    ]
     assert filled, "the actual's teal is in the file itself"
     for name in ("Figure", "Knee"):
         with page.expect_download() as saved:

@@ -1,4 +1,6 @@
-"""The gauge at the Bench: live trace, readings that enter themselves, streams that do not stop other pages."""
+"""The gauge at the Bench: live trace, readings that enter themselves, streams that do not stop
+other pages.
+"""
 
 from __future__ import annotations
 
@@ -21,7 +23,9 @@ from widearc.web import create_app
 
 @pytest.fixture
 def listening(database):
-    """Serve with the real server, as many threads as `wide-arc serve` has; yields application and address."""
+    """Serve with the real server, as many threads as `wide-arc serve` has; yields application and
+    address.
+    """
     app = create_app(database, secret_key="test", config={"WTF_CSRF_ENABLED": False})
     server = create_server(app, host="127.0.0.1", port=0, threads=32)
 
@@ -67,7 +71,9 @@ def test_the_stream_is_fast_enough_and_names_units(listening, gauge):
     app, address = listening
     client = app.test_client()
     assert client.post("/bench/gauge/connect", data={"address": gauge.address}).status_code == 200
-    with urllib.request.urlopen(f"{address}/bench/gauge/stream?length_unit=cm&force_unit=kgf", timeout=10) as response:
+    with urllib.request.urlopen(
+        f"{address}/bench/gauge/stream?length_unit=cm&force_unit=kgf", timeout=10
+    ) as response:
         assert response.headers["Content-Type"].startswith("text/event-stream")
         got = list(events(response, 2.0))
     assert len(got) >= 20, "ten a second"
@@ -79,13 +85,17 @@ def test_the_stream_is_fast_enough_and_names_units(listening, gauge):
 def test_five_open_streams_do_not_stop_other_pages(listening, gauge):
     app, address = listening
     app.test_client().post("/bench/gauge/connect", data={"address": gauge.address})
-    watching = [urllib.request.urlopen(f"{address}/bench/gauge/stream", timeout=10) for _ in range(5)]
+    watching = [
+        urllib.request.urlopen(f"{address}/bench/gauge/stream", timeout=10) for _ in range(5)
+    ]
     try:
         for response in watching:
             assert response.readline()
         with urllib.request.urlopen(f"{address}/room/1", timeout=5) as page:
             assert page.status == 200
-        more = [urllib.request.urlopen(f"{address}/bench/gauge/stream", timeout=10) for _ in range(3)]
+        more = [
+            urllib.request.urlopen(f"{address}/bench/gauge/stream", timeout=10) for _ in range(3)
+        ]
         with pytest.raises(urllib.error.HTTPError) as refused:
             urllib.request.urlopen(f"{address}/bench/gauge/stream", timeout=10)
         assert refused.value.code == 503
@@ -103,7 +113,10 @@ def test_an_address_that_is_no_gauge_is_refused_and_a_missing_one_waited_for(lis
     answer = client.post("/bench/gauge/connect", data={"address": "http://elsewhere"})
     assert answer.status_code == 422 and "is no gauge" in answer.get_json()["problem"]
     assert client.get("/bench/gauge/stream").status_code == 409
-    assert client.post("/bench/gauge/connect", data={"address": "socket://127.0.0.1:9"}).status_code == 200
+    assert (
+        client.post("/bench/gauge/connect", data={"address": "socket://127.0.0.1:9"}).status_code
+        == 200
+    )
     assert app.extensions["gauge"].reader.snapshot().state == "connecting"
 
 
@@ -121,7 +134,9 @@ def test_what_a_pull_gives_back_is_read_from_both_ways(listening):
 
 
 def test_the_live_trace_keeps_up_without_growth():
-    """The short version of `make soak`: played fast, so that the kept trace is full well before the end."""
+    """The short version of `make soak`: played fast, so that the kept trace is full well before the
+    end.
+    """
     seen = soak(9.0, speed=30.0)
     assert seen["events_per_s"] >= 8 and seen["longest_gap_s"] < 1.5, seen
     assert seen["samples_per_s"] > 300, seen

@@ -1,4 +1,6 @@
-"""Handles in a real browser: a drag and the arrow keys change the curve, the address and the history."""
+"""Handles in a real browser: a drag and the arrow keys change the curve, the address and the
+history.
+"""
 
 from __future__ import annotations
 
@@ -95,7 +97,9 @@ def test_a_drag_stops_at_the_limit_of_the_option(watched, served):
 def test_the_bar_is_moved_to_another_place_of_the_body(watched, served):
     page = watched
     page.set_viewport_size(DESK)
-    page.goto(f"{served}/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1")
+    page.goto(
+        f"{served}/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1"
+    )
     handle = page.locator("#handle-l0-port")
     handle.focus()
     page.keyboard.press("ArrowUp")
@@ -106,7 +110,9 @@ def test_the_bar_is_moved_to_another_place_of_the_body(watched, served):
 def test_an_anchor_goes_both_ways(watched, served):
     page = watched
     page.set_viewport_size(DESK)
-    page.goto(f"{served}/arc/?exercise=leg-extension-band&for=leg-extension-band&client=1&l0=band&l0-x=-60&l0-y=20")
+    page.goto(
+        f"{served}/arc/?exercise=leg-extension-band&for=leg-extension-band&client=1&l0=band&l0-x=-60&l0-y=20"
+    )
     pull(page, page.locator("#handle-l0-x-l0-y"), -20, -25)
     expect(page.locator("#trail")).to_contain_text("anchor: -60, 20 to ")
     assert float(page.locator("#l0-x").input_value()) <= -66
@@ -127,16 +133,22 @@ def test_a_field_typed_is_a_step_of_the_history_too(watched, served):
 def test_the_scrub_rule_moves_figure_curves_and_numbers(watched, served):
     page = watched
     page.set_viewport_size(DESK)
-    page.goto(f"{served}/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1")
+    page.goto(
+        f"{served}/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1"
+    )
     rule = page.get_by_role("slider", name="place in the lift")
     rule.focus()
     page.keyboard.press("Home")
     assert page.locator("[data-at]").inner_text() == "At 110°"
-    shank = page.locator('[data-line="shank"]').first.get_attribute("x2"), page.locator(
-        '[data-line="thigh"]').first.get_attribute("x1")  # fmt: skip
+    shank = (
+        page.locator('[data-line="shank"]').first.get_attribute("x2"),
+        page.locator('[data-line="thigh"]').first.get_attribute("x1"),
+    )
     page.keyboard.press("Shift+ArrowRight")
     assert re.match(r"At (99|100|101)°", page.locator("[data-at]").inner_text())
     page.keyboard.press("End")
-    now = page.locator('[data-line="shank"]').first.get_attribute("x2"), page.locator(
-        '[data-line="thigh"]').first.get_attribute("x1")  # fmt: skip
+    now = (
+        page.locator('[data-line="shank"]').first.get_attribute("x2"),
+        page.locator('[data-line="thigh"]').first.get_attribute("x1"),
+    )
     assert now != shank and page.locator("[data-at]").inner_text() == "At 5°"

@@ -1,4 +1,6 @@
-"""The Intent screen, what it lays over Arc and hands to Swap, and the handles as a hand uses them."""
+"""The Intent screen, what it lays over Arc and hands to Swap, and the handles as a hand uses
+them.
+"""
 
 from __future__ import annotations
 
@@ -14,13 +16,34 @@ from widearc.usecases.intents import start_intent
 from widearc.web.intentform import address, intent_of, read
 
 BODY = Body()
-HANDS = {"a0": "knee_extension", "f0": "95", "t0": "10", "s0": "", "h0-0": "120", "h0-1": "150", "h0-2": "130",
-         "h0-3": "90", "h0-4": "40"}  # fmt: skip
+HANDS = {
+    "a0": "knee_extension",
+    "f0": "95",
+    "t0": "10",
+    "s0": "",
+    "h0-0": "120",
+    "h0-1": "150",
+    "h0-2": "130",
+    "h0-3": "90",
+    "h0-4": "40",
+}
 
 
 def test_an_address_says_the_whole_intent_and_reads_back_the_same():
-    source = HANDS | {"a1": "hip_extension", "f1": "90", "t1": "5", "s1": "", "sets": "4", "reps": "6", "lower": "3",
-                      "lift": "2", "style": "pause", "at": "90", "secs": "2", "feel": "1"}  # fmt: skip
+    source = HANDS | {
+        "a1": "hip_extension",
+        "f1": "90",
+        "t1": "5",
+        "s1": "",
+        "sets": "4",
+        "reps": "6",
+        "lower": "3",
+        "lift": "2",
+        "style": "pause",
+        "at": "90",
+        "secs": "2",
+        "feel": "1",
+    }
     source |= {f"h1-{k}": "80" for k in range(5)}
     first = read(source, BODY)
     assert first.intent is not None and not first.problems
@@ -72,7 +95,9 @@ def test_the_page_draws_a_ribbon_with_five_handles_for_each_action(client):
 
 
 def test_another_action_starts_with_its_own_usual_range(client):
-    page = client.get("/intent/?" + urlencode(HANDS | {"a0": "plantarflexion", "was0": "knee_extension"}))
+    page = client.get(
+        "/intent/?" + urlencode(HANDS | {"a0": "plantarflexion", "was0": "knee_extension"})
+    )
     text = page.get_data(as_text=True)
     assert 'name="f0" value="15"' in text and 'name="t0" value="-25"' in text
 
@@ -81,8 +106,13 @@ def test_by_feel_shows_no_newton_metres(client):
     page = client.get("/intent/?" + urlencode(HANDS | {"feel": "1"})).get_data(as_text=True)
     assert "N·m" not in re.sub(r"<title>.*?</title>", "", page)
     assert "resistance last" in page
-    swap = client.get("/swap?want=" + quote(urlencode(HANDS | {"feel": "1"}))).get_data(as_text=True)
-    assert "N·m" not in swap.split("Stand-ins")[0].split('aria-label="Side view')[1].split("wa-foot")[0]
+    swap = client.get("/swap?want=" + quote(urlencode(HANDS | {"feel": "1"}))).get_data(
+        as_text=True
+    )
+    assert (
+        "N·m"
+        not in swap.split("Stand-ins")[0].split('aria-label="Side view')[1].split("wa-foot")[0]
+    )
 
 
 def test_an_intent_is_kept_named_reused_replaced_removed_and_undone(client, con):
@@ -91,7 +121,9 @@ def test_an_intent_is_kept_named_reused_replaced_removed_and_undone(client, con)
     trainer = store.local_trainer(con, now="2026-11-24T10:00:00+00:00")
     (row,) = [r for r in store.intents(con, trainer) if r.name == "Deep press"]
     assert row.intent == read(HANDS, BODY).intent
-    client.post("/intent/keep", data={"name": "Deep press", "query": urlencode(HANDS | {"h0-0": "10"})})
+    client.post(
+        "/intent/keep", data={"name": "Deep press", "query": urlencode(HANDS | {"h0-0": "10"})}
+    )
     (row,) = [r for r in store.intents(con, trainer) if r.name == "Deep press"]
     assert row.intent.parts[0].handles[0] == (0.0, 10.0)
     page = client.get("/intent/").get_data(as_text=True)
@@ -117,7 +149,9 @@ def test_a_name_that_is_not_kept_says_so_and_keeps_what_was_typed(client, con):
 
 
 def test_want_this_turns_an_exercise_into_handles(client):
-    answer = client.get("/intent/from?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet")
+    answer = client.get(
+        "/intent/from?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet"
+    )
     assert answer.status_code == 302
     found = read(dict(parse_qsl(answer.location.split("?")[1])), BODY)
     assert [p.action.label for p in found.intent.parts] == ["knee_extension", "hip_extension"]
@@ -137,7 +171,9 @@ def test_swap_takes_an_intent_and_keeps_the_decision(client, con):
 
 
 def test_without_a_level_swap_speaks_of_shape(client):
-    page = client.get("/swap?want=" + quote(urlencode(HANDS | {"s0": "squeeze", "m0": ""}))).get_data(as_text=True)
+    page = client.get(
+        "/swap?want=" + quote(urlencode(HANDS | {"s0": "squeeze", "m0": ""}))
+    ).get_data(as_text=True)
     head = page.split('class="wa-numbers"')[1].split("</div>")[0]
     assert "% shape" in head and "level" not in head and "% match" not in head
 
@@ -176,16 +212,22 @@ def test_arc_lays_a_pin_and_a_kept_intent_over_it(client):
 
 def test_a_curl_s_intent_lies_below_the_line(client):
     want = urlencode({"a0": "knee_flexion", "f0": "10", "t0": "90", "s0": "even", "m0": "30"})
-    page = client.get(f"/arc/?exercise=seated-leg-curl&client=1&want={quote(want)}").get_data(as_text=True)
+    page = client.get(f"/arc/?exercise=seated-leg-curl&client=1&want={quote(want)}").get_data(
+        as_text=True
+    )
     assert "wa-line-intended" in page.split('id="drawing-knee"')[1].split("</svg>")[0]
 
 
 @pytest.mark.parametrize(
     ("view", "has", "lacks"),
-    [("joints", 'id="drawing-knee"', "Muscles over"), ("muscles", "Muscles over their own length", 'id="drawing-knee"'),
-     ("forces", 'id="drawing-load-0"', 'id="drawing-knee"'), ("spine", 'id="drawing-lumbar"', 'id="drawing-knee"'),
-     ("nonsense", 'id="drawing-knee"', "Muscles over")],
-)  # fmt: skip
+    [
+        ("joints", 'id="drawing-knee"', "Muscles over"),
+        ("muscles", "Muscles over their own length", 'id="drawing-knee"'),
+        ("forces", 'id="drawing-load-0"', 'id="drawing-knee"'),
+        ("spine", 'id="drawing-lumbar"', 'id="drawing-knee"'),
+        ("nonsense", 'id="drawing-knee"', "Muscles over"),
+    ],
+)
 def test_arc_has_four_views_of_one_lift(client, view, has, lacks):
     page = client.get(f"{ARC}&view={view}").get_data(as_text=True)
     assert has in page and lacks not in page
@@ -197,16 +239,31 @@ def test_compression_is_only_said_beside_a_reference(client):
     client.post("/arc/pin", data={"query": "exercise=back-squat-high", "action": "pin"})
     page = client.get(f"{ARC}&view=spine").get_data(as_text=True)
     assert "× A" in page and "3.4 kN" in page and "NIOSH 1981" in page
-    assert "carries the trunk" in client.get("/arc/?exercise=leg-press-45&view=spine").get_data(as_text=True)
+    assert "carries the trunk" in client.get("/arc/?exercise=leg-press-45&view=spine").get_data(
+        as_text=True
+    )
 
 
-@pytest.mark.parametrize("exercise", ["leg-press-45", "bodyweight-squat", "leg-extension", "hip-thrust", "split-squat",
-                                      "calf-raise-step", "hack-squat", "couch-knee-press", "ball-wall-squat",
-                                      "rear-raised-split-squat"])  # fmt: skip
+@pytest.mark.parametrize(
+    "exercise",
+    [
+        "leg-press-45",
+        "bodyweight-squat",
+        "leg-extension",
+        "hip-thrust",
+        "split-squat",
+        "calf-raise-step",
+        "hack-squat",
+        "couch-knee-press",
+        "ball-wall-squat",
+        "rear-raised-split-squat",
+    ],
+)
 def test_every_handle_has_a_field_and_stands_within_its_limits(client, exercise):
     page = client.get(f"/arc/?exercise={exercise}&client=1").get_data(as_text=True)
     found = re.findall(
-        r'data-handle="([^"]+)"[^>]*data-px="([^"]+)"[^>]*aria-valuemin="([^"]+)" aria-valuemax="([^"]+)" '
+        r'data-handle="([^"]+)"[^>]*data-px="([^"]+)"[^>]*aria-valuemin="([^"]+)" '
+        r'aria-valuemax="([^"]+)" '
         r'aria-valuenow="([^"]+)"',
         page,
     )
@@ -219,15 +276,20 @@ def test_every_handle_has_a_field_and_stands_within_its_limits(client, exercise)
 
 
 def test_a_drag_answers_with_the_curve_before_as_a_ghost(client):
-    headers = {"X-Part": "answer", "X-Drag": "1", "X-Was": "exercise=leg-press-45&for=leg-press-45&client=1&l0=sled"}
+    headers = {
+        "X-Part": "answer",
+        "X-Drag": "1",
+        "X-Was": "exercise=leg-press-45&for=leg-press-45&client=1&l0=sled",
+    }
     page = client.get(
-        "/arc/?exercise=leg-press-45&for=leg-press-45&client=1&l0=sled&o-foot_height_m=20", headers=headers
+        "/arc/?exercise=leg-press-45&for=leg-press-45&client=1&l0=sled&o-foot_height_m=20",
+        headers=headers,
     ).get_data(as_text=True)
     assert "wa-line-ghost" in page
     headers["X-Was"] = "exercise=nothing-like-it"
-    assert "wa-line-ghost" not in client.get("/arc/?exercise=leg-press-45&client=1", headers=headers).get_data(
-        as_text=True
-    )
+    assert "wa-line-ghost" not in client.get(
+        "/arc/?exercise=leg-press-45&client=1", headers=headers
+    ).get_data(as_text=True)
 
 
 def test_felt_and_computed_apart_twice_suggest_a_measurement(client, con):
@@ -254,7 +316,9 @@ def test_with_a_band_it_is_the_band_that_is_weighed_again(client):
     other = "shortened" if computed != "shortened" else "lengthened"
     for _ in range(2):
         client.post("/arc/felt", data={"query": query, "felt": other})
-    assert re.search(r"weigh the band again at \d+ cm", client.get(f"/arc/?{query}").get_data(as_text=True))
+    assert re.search(
+        r"weigh the band again at \d+ cm", client.get(f"/arc/?{query}").get_data(as_text=True)
+    )
 
 
 def test_against_a_pin_effort_is_a_ratio_until_a_set_is_logged(client):
@@ -262,8 +326,16 @@ def test_against_a_pin_effort_is_a_ratio_until_a_set_is_logged(client):
     heavier = ARC.replace("l0-kg=24", "l0-kg=28")
     page = client.get(heavier).get_data(as_text=True)
     assert "of this client’s strength there" in page and "close to failure" not in page
-    client.post("/arc/set", data={"query": ARC.split("?")[1], "reps": "10", "reserve": "2", "side": "both",
-                                  "formula": "epley"})  # fmt: skip
+    client.post(
+        "/arc/set",
+        data={
+            "query": ARC.split("?")[1],
+            "reps": "10",
+            "reserve": "2",
+            "side": "both",
+            "formula": "epley",
+        },
+    )
     page = client.get(heavier).get_data(as_text=True)
     assert re.search(r"\d+ reps come as close to failure as \d+ of A|above what|more than", page)
 
@@ -290,24 +362,42 @@ def test_every_figure_has_its_values_as_a_table_and_as_csv(client):
     assert csv.splitlines()[0].startswith('knee bend,"weight, N"') and "235" in csv
     spine = client.get(f"/arc/values.csv?{ARC.split('?')[1]}&view=spine").get_data(as_text=True)
     assert "low back, N·m" in spine.splitlines()[0]
-    muscles = client.get(f"/arc/values.csv?{ARC.split('?')[1]}&view=muscles").get_data(as_text=True).splitlines()
+    muscles = (
+        client.get(f"/arc/values.csv?{ARC.split('?')[1]}&view=muscles")
+        .get_data(as_text=True)
+        .splitlines()
+    )
     assert muscles[0].startswith('muscle,"work, J"') and muscles[1].startswith("vasti,")
-    assert 'data-save="drawing-muscle-1"' in client.get(f"{ARC}&view=muscles").get_data(as_text=True)
+    assert 'data-save="drawing-muscle-1"' in client.get(f"{ARC}&view=muscles").get_data(
+        as_text=True
+    )
     page = client.get(f"{ARC}&view=forces").get_data(as_text=True)
     assert "weight, N</th>" in page
 
 
 def test_a_logged_set_has_its_strip_on_the_client_s_sheet_and_undo_takes_both(client, con):
     assert 'class="wa-strip"' not in client.get("/clients/1").get_data(as_text=True)
-    client.post("/arc/set", data={"query": ARC.split("?")[1], "reps": "8", "reserve": "2", "side": "both",
-                                  "formula": "epley"})  # fmt: skip
+    client.post(
+        "/arc/set",
+        data={
+            "query": ARC.split("?")[1],
+            "reps": "8",
+            "reserve": "2",
+            "side": "both",
+            "formula": "epley",
+        },
+    )
     assert client.get("/clients/1").get_data(as_text=True).count('class="wa-strip"') == 1
     trainer = store.local_trainer(con, now="2026-11-24T10:00:00+00:00")
     (row,) = store.strength_sets(con, trainer, 1)
     assert len(row.strip) == 33 and row.strip[0] == max(row.strip) > 50 > row.strip[-1]
     rows = client.get(f"/arc/values.csv?{ARC.split('?')[1]}").get_data(as_text=True).splitlines()
-    assert "% of the limit" in rows[0] and "% of the limit</th>" in client.get(ARC).get_data(as_text=True)
+    assert "% of the limit" in rows[0] and "% of the limit</th>" in client.get(ARC).get_data(
+        as_text=True
+    )
     client.post(f"/undo/{store.last_change(con, trainer, 'clients').id}")
-    assert "% of the limit" not in client.get(f"/arc/values.csv?{ARC.split('?')[1]}").get_data(as_text=True)
+    assert "% of the limit" not in client.get(f"/arc/values.csv?{ARC.split('?')[1]}").get_data(
+        as_text=True
+    )
     assert store.strength_sets(con, trainer, 1) == ()
     assert con.execute("SELECT count(*) FROM strength_strip").fetchone()[0] == 0

@@ -17,9 +17,12 @@ COARSE = 0.01  # of the peak: the form's numbers have six digits
 
 
 @pytest.mark.parametrize(
-    ("place", "exercise", "kg"), [(1, "leg-press-45", 120), (3, "hip-thrust", 100), (3, "leg-press-45", 80)]
+    ("place", "exercise", "kg"),
+    [(1, "leg-press-45", 120), (3, "hip-thrust", 100), (3, "leg-press-45", 80)],
 )
-def test_every_stand_in_is_on_arc_what_it_was_in_the_ranking(client, con, memo, place, exercise, kg):
+def test_every_stand_in_is_on_arc_what_it_was_in_the_ranking(
+    client, con, memo, place, exercise, kg
+):
     view = swap_view(con, 1, SwapAsk(place_id=place, client_id=1, exercise=exercise, kg=kg), memo)
     linked = 0
     for candidate in view.ranking.candidates:
@@ -28,12 +31,19 @@ def test_every_stand_in_is_on_arc_what_it_was_in_the_ranking(client, con, memo, 
             continue
         linked += 1
         answer = client.get(f"/arc/curve.json?{urlencode(query)}")
-        assert answer.status_code == 200, (candidate.exercise.id, answer.get_data(as_text=True)[:300])
+        assert answer.status_code == 200, (
+            candidate.exercise.id,
+            answer.get_data(as_text=True)[:300],
+        )
         curve = answer.get_json()
         for joint, demand in candidate.curve.demand_nm.items():
             there = np.array(curve["demand_nm"][LABELS[joint]])
             most = max(np.abs(demand).max(), 5.0)
-            assert np.abs(there - demand[0]).max() < COARSE * most, (candidate.exercise.id, joint, query)
+            assert np.abs(there - demand[0]).max() < COARSE * most, (
+                candidate.exercise.id,
+                joint,
+                query,
+            )
     assert linked >= 0.75 * len(view.ranking.candidates)
 
 
@@ -44,10 +54,13 @@ def test_the_chosen_stand_in_has_its_link(client):
 
 @pytest.mark.parametrize("typed", ["-5", "300"])
 def test_a_chain_out_of_range_is_refused_at_its_field_in_the_unit_it_is_typed_in(client, typed):
-    text = client.get(f"/arc/?exercise=belt-squat-home&for=belt-squat-home&l0=band&l0-lead={typed}").get_data(
-        as_text=True
+    text = client.get(
+        f"/arc/?exercise=belt-squat-home&for=belt-squat-home&l0=band&l0-lead={typed}"
+    ).get_data(as_text=True)
+    assert (
+        f"“{typed} cm” is not used: a length from 0 to 200 cm" in text
+        and f'value="{typed}"' in text
     )
-    assert f"“{typed} cm” is not used: a length from 0 to 200 cm" in text and f'value="{typed}"' in text
 
 
 REFUSED = [
@@ -63,11 +76,17 @@ REFUSED = [
 ]
 
 
-@pytest.mark.parametrize(("exercise", "kind", "key", "typed", "words"), REFUSED, ids=lambda v: str(v)[:12])
-def test_a_load_s_number_is_refused_at_its_field_in_the_unit_it_is_typed_in(client, exercise, kind, key, typed, words):
+@pytest.mark.parametrize(
+    ("exercise", "kind", "key", "typed", "words"), REFUSED, ids=lambda v: str(v)[:12]
+)
+def test_a_load_s_number_is_refused_at_its_field_in_the_unit_it_is_typed_in(
+    client, exercise, kind, key, typed, words
+):
     query = f"/arc/?exercise={exercise}&for={exercise}&l0={kind}&l0-{key}={typed}"
     text = client.get(query).get_data(as_text=True)
-    assert re.findall(r'class="wa-problem" id="([^"]*)" role="alert">(.*?)</p>', text) == [(f"p-l0-{key}", words)]
+    assert re.findall(r'class="wa-problem" id="([^"]*)" role="alert">(.*?)</p>', text) == [
+        (f"p-l0-{key}", words)
+    ]
     assert f'name="l0-{key}" value="{typed}"' in text, "what was typed is kept"
     assert f'aria-describedby="p-l0-{key}"' in text
 

@@ -47,7 +47,9 @@ def test_every_page_answers_under_the_strict_policy(client, address):
     response = client.get(address)
     assert response.status_code == 200
     policy = response.headers["Content-Security-Policy"]
-    assert "default-src 'none'" in policy and "script-src 'self'" in policy and "unsafe" not in policy
+    assert (
+        "default-src 'none'" in policy and "script-src 'self'" in policy and "unsafe" not in policy
+    )
     body = response.get_data(as_text=True)
     assert not re.search(r"\sstyle=|<style|<script(?![^>]*src=)|\son[a-z]+=", body)
     assert "nan" not in text(response).lower().split() and "None" not in text(response)
@@ -128,7 +130,12 @@ def test_marking_goes_back_where_it_came_from_but_never_elsewhere(client):
     back = client.post("/room/item/1/state", data={"state": "taken", "back": "/swap?kg=100"})
     assert back.headers["Location"] == "/swap?kg=100"
     for evil in ("//elsewhere.example", "https://elsewhere.example", "/\\elsewhere.example"):
-        assert client.post("/room/item/1/state", data={"state": "free", "back": evil}).headers["Location"] == "/room/1"
+        assert (
+            client.post("/room/item/1/state", data={"state": "free", "back": evil}).headers[
+                "Location"
+            ]
+            == "/room/1"
+        )
     assert client.post("/room/item/1/state", data={"state": "lost"}).status_code == 400
 
 
@@ -137,8 +144,21 @@ def band_id(con, name="Light loop"):
 
 
 def sheet(rows, **changes):
-    form = {"length_unit": "m", "force_unit": "N", "rest": "", "strands": "2", "shape": "loop", "law": "points"}
-    return {**form, "length": [r[0] for r in rows], "force": [r[1] for r in rows], "action": "save", **changes}
+    form = {
+        "length_unit": "m",
+        "force_unit": "N",
+        "rest": "",
+        "strands": "2",
+        "shape": "loop",
+        "law": "points",
+    }
+    return {
+        **form,
+        "length": [r[0] for r in rows],
+        "force": [r[1] for r in rows],
+        "action": "save",
+        **changes,
+    }
 
 
 @pytest.mark.parametrize(
@@ -164,8 +184,17 @@ def test_bad_readings_are_refused_at_the_row_and_nothing_is_lost(client, con, ro
 
 def test_bad_choices_on_the_sheet_are_refused(client, con):
     rows = [("1.0", "0"), ("1.2", "8")]
-    for change in ({"rest": "long"}, {"rest": "50"}, {"strands": "7"}, {"law": "cubic"}, {"length_unit": "ell"},
-                   {"back": "much"}, {"back": "70"}, {"looked": "2199-01-01"}, {"looked": "soon"}):  # fmt: skip
+    for change in (
+        {"rest": "long"},
+        {"rest": "50"},
+        {"strands": "7"},
+        {"law": "cubic"},
+        {"length_unit": "ell"},
+        {"back": "much"},
+        {"back": "70"},
+        {"looked": "2199-01-01"},
+        {"looked": "soon"},
+    ):
         response = client.post(f"/bench/band/{band_id(con)}", data=sheet(rows, **change))
         assert response.status_code == 422, change
         assert 'role="alert"' in response.get_data(as_text=True)
@@ -177,7 +206,9 @@ def test_readings_in_pounds_and_inches_are_kept_in_si_and_shown_as_typed(client,
     saved = client.post(f"/bench/band/{band}", data=sheet(rows, length_unit="in", force_unit="lbf"))
     assert saved.status_code == 302
     kept = store.readings(con, 1, band)
-    assert kept[1].length_m == pytest.approx(1.2192) and kept[1].force_n == pytest.approx(44.48, abs=0.01)
+    assert kept[1].length_m == pytest.approx(1.2192) and kept[1].force_n == pytest.approx(
+        44.48, abs=0.01
+    )
     shown = client.get(saved.headers["Location"]).get_data(as_text=True)
     assert 'value="48"' in shown and 'value="10"' in shown
 
@@ -187,19 +218,35 @@ def test_csv_goes_out_and_in_again(client, con):
     out = client.get(f"/bench/band/{band}.csv")
     assert out.mimetype == "text/csv" and "light-loop.csv" in out.headers["Content-Disposition"]
     other = band_id(con, "Heavy loop")
-    client.post(f"/bench/band/{other}", data=sheet([], action="import", csv=out.get_data(as_text=True)))
+    client.post(
+        f"/bench/band/{other}", data=sheet([], action="import", csv=out.get_data(as_text=True))
+    )
     assert store.readings(con, 1, other) == store.readings(con, 1, band)
-    bad = client.post(f"/bench/band/{other}", data=sheet([], action="import", csv="length_m,force_n\n1,0\n1.2,x\n"))
-    assert bad.status_code == 422 and "row 2, force_n" in text(bad) and "1.2,x" in bad.get_data(as_text=True)
+    bad = client.post(
+        f"/bench/band/{other}",
+        data=sheet([], action="import", csv="length_m,force_n\n1,0\n1.2,x\n"),
+    )
+    assert (
+        bad.status_code == 422
+        and "row 2, force_n" in text(bad)
+        and "1.2,x" in bad.get_data(as_text=True)
+    )
 
 
 def test_the_way_down_is_kept_as_what_the_band_does_not_give_back(client, con):
     band = band_id(con)
-    table = "length_m,force_n,direction\n1,0,loading\n1.2,60,loading\n1.5,120,loading\n1.2,54,unloading\n"
-    client.post(f"/bench/band/{band}", data=sheet([], action="import", csv=table, looked="2026-11-02"))
+    table = (
+        "length_m,force_n,direction\n"
+        "1,0,loading\n1.2,60,loading\n1.5,120,loading\n1.2,54,unloading\n"
+    )
+    client.post(
+        f"/bench/band/{band}", data=sheet([], action="import", csv=table, looked="2026-11-02")
+    )
     kept = store.item(con, 1, band)
     assert kept.back_share == pytest.approx(0.1) and kept.looked_over_on == "2026-11-02"
-    assert len(store.readings(con, 1, band)) == 3, "the reading of the way down is no reading of the way up"
+    assert len(store.readings(con, 1, band)) == 3, (
+        "the reading of the way down is no reading of the way up"
+    )
     kit, *_ = kit_of(con, 1, store.items(con, 1, 1), 1)
     assert next(b.hysteresis for b in kit.bands if b.id == f"item-{band}") == pytest.approx(0.1)
     page = client.get(f"/bench/band/{band}").get_data(as_text=True)
@@ -208,16 +255,38 @@ def test_the_way_down_is_kept_as_what_the_band_does_not_give_back(client, con):
 
 def test_the_readings_decide_the_law_unless_the_user_does(client, con):
     band = band_id(con)
-    line = [("1.0", "0"), ("1.1", "20.1"), ("1.2", "39.9"), ("1.3", "60.2"), ("1.5", "100"), ("1.6", "119.9")]
-    for law, used in (("best", "straight line with slack (dashed)"), ("mooney-rivlin", "rubber (dotted)")):
-        rows = line if law == "best" else [("1.0", "0"), ("1.2", "51"), ("1.5", "98"), ("1.8", "132")]
-        assert client.post(f"/bench/band/{band}", data=sheet(rows, law=law, rest="1.0")).status_code == 302
+    line = [
+        ("1.0", "0"),
+        ("1.1", "20.1"),
+        ("1.2", "39.9"),
+        ("1.3", "60.2"),
+        ("1.5", "100"),
+        ("1.6", "119.9"),
+    ]
+    for law, used in (
+        ("best", "straight line with slack (dashed)"),
+        ("mooney-rivlin", "rubber (dotted)"),
+    ):
+        rows = (
+            line if law == "best" else [("1.0", "0"), ("1.2", "51"), ("1.5", "98"), ("1.8", "132")]
+        )
+        assert (
+            client.post(f"/bench/band/{band}", data=sheet(rows, law=law, rest="1.0")).status_code
+            == 302
+        )
         assert f"{used} used" in " ".join(text(client.get(f"/bench/band/{band}")).split())
 
 
 def test_a_reading_that_fits_no_law_is_named(client, con):
     band = band_id(con)
-    rows = [("1.0", "0"), ("1.2", "50"), ("1.4", "98"), ("1.6", "200"), ("1.8", "201"), ("2.0", "250")]
+    rows = [
+        ("1.0", "0"),
+        ("1.2", "50"),
+        ("1.4", "98"),
+        ("1.6", "200"),
+        ("1.8", "201"),
+        ("2.0", "250"),
+    ]
     client.post(f"/bench/band/{band}", data=sheet(rows))
     assert "Reading 4 fits neither line nor rubber" in text(client.get(f"/bench/band/{band}"))
     clean = [r if r[0] != "1.6" else ("1.6", "150") for r in rows]
@@ -249,7 +318,10 @@ def test_names_are_shown_as_text_never_as_markup(client, con):
 
 def test_what_the_client_cannot_do_is_said_in_words(client):
     shown = text(client.get("/swap?client=3&place=1"))
-    assert "Second engineer cannot do this leg press 40°" in shown and "Ankle limit 25° passed" in shown
+    assert (
+        "Second engineer cannot do this leg press 40°" in shown
+        and "Ankle limit 25° passed" in shown
+    )
     assert "Use this" not in shown
 
 
@@ -326,7 +398,11 @@ def test_a_wrong_field_on_arc_is_marked_and_kept(client, query, field, says):
 
 
 def test_what_cannot_be_set_up_says_why_on_arc(client):
-    page = text(client.get("/arc/?exercise=leg-press-45&for=leg-press-45&l0=sled&o-foot_height_m=-15&client=1"))
+    page = text(
+        client.get(
+            "/arc/?exercise=leg-press-45&for=leg-press-45&l0=sled&o-foot_height_m=-15&client=1"
+        )
+    )
     assert "This cannot be set up: ankle limit" in page and "possible up to" in page
     assert client.get("/arc/?exercise=unicycle").status_code == 400
 
@@ -334,21 +410,28 @@ def test_what_cannot_be_set_up_says_why_on_arc(client):
 def test_own_words_on_a_card_are_kept_undone_and_only_this_trainer_s(client, con):
     where = "/arc/?exercise=goblet-squat"
     client.post(
-        "/arc/card/goblet-squat/cues", data={"words": "Sit between the heels.\n\n  Breathe   low. ", "back": where}
+        "/arc/card/goblet-squat/cues",
+        data={"words": "Sit between the heels.\n\n  Breathe   low. ", "back": where},
     )
     page = text(client.get(where))
     assert "Sit between the heels." in page and "your words" in page and "own words kept" in page
-    assert store.card_edits(con, 1, "goblet-squat") == {"cues": "Sit between the heels.\nBreathe low."}
+    assert store.card_edits(con, 1, "goblet-squat") == {
+        "cues": "Sit between the heels.\nBreathe low."
+    }
     change = store.last_change(con, 1, "card:goblet-squat")
     client.post(f"/undo/{change.id}", data={"back": where})
-    assert store.card_edits(con, 1, "goblet-squat") == {} and "your words" not in text(client.get(where))
+    assert store.card_edits(con, 1, "goblet-squat") == {} and "your words" not in text(
+        client.get(where)
+    )
     client.post("/arc/card/goblet-squat/cues", data={"words": "Mine."})
     client.post("/arc/card/goblet-squat/cues", data={"words": ""})
     assert store.card_edits(con, 1, "goblet-squat") == {}, "empty goes back to the usual words"
     for bad in ("/arc/card/goblet-squat/song", "/arc/card/unicycle/cues"):
         assert client.post(bad, data={"words": "x"}).status_code == 400
     assert client.post("/arc/card/goblet-squat/cues", data={"words": "x" * 3000}).status_code == 400
-    away = client.post("/arc/card/goblet-squat/cues", data={"words": "a", "back": "//elsewhere/arc/"})
+    away = client.post(
+        "/arc/card/goblet-squat/cues", data={"words": "a", "back": "//elsewhere/arc/"}
+    )
     assert away.headers["Location"].startswith("/arc/")
 
 
@@ -357,14 +440,21 @@ def raw(response):
 
 
 def test_arc_draws_ribbons_along_the_joints_own_arcs(client):
-    """Knee of a leg extension: the ribbon spans the knee's real arc, and is widest where the demand is greatest."""
+    """Knee of a leg extension: the ribbon spans the knee's real arc, and is widest where the demand
+    is greatest.
+    """
     page = raw(client.get("/arc/?exercise=leg-extension"))
     script = json.loads(html.unescape(re.search(r'data-script="([^"]+)"', page).group(1)))
-    needle, dial = np.array(script["frames"]["needle_knee"]), np.array(script["frames"]["dial_knee"])
+    needle, dial = (
+        np.array(script["frames"]["needle_knee"]),
+        np.array(script["frames"]["dial_knee"]),
+    )
     way = needle[:, 2:] - needle[:, :2]
     turned = np.degrees(np.ptp(np.unwrap(np.arctan2(way[:, 1], way[:, 0]))))
     assert turned == pytest.approx(95, abs=0.5), "from 100° to 5° of knee bend"
-    assert np.ptp(dial[:, 2]) < 0.01, "the thigh is held: the dial stands still and the shank is the needle"
+    assert np.ptp(dial[:, 2]) < 0.01, (
+        "the thigh is held: the dial stands still and the shank is the needle"
+    )
     wide = np.hypot(*way.T)
     angle = [int(a.rstrip("°")) for a in script["joints"][0]["angle"]]
     assert abs(angle[int(np.argmax(wide))] - 31) <= 3, "as wide as the demand, most at 31°"
@@ -376,11 +466,17 @@ def test_arc_shows_muscles_by_work_and_what_stands_out(client):
     rows = re.findall(r'<tr><td>([a-z ]+)</td><td><svg class="wa-muscle"', page)
     assert rows[0] == "long hamstrings" and "gluteus maximus" in rows[:2]
     assert "Long hamstrings: " in page and "third of the muscle’s own length" in page
-    assert "Muscles over their own length" not in raw(client.get("/arc/?exercise=abduction-machine&view=muscles"))
+    assert "Muscles over their own length" not in raw(
+        client.get("/arc/?exercise=abduction-machine&view=muscles")
+    )
 
 
-@pytest.mark.parametrize("exercise", ["leg-extension", "back-squat-high", "hip-thrust", "seated-leg-curl"])
-def test_arc_draws_the_strength_curve_dashed_and_says_that_only_its_shape_is_known(client, exercise):
+@pytest.mark.parametrize(
+    "exercise", ["leg-extension", "back-squat-high", "hip-thrust", "seated-leg-curl"]
+)
+def test_arc_draws_the_strength_curve_dashed_and_says_that_only_its_shape_is_known(
+    client, exercise
+):
     page = raw(client.get(f"/arc/?exercise={exercise}"))
     assert "wa-line-strength" in page and "needs a logged set" in page
     assert "of the peak left in the last 15°" in page

@@ -1,4 +1,6 @@
-"""The Swap page beyond the list: tweaks, favourites, set-asides, sorting, why not, the request for the command line."""
+"""The Swap page beyond the list: tweaks, favourites, set-asides, sorting, why not, the request for
+the command line.
+"""
 
 from __future__ import annotations
 
@@ -25,8 +27,11 @@ def rows(text):
 
 
 def test_page_and_command_line_give_the_same_answer(client):
-    for query in ("?exercise=goblet-squat&kg=16&client=2", "?place=3&exercise=hip-thrust&kg=100",
-                  "?place=3&exercise=leg-extension&kg=40"):  # fmt: skip
+    for query in (
+        "?exercise=goblet-squat&kg=16&client=2",
+        "?place=3&exercise=hip-thrust&kg=100",
+        "?place=3&exercise=leg-extension&kg=40",
+    ):
         text = page(client, query)
         request = json.loads(client.get(f"/swap/request.json{query}").get_data(as_text=True))
         answer = answer_request(request, clock=lambda: 0.0)
@@ -85,11 +90,22 @@ def test_a_pinned_favourite_comes_first_with_its_reason_and_an_unchanged_match(c
     trainer = store.local_trainer(con, now=NOW)
     client.post(f"/undo/{store.last_change(con, trainer, 'place:1').id}")
     assert rows(page(client)) == order
-    refused = client.post("/swap/favourite", data={"pick": chosen, "reason": "z" * 201, "action": "keep"})
+    refused = client.post(
+        "/swap/favourite", data={"pick": chosen, "reason": "z" * 201, "action": "keep"}
+    )
     kept = refused.get_data(as_text=True)
-    assert refused.status_code == 422 and "a reason of 1 to 200 characters" in kept and "z" * 201 in kept
+    assert (
+        refused.status_code == 422
+        and "a reason of 1 to 200 characters" in kept
+        and "z" * 201 in kept
+    )
     assert 'aria-describedby="p-reason-own"' in kept and rows(kept) == order
-    assert client.post("/swap/favourite", data={"pick": chosen, "reason": " ", "action": "keep"}).status_code == 422
+    assert (
+        client.post(
+            "/swap/favourite", data={"pick": chosen, "reason": " ", "action": "keep"}
+        ).status_code
+        == 422
+    )
     client.post("/swap/favourite", data=data)
     client.post("/swap/favourite", data=data | {"action": "drop"})
     assert rows(page(client)) == order
@@ -108,7 +124,10 @@ def test_two_clients_in_one_room_do_not_clash(client, con):
     assert "give back" not in page(client, "?client=1&pick=dumbbell-squat")
     trainer = store.local_trainer(con, now=NOW)
     assert store.set_asides(con, trainer, 1) == {}
-    assert client.post("/swap/aside", data={"client": "1", "pick": "hip-thrust-machine"}).status_code == 400
+    assert (
+        client.post("/swap/aside", data={"client": "1", "pick": "hip-thrust-machine"}).status_code
+        == 400
+    )
 
 
 def test_the_list_is_sorted_filtered_and_weighed_without_touching_the_match(client):
@@ -157,7 +176,9 @@ def test_a_pair_is_offered_only_where_it_comes_closer(client, query):
 
 def test_the_set_up_checks_name_the_pull_on_an_anchor(client):
     text = page(client, "?pick=leg-extension-band")
-    assert re.search(r"Eye \w+ holds \d+ N of pull: (rated for|what it is rated for is not known)", text)
+    assert re.search(
+        r"Eye \w+ holds \d+ N of pull: (rated for|what it is rated for is not known)", text
+    )
     assert "What changes" in text and "Steadiness" in text
     assert "May give out before the muscle: grip (straps" in page(client, "?pick=dumbbell-squat")
 
@@ -170,12 +191,17 @@ def test_every_drawing_has_its_values_as_csv(client):
     assert client.get("/swap/values.csv?exercise=lying-leg-curl&kg=40").status_code == 400
     claim = client.get("/claims/lunge-lean.csv").get_data(as_text=True).splitlines()
     assert claim[0] == '"knee bend, degrees","A, N*m","B, N*m"'
-    assert len(claim) > 5 and all(c.replace(".", "").replace("-", "").isdigit() or not c for c in claim[3].split(","))
+    assert len(claim) > 5 and all(
+        c.replace(".", "").replace("-", "").isdigit() or not c for c in claim[3].split(",")
+    )
     assert client.get("/claims/toe-direction.csv").status_code in (400, 404)
     for address, ident in (
-        ("/swap", "drawing-swap-knee"), ("/room/1", "drawing-wall"), ("/bench/band/16", "drawing-band"),
-        ("/bench/machine/36", "drawing-machine"), ("/claims/lunge-lean", "drawing-claim"),
-    ):  # fmt: skip
+        ("/swap", "drawing-swap-knee"),
+        ("/room/1", "drawing-wall"),
+        ("/bench/band/16", "drawing-band"),
+        ("/bench/machine/36", "drawing-machine"),
+        ("/claims/lunge-lean", "drawing-claim"),
+    ):
         text = client.get(address).get_data(as_text=True)
         assert f'id="{ident}"' in text and f'data-save="{ident}" data-as="svg"' in text, address
         assert f'data-save="{ident}" data-as="png"' in text
@@ -193,21 +219,32 @@ def test_what_is_missing_is_said_with_where_it_may_be_had(client, con):
     out = dict(re.findall(r"<b>([^<]*)</b>: ([^<]*)</span>", text))
     assert "there is one in Harbour gym" in out["Leg extension"]
     loop = out["Squat with a loop at the thighs"]
-    assert "light loop in zone C" in loop and "too long for the thighs" in loop and "Harbour gym" in loop
+    assert (
+        "light loop in zone C" in loop
+        and "too long for the thighs" in loop
+        and "Harbour gym" in loop
+    )
     bench = next(i for i in store.items(con, 1, 1) if i.kind == "bench")
     mark(con, 1, bench.id, store.State.TAKEN, now=NOW)
     taken = dict(re.findall(r"<b>([^<]*)</b>: ([^<]*)</span>", page(client, "?place=1&client=1")))
-    assert taken["Hip thrust"].startswith("bench taken") and taken["Hip thrust"].endswith("it stands in zone B")
+    assert taken["Hip thrust"].startswith("bench taken") and taken["Hip thrust"].endswith(
+        "it stands in zone B"
+    )
 
 
 def test_a_sore_joint_and_a_weak_grip_have_their_options(client):
     sore = page(client, "?client=3&place=3&depth=80&pick=leg-press-one-leg")
-    kinder = re.search(r"Kinder to the knee.*?<b>(\d+) % less</b> at most: ([^<;]*); match (\d+)", sore, re.S)
+    kinder = re.search(
+        r"Kinder to the knee.*?<b>(\d+) % less</b> at most: ([^<;]*); match (\d+)", sore, re.S
+    )
     assert kinder and int(kinder[1]) >= 5 and "on the sled" in kinder[2]
     weak = "?client=2&place=3&exercise=romanian-deadlift&kg=90&pick=deadlift"
     key = re.search(r'tweak=(relief[^"&]*)', page(client, weak))
     assert key, "the cook's grip bounds the bar"
-    assert "lifting straps" in page(client, f"{weak}&tweak={key[1].replace('%3A', ':')}").split("Closer still")[0]
+    assert (
+        "lifting straps"
+        in page(client, f"{weak}&tweak={key[1].replace('%3A', ':')}").split("Closer still")[0]
+    )
 
 
 def test_where_nothing_trains_what_is_wanted_the_page_says_so_and_still_answers_why_not(client):
@@ -223,12 +260,21 @@ def script(text):
 
 
 def test_each_joint_is_read_at_its_own_bend_and_a_held_one_not_at_all(client):
-    """A stand-in that holds the hip passes no degree at which it could be compared: 0 would be a claim."""
+    """A stand-in that holds the hip passes no degree at which it could be compared: 0 would be a
+    claim.
+    """
     text = page(client, "?pick=sissy-squat")
     knee, hip = script(text)["joints"]
-    assert set(hip["read"]["intended"]) == set(hip["read"]["actual"]) == {"–"} and set(hip["bend"]) == {"held"}
-    assert knee["bend"] == knee["angle"] and max(int(v) for v in knee["read"]["actual"] if v != "–") > 100
-    assert 'data-angle="hip"' in text and 'data-angle="knee"' not in text, "the first joint's bend is the heading"
+    assert set(hip["read"]["intended"]) == set(hip["read"]["actual"]) == {"–"} and set(
+        hip["bend"]
+    ) == {"held"}
+    assert (
+        knee["bend"] == knee["angle"]
+        and max(int(v) for v in knee["read"]["actual"] if v != "–") > 100
+    )
+    assert 'data-angle="hip"' in text and 'data-angle="knee"' not in text, (
+        "the first joint's bend is the heading"
+    )
     knee, hip = script(page(client, "?pick=front-squat"))["joints"]
     assert hip["bend"] == hip["angle"] and hip["bend"] != knee["bend"]
     assert "–" not in hip["read"]["actual"]

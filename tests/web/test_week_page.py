@@ -6,7 +6,15 @@ import re
 
 from widearc import store
 
-ASK = {"place": "2", "client": "1", "exercise": "leg-press-45", "kg": "220", "depth": "95", "sets": "3", "reps": "10"}
+ASK = {
+    "place": "2",
+    "client": "1",
+    "exercise": "leg-press-45",
+    "kg": "220",
+    "depth": "95",
+    "sets": "3",
+    "reps": "10",
+}
 
 
 def page(client, query):
@@ -18,7 +26,11 @@ def page(client, query):
 def test_the_plan_is_shown_with_a_way_to_the_stand_ins_of_each_line(client):
     text = page(client, {"place": "1"})
     assert text.count("What instead") == 3 and "Split squat, 48\N{NO-BREAK SPACE}kg" in text
-    there = re.search(r'href="(/swap\?[^"]*exercise=split-squat[^"]*)"', text).group(1).replace("&amp;", "&")
+    there = (
+        re.search(r'href="(/swap\?[^"]*exercise=split-squat[^"]*)"', text)
+        .group(1)
+        .replace("&amp;", "&")
+    )
     assert "48 kg" in client.get(there).get_data(as_text=True)
 
 
@@ -27,7 +39,11 @@ def test_what_is_asked_on_swap_is_planned_taken_off_and_undone(client, con):
     assert re.search(r'href="/week\?[^"]*kg=220', swap)
     assert client.post("/week/add", data=ASK | {"times": "3"}).status_code == 302
     text = page(client, ASK)
-    assert "220\N{NO-BREAK SPACE}kg" in text and "planned 3 × this week" in text and 'id="undo"' in text
+    assert (
+        "220\N{NO-BREAK SPACE}kg" in text
+        and "planned 3 × this week" in text
+        and 'id="undo"' in text
+    )
     line = re.search(r'action="(/week/\d+/remove)"', text).group(1)
     assert client.post(line, data=ASK).status_code == 302
     assert "Nothing is planned here from 23.11.2026 on" in page(client, ASK)
@@ -40,16 +56,28 @@ def test_a_wrong_number_of_times_is_said_at_the_field_and_what_was_typed_stays(c
     for typed in ("0", "15", "1.5", "often", ""):
         answer = client.post("/week/add", data=ASK | {"times": typed})
         text = answer.get_data(as_text=True)
-        assert answer.status_code == 422 and 'id="p-times"' in text and "from 1 to 14" in text, typed
+        assert answer.status_code == 422 and 'id="p-times"' in text and "from 1 to 14" in text, (
+            typed
+        )
         assert f'name="times" id="times" value="{typed}"' in text and 'aria-invalid="true"' in text
     assert "Nothing is planned" in page(client, ASK)
 
 
 def test_a_strange_line_or_place_is_refused_in_words(client):
-    for address, data in (("/week/999/remove", ASK), ("/week/add", ASK | {"place": "77"}),
-                          ("/week/add", ASK | {"client": "x"})):  # fmt: skip
+    for address, data in (
+        ("/week/999/remove", ASK),
+        ("/week/add", ASK | {"place": "77"}),
+        ("/week/add", ASK | {"client": "x"}),
+    ):
         assert client.post(address, data=data).status_code in (400, 404), address
-    for query in ("place=77", "client=0", "client=-1", "place=x", "client=99999999999999999999", "kg=nan"):
+    for query in (
+        "place=77",
+        "client=0",
+        "client=-1",
+        "place=x",
+        "client=99999999999999999999",
+        "kg=nan",
+    ):
         assert client.get(f"/week?{query}").status_code in (400, 404), query
 
 
@@ -67,8 +95,13 @@ def test_an_intent_is_planned_by_its_words(client):
 def test_what_to_buy_is_computed_when_asked_for(client):
     assert 'id="buys"' not in page(client, ASK)
     text = page(client, ASK | {"buy": "1"})
-    assert re.search(r"a pair of 24 kg dumbbells</td><td class=\"wa-num\">\+\d+", text) and "No gain: " in text
-    part = client.get("/week", query_string=ASK | {"buy": "1"}, headers={"X-Part": "answer"}).get_data(as_text=True)
+    assert (
+        re.search(r"a pair of 24 kg dumbbells</td><td class=\"wa-num\">\+\d+", text)
+        and "No gain: " in text
+    )
+    part = client.get(
+        "/week", query_string=ASK | {"buy": "1"}, headers={"X-Part": "answer"}
+    ).get_data(as_text=True)
     assert "<html" not in part and 'id="buys"' in part
     none = page(client, {"place": "1", "client": "1", "kg": "120", "buy": "1"})
     assert "Over this week’s plan" in none and re.search(r"\+(\d+|&lt;1)</td>", none)

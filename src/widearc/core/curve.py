@@ -93,9 +93,11 @@ def on_grid(angle: Array, demand: Array, action: Action, *, signed: bool = False
 
 
 def _without_ways_back(theta: Array, wanted: Array) -> tuple[Array, Array, BoolArray]:
-    """Return angles and demands of rows without what comes before and after their one rise, and which rise no more.
+    """Return angles and demands of rows without what comes before and after their one rise, and
+    which rise no more.
 
-    What is left out stands still at the ends of the rise, and so does all of what never rises: it covers no degree.
+    What is left out stands still at the ends of the rise, and so does all of what never rises: it
+    covers no degree.
     """
     rises = np.diff(theta, axis=1) > 1e-9
     all_the_way: BoolArray = np.all(rises, axis=1)
@@ -132,10 +134,15 @@ def _bins_of_rising(theta: Array, wanted: Array, edges: Array) -> Array:
 
 
 def _bins_of_turning(theta: Array, wanted: Array, edges: Array) -> Array:
-    """Return bins of rows whose angle also turns back: the parts that move with the action, summed."""
+    """Return bins of rows whose angle also turns back: the parts that move with the action,
+    summed.
+    """
     rows, last = theta.shape[0], len(edges) - 2
     start, end = theta[:, :-1], theta[:, 1:]
-    low, slope = wanted[:, :-1], np.diff(wanted, axis=1) / np.where(end - start > 1e-9, end - start, np.inf)
+    low, slope = (
+        wanted[:, :-1],
+        np.diff(wanted, axis=1) / np.where(end - start > 1e-9, end - start, np.inf),
+    )
     with np.errstate(invalid="ignore"):
         moves = end - start > 1e-9
     first = np.clip(np.floor(np.nan_to_num(start) - edges[0]).astype(int), 0, last)
@@ -147,5 +154,9 @@ def _bins_of_turning(theta: Array, wanted: Array, edges: Array) -> Array:
         a, b = np.maximum(start, edges[place]), np.minimum(end, edges[place + 1])
         inside = moves & (b > a) & (more <= reach)
         middle = low + slope * (0.5 * (a + b) - start)
-        total += np.bincount((offset + place)[inside], weights=(middle * (b - a))[inside], minlength=rows * (last + 1))
+        total += np.bincount(
+            (offset + place)[inside],
+            weights=(middle * (b - a))[inside],
+            minlength=rows * (last + 1),
+        )
     return total.reshape(rows, last + 1)

@@ -1,9 +1,8 @@
 """What can go wrong, as a short tree.
 
-WideArcError
-├── InputError (ValueError)        a value that is not allowed: where, what it is, what is
-│   └── UnknownNameError (LookupError)  a name that does not exist: lists those that do
-├── PostureError (ValueError)      a posture that cannot be reached or balanced: where in the lift, why
+WideArcError ├── InputError (ValueError)        a value that is not allowed: where, what it is, what
+is │   └── UnknownNameError (LookupError)  a name that does not exist: lists those that do ├──
+PostureError (ValueError)      a posture that cannot be reached or balanced: where in the lift, why
 └── TargetError (ValueError)       a wanted loading that cannot be compared with anything
 """
 

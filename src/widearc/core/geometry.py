@@ -19,8 +19,14 @@ def vec(x: Array | float, y: Array | float) -> Array:
 
 
 def spread(array: Array | float, shape: tuple[int, ...]) -> Array:
-    """Return an array as a view of a larger shape; as it is where it has that shape already, as most do."""
-    return array if isinstance(array, np.ndarray) and array.shape == shape else np.broadcast_to(array, shape)
+    """Return an array as a view of a larger shape; as it is where it has that shape already, as
+    most do.
+    """
+    return (
+        array
+        if isinstance(array, np.ndarray) and array.shape == shape
+        else np.broadcast_to(array, shape)
+    )
 
 
 def cross(r: Array, f: Array) -> Array:
@@ -44,22 +50,27 @@ def slope(angle: Array | float) -> Array:
 
 
 def third_side(a: Array | float, b: Array | float, flexion: Array | float) -> Array:
-    """Return the distance between the ends of two links a, b (m) bent by `flexion` (rad, 0 = straight)."""
+    """Return the distance between the ends of two links a, b (m) bent by `flexion` (rad, 0 =
+    straight).
+    """
     return np.asarray(np.sqrt(a * a + b * b + 2.0 * a * b * np.cos(flexion)))
 
 
 def flexion_for(a: Array | float, b: Array | float, distance: Array) -> Array:
-    """Return the bend (rad, 0 = straight) at which links a, b (m) span `distance`; NaN out of reach."""
+    """Return the bend (rad, 0 = straight) at which links a, b (m) span `distance`; NaN out of
+    reach.
+    """
     c = (distance**2 - np.square(a) - np.square(b)) / (2.0 * np.asarray(a) * b)
     with np.errstate(invalid="ignore"):
         return np.asarray(np.arccos(np.where(np.abs(c) <= 1.0, c, np.nan)))
 
 
 def turning_root(at_0: Array, at_90: Array, at_180: Array) -> tuple[Array, BoolArray, Array]:
-    """Return the angle θ (rad) with A sin θ + B cos θ + C = 0, where there is one, and the slope there.
+    """Return the angle θ (rad) with A sin θ + B cos θ + C = 0, where there is one, and the slope
+    there.
 
-    From the values at 0, 90 and 180° of a moment that falls as θ grows (A < 0): of the two roots the one on the falling
-    branch. Without a root the angle comes closest.
+    From the values at 0, 90 and 180° of a moment that falls as θ grows (A < 0): of the two roots
+    the one on the falling branch. Without a root the angle comes closest.
     """
     c = 0.5 * (at_0 + at_180)
     b, a = at_0 - c, at_90 - c
@@ -69,20 +80,30 @@ def turning_root(at_0: Array, at_90: Array, at_180: Array) -> tuple[Array, BoolA
 
 
 def balanced_angle(
-    moment: Callable[[Array], Array], span: tuple[float, float], shape: tuple[int, ...], *, turning: bool, start: Array
+    moment: Callable[[Array], Array],
+    span: tuple[float, float],
+    shape: tuple[int, ...],
+    *,
+    turning: bool,
+    start: Array,
 ) -> tuple[Array, BoolArray]:
-    """Return the angle (rad, within `span`) at which a moment that falls with it is 0, and where there is one.
+    """Return the angle (rad, within `span`) at which a moment that falls with it is 0, and where
+    there is one.
 
-    turning: the moment is A sin θ + B cos θ + C, as weights on turning links make it: closed form. Otherwise a root
-    search that starts from `start` (rad).
+    turning: the moment is A sin θ + B cos θ + C, as weights on turning links make it: closed form.
+    Otherwise a root search that starts from `start` (rad).
     """
     low, high = span
     if turning:
-        theta, inside, _ = turning_root(*(moment(np.full((1, 1), quarter * np.pi / 2)) for quarter in (0, 1, 2)))
+        theta, inside, _ = turning_root(
+            *(moment(np.full((1, 1), quarter * np.pi / 2)) for quarter in (0, 1, 2))
+        )
         theta = np.broadcast_to(theta, shape)
         found = np.asarray(inside & (theta >= low) & (theta <= high))
         return np.where(found, theta, np.nan), np.broadcast_to(found, shape)
-    return bracketed_root(moment, np.full(shape, low), np.full(shape, high), np.broadcast_to(start, shape))
+    return bracketed_root(
+        moment, np.full(shape, low), np.full(shape, high), np.broadcast_to(start, shape)
+    )
 
 
 def bracketed_root(
@@ -93,13 +114,14 @@ def bracketed_root(
     tolerance: float = 1e-10,
     slope: Array | None = None,
 ) -> tuple[Array, BoolArray]:
-    """Return the root (rad or m) of an elementwise function inside [low, high], and where one was found.
+    """Return the root (rad or m) of an elementwise function inside [low, high], and where one was
+    found.
 
-    Newton steps with a secant slope, kept inside a shrinking bracket (bisection when a step leaves it), all elements
-    together. start: a first guess, else where a line between the ends is 0; slope: a first guess of f's there. Where f
-    has the same sign at both ends the answer is NaN and found is False. Stops once a step is below `tolerance`,
-    relative to the width of the first bracket: a secant step leaves far less than its own length of error, and at a
-    kink no more.
+    Newton steps with a secant slope, kept inside a shrinking bracket (bisection when a step leaves
+    it), all elements together. start: a first guess, else where a line between the ends is 0;
+    slope: a first guess of f's there. Where f has the same sign at both ends the answer is NaN and
+    found is False. Stops once a step is below `tolerance`, relative to the width of the first
+    bracket: a secant step leaves far less than its own length of error, and at a kink no more.
     """
     a, b = np.array(low, dtype=float), np.array(high, dtype=float)
     fa, fb = f(a), f(b)
@@ -116,7 +138,11 @@ def bracketed_root(
         a, fa = np.where(same, x, a), np.where(same, fx, fa)
         b, fb = np.where(same, b, x), np.where(same, fb, fx)
         with np.errstate(divide="ignore", invalid="ignore"):
-            step = fx / slope if trial == 0 and slope is not None else fx * (x - previous) / (fx - f_previous)
+            step = (
+                fx / slope
+                if trial == 0 and slope is not None
+                else fx * (x - previous) / (fx - f_previous)
+            )
         step = np.where(np.isfinite(step), step, 0.0)
         previous, f_previous = x, fx
         x = x - step

@@ -8,9 +8,11 @@ T = TypeVar("T")
 
 
 def changed(record: T, **values: Any) -> T:
-    """Return a copy of a frozen dataclass with slots, some fields as given: nothing is checked or worked out anew.
+    """Return a copy of a frozen dataclass with slots, some fields as given: nothing is checked or
+    worked out anew.
 
-    Only for values out of records of its kind that were checked (rows of them, or joined): elsewhere `replace` is used.
+    Only for values out of records of its kind that were checked (rows of them, or joined):
+    elsewhere `replace` is used.
     """
     made = object.__new__(type(record))
     for name in type(record).__slots__:  # type: ignore[attr-defined]

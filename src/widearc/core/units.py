@@ -1,4 +1,6 @@
-"""The one place where units meet: everything inside the core is SI, everything outside passes here."""
+"""The one place where units meet: everything inside the core is SI, everything outside passes
+here.
+"""
 
 from __future__ import annotations
 

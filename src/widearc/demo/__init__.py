@@ -1,4 +1,6 @@
-"""The demo: an invented wind-farm service vessel with three gyms. Uses only the store's functions."""
+"""The demo: an invented wind-farm service vessel with three gyms. Uses only the store's
+functions.
+"""
 
 from widearc.demo.loader import load_demo
 

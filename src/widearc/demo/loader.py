@@ -23,18 +23,33 @@ def load_demo(con: store.Connection, *, now: str) -> None:
             places.append(place)
             for made in items:
                 item = store.add_item(
-                    con, trainer, place, kind=made.kind, name=made.name, zone=made.zone, side=made.side,
-                    hold=made.hold, quantities=made.quantities, sources=made.sources, **made.band,
-                )  # fmt: skip
+                    con,
+                    trainer,
+                    place,
+                    kind=made.kind,
+                    name=made.name,
+                    zone=made.zone,
+                    side=made.side,
+                    hold=made.hold,
+                    quantities=made.quantities,
+                    sources=made.sources,
+                    **made.band,
+                )
                 if made.read:
-                    rows = [store.Reading(length_m=length, force_n=force) for length, force in made.read]
+                    rows = [
+                        store.Reading(length_m=length, force_n=force) for length, force in made.read
+                    ]
                     store.replace_readings(con, trainer, item, rows)
                 if made.machine_read:
                     store.replace_machine_readings(con, trainer, item, made.machine_read)
                 if made.settings:
-                    rows_set = [store.Setting(name=name, words=words) for name, words in made.settings]
+                    rows_set = [
+                        store.Setting(name=name, words=words) for name, words in made.settings
+                    ]
                     store.replace_settings(con, trainer, item, rows_set)
         for row in PLANNED:
             place, client = places[row.place_id], clients[row.client_id]
             monday = store.monday_of(now)
-            store.put_planned(con, trainer, replace(row, place_id=place, client_id=client, monday=monday))
+            store.put_planned(
+                con, trainer, replace(row, place_id=place, client_id=client, monday=monday)
+            )

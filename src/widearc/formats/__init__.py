@@ -17,8 +17,19 @@ from widearc.formats.readings import (
     write_columns,
     write_readings,
 )
-from widearc.formats.scenario import curve_document, parse_body, parse_limits, parse_scenario, parse_style
-from widearc.formats.swap import SwapRequest, parse_swap_request, swap_document, swap_request_document
+from widearc.formats.scenario import (
+    curve_document,
+    parse_body,
+    parse_limits,
+    parse_scenario,
+    parse_style,
+)
+from widearc.formats.swap import (
+    SwapRequest,
+    parse_swap_request,
+    swap_document,
+    swap_request_document,
+)
 
 __all__ = [
     "FORMATS",

@@ -37,7 +37,9 @@ def load_json(text: str) -> Any:
         raise InputError("/", "nested too deep", "a document of a few levels") from None
     except ValueError:
         # CPython refuses whole numbers of thousands of digits this way
-        raise InputError("/", "a number of thousands of digits", "numbers of ordinary size") from None
+        raise InputError(
+            "/", "a number of thousands of digits", "numbers of ordinary size"
+        ) from None
 
 
 @functools.cache
@@ -57,7 +59,9 @@ def _validator(name: str) -> Draft202012Validator:
 
 
 def check(document: Any, name: str) -> None:
-    """Refuse a document that does not follow its schema, naming the JSON pointer, the value and what is allowed."""
+    """Refuse a document that does not follow its schema, naming the JSON pointer, the value and
+    what is allowed.
+    """
     try:
         _refuse_endless(document, "")
         error = best_match(_validator(name).iter_errors(document))

@@ -51,7 +51,12 @@ def _entry(item: Exercise) -> dict[str, Any]:
 
 
 def _option(spec: OptionSpec) -> dict[str, Any]:
-    part: dict[str, Any] = {"id": spec.name, "label": spec.label, "unit": spec.unit, "default": spec.default}
+    part: dict[str, Any] = {
+        "id": spec.name,
+        "label": spec.label,
+        "unit": spec.unit,
+        "default": spec.default,
+    }
     if not spec.used:
         part["changes_curve"] = False
     if spec.choices:

@@ -13,7 +13,9 @@ from widearc.formats.scenario import parse_style
 
 
 def parse_intent(part: Mapping[str, Any], pointer: str = "") -> Intent:
-    """Return an intent from a document part that follows its schema; InputError names the place under `pointer`."""
+    """Return an intent from a document part that follows its schema; InputError names the place
+    under `pointer`.
+    """
     actions = []
     for index, item in enumerate(part["actions"]):
         here = f"{pointer}/actions/{index}"
@@ -24,7 +26,9 @@ def parse_intent(part: Mapping[str, Any], pointer: str = "") -> Intent:
                     action=Action.named(item["action"]),
                     from_deg=float(item["from_deg"]),
                     to_deg=float(item["to_deg"]),
-                    handles=None if handles is None else tuple((float(h["fraction"]), float(h["nm"])) for h in handles),
+                    handles=None
+                    if handles is None
+                    else tuple((float(h["fraction"]), float(h["nm"])) for h in handles),
                     shape=Shape(item["shape"]) if "shape" in item else None,
                     mean_nm=item.get("mean_nm"),
                 )
@@ -34,9 +38,13 @@ def parse_intent(part: Mapping[str, Any], pointer: str = "") -> Intent:
     style, tempo = parse_style(part)
     try:
         return Intent(
-            parts=tuple(actions), sets=part.get("sets", 3), reps=part.get("reps", 10), style=style,
-            tempo=tempo or Tempo(), by_feel=part.get("by_feel", False),
-        )  # fmt: skip
+            parts=tuple(actions),
+            sets=part.get("sets", 3),
+            reps=part.get("reps", 10),
+            style=style,
+            tempo=tempo or Tempo(),
+            by_feel=part.get("by_feel", False),
+        )
     except InputError as error:
         raise InputError(pointer + error.where, error.value, error.allowed) from None
 
@@ -63,7 +71,11 @@ def style_part(style: RepStyle) -> dict[str, Any]:
 
 
 def _action(part: WantedAction) -> dict[str, Any]:
-    found: dict[str, Any] = {"action": part.action.label, "from_deg": part.from_deg, "to_deg": part.to_deg}
+    found: dict[str, Any] = {
+        "action": part.action.label,
+        "from_deg": part.from_deg,
+        "to_deg": part.to_deg,
+    }
     if part.handles is not None:
         found["handles"] = [{"fraction": f, "nm": round(nm, 4)} for f, nm in part.handles]
     if part.shape is not None:

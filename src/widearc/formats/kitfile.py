@@ -15,7 +15,9 @@ from widearc.formats.documents import check
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class KitItem:
-    """One item of a kit file: plain values as in the schema, quantities in SI with their sources."""
+    """One item of a kit file: plain values as in the schema, quantities in SI with their
+    sources.
+    """
 
     kind: str
     name: str
@@ -63,17 +65,23 @@ def _item(part: Mapping[str, Any], at: str) -> KitItem:
         try:
             quantities[name] = check_quantity(known[name], value, name)
         except InputError as error:
-            raise InputError(f"{at}/quantities/{name}/value", said["value"], error.allowed) from None
+            raise InputError(
+                f"{at}/quantities/{name}/value", said["value"], error.allowed
+            ) from None
         sources[name] = Source(said.get("source", "described"))
     for quantity in kind.quantities:
         if quantity.name not in quantities and quantity.usual is None and not quantity.optional:
-            raise InputError(f"{at}/quantities/{quantity.name}", None, f"this is needed for {kind.words}")
+            raise InputError(
+                f"{at}/quantities/{quantity.name}", None, f"this is needed for {kind.words}"
+            )
         if quantity.name not in quantities and quantity.usual is not None:
             quantities[quantity.name], sources[quantity.name] = quantity.usual, Source.ASSUMED
     if (kind.id == "band") != ("band" in part):
         raise InputError(f"{at}/band", part.get("band"), "given for a band, and for nothing else")
     if kind.id != "band" and part.get("readings"):
-        raise InputError(f"{at}/readings", f"{len(part['readings'])} readings", "none: these are a band's")
+        raise InputError(
+            f"{at}/readings", f"{len(part['readings'])} readings", "none: these are a band's"
+        )
     _check_readings(part.get("readings", []), at)
     days = [(f"{at}/band/looked_over_on", part.get("band", {}).get("looked_over_on"))]
     days += [
@@ -83,14 +91,24 @@ def _item(part: Mapping[str, Any], at: str) -> KitItem:
     for where, day in days:
         _check_day(where, day)
     return KitItem(
-        kind=kind.id, name=" ".join(part["name"].split()) or part["name"], zone=part.get("zone", ""),
-        side=part.get("side", ""), hold=part.get("hold", "eye" if kind.id == "anchor" else ""),
-        note=part.get("note", ""), quantities=MappingProxyType(quantities), sources=MappingProxyType(sources),
-        band=MappingProxyType({"rest_m": None, "law": "best", "back_share": None, "looked_over_on": None}
-                              | part["band"]) if "band" in part else MappingProxyType({}),
-        readings=tuple(part.get("readings", ())), machine_readings=tuple(part.get("machine_readings", ())),
+        kind=kind.id,
+        name=" ".join(part["name"].split()) or part["name"],
+        zone=part.get("zone", ""),
+        side=part.get("side", ""),
+        hold=part.get("hold", "eye" if kind.id == "anchor" else ""),
+        note=part.get("note", ""),
+        quantities=MappingProxyType(quantities),
+        sources=MappingProxyType(sources),
+        band=MappingProxyType(
+            {"rest_m": None, "law": "best", "back_share": None, "looked_over_on": None}
+            | part["band"]
+        )
+        if "band" in part
+        else MappingProxyType({}),
+        readings=tuple(part.get("readings", ())),
+        machine_readings=tuple(part.get("machine_readings", ())),
         settings=tuple(part.get("settings", ())),
-    )  # fmt: skip
+    )
 
 
 def _check_readings(rows: Sequence[Mapping[str, float]], at: str) -> None:
@@ -127,7 +145,11 @@ def kit_document(kit: KitFile) -> dict[str, Any]:
 
 def _item_document(item: KitItem) -> dict[str, Any]:
     part: dict[str, Any] = {"kind": item.kind, "name": item.name}
-    part |= {name: getattr(item, name) for name in ("zone", "side", "hold", "note") if getattr(item, name)}
+    part |= {
+        name: getattr(item, name)
+        for name in ("zone", "side", "hold", "note")
+        if getattr(item, name)
+    }
     if item.quantities:
         part["quantities"] = {
             name: {"value": value, "source": item.sources.get(name, Source.DESCRIBED).value}

@@ -39,7 +39,8 @@ class ReadingRow:
 
 
 def read_readings(text: str) -> tuple[ReadingRow, ...]:
-    """Return the readings of a CSV with the headers length_m,force_n and perhaps direction (loading or unloading).
+    """Return the readings of a CSV with the headers length_m,force_n and perhaps direction (loading
+    or unloading).
 
     Raises InputError whose `where` is "row N", counted from 1 below the header.
     """
@@ -61,7 +62,9 @@ def read_readings(text: str) -> tuple[ReadingRow, ...]:
 
 
 def _lines(text: str, headers: tuple[str, ...], may_follow: str = "") -> list[list[str]]:
-    """Return the lines of a CSV with its header first, all of one width; InputError names header or row."""
+    """Return the lines of a CSV with its header first, all of one width; InputError names header or
+    row.
+    """
     lines = list(csv.reader(io.StringIO(text.lstrip("\ufeff"))))
     lines = [line for line in lines if any(cell.strip() for cell in line)]
     wanted = ",".join(headers)
@@ -69,7 +72,11 @@ def _lines(text: str, headers: tuple[str, ...], may_follow: str = "") -> list[li
         raise InputError("header", "an empty file", f"a header {wanted} and rows below it")
     header = tuple(cell.strip() for cell in lines[0])
     if header != headers and not (may_follow and header == (*headers, may_follow)):
-        raise InputError("header", ",".join(header), wanted + (f" or {wanted},{may_follow}" if may_follow else ""))
+        raise InputError(
+            "header",
+            ",".join(header),
+            wanted + (f" or {wanted},{may_follow}" if may_follow else ""),
+        )
     if len(lines) - 1 > MOST_ROWS:
         raise InputError("rows", len(lines) - 1, f"at most {MOST_ROWS}")
     for number, line in enumerate(lines[1:], start=1):
@@ -78,7 +85,9 @@ def _lines(text: str, headers: tuple[str, ...], may_follow: str = "") -> list[li
     return lines
 
 
-def _number(row: int, column: str, text: str, low: float = -math.inf, high: float = math.inf) -> float:
+def _number(
+    row: int, column: str, text: str, low: float = -math.inf, high: float = math.inf
+) -> float:
     try:
         value = float(text)
     except ValueError:
@@ -100,10 +109,11 @@ def write_readings(rows: Iterable[ReadingRow]) -> str:
 
 
 def fit_document(rows: Sequence[ReadingRow], rest_m: float | None = None) -> dict[str, Any]:
-    """Return the wide-arc/fit document of a band's readings: every law with residuals and score, and the chosen one.
+    """Return the wide-arc/fit document of a band's readings: every law with residuals and score,
+    and the chosen one.
 
-    Unloading readings give the hysteresis. A law that the readings do not allow is listed under "refused";
-    when none fits, InputError names the row.
+    Unloading readings give the hysteresis. A law that the readings do not allow is listed under
+    "refused"; when none fits, InputError names the row.
     """
     loading = [(i, r) for i, r in enumerate(rows) if r.direction == "loading"]
     lengths, forces = tuple(r.length_m for _, r in loading), tuple(r.force_n for _, r in loading)
@@ -127,8 +137,11 @@ def fit_document(rows: Sequence[ReadingRow], rest_m: float | None = None) -> dic
     unloading = [r for r in rows if r.direction == "unloading"]
     if unloading:
         law = found.fits[found.chosen].law
-        shares = [1.0 - r.force_n / float(law.force_n(np.array(r.length_m))) for r in unloading
-                  if float(law.force_n(np.array(r.length_m))) > 0]  # fmt: skip
+        shares = [
+            1.0 - r.force_n / float(law.force_n(np.array(r.length_m)))
+            for r in unloading
+            if float(law.force_n(np.array(r.length_m))) > 0
+        ]
         if shares:
             document["hysteresis"] = round(max(0.0, float(np.mean(shares))), 4)
     check(document, "fit")
@@ -154,7 +167,9 @@ def read_columns(text: str, kind: str) -> dict[str, list[Any]]:
 
 
 def write_columns(kind: str, columns: Mapping[str, Sequence[Any]]) -> str:
-    """Return a machine's readings as a CSV with the kind's header, that `read_columns` reads back."""
+    """Return a machine's readings as a CSV with the kind's header, that `read_columns` reads
+    back.
+    """
     headers = FITS[kind][0]
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
@@ -163,7 +178,9 @@ def write_columns(kind: str, columns: Mapping[str, Sequence[Any]]) -> str:
     return out.getvalue()
 
 
-def machine_document(kind: str, columns: dict[str, list[Any]], given: Mapping[str, float]) -> dict[str, Any]:
+def machine_document(
+    kind: str, columns: dict[str, list[Any]], given: Mapping[str, float]
+) -> dict[str, Any]:
     """Return the wide-arc/fit document of a machine's readings."""
     found = fit_machine(kind, columns, given)
     document: dict[str, Any] = {
@@ -177,13 +194,17 @@ def machine_document(kind: str, columns: dict[str, list[Any]], given: Mapping[st
         "notes": list(found.notes),
     }
     if found.tables:
-        document["tables"] = {name: [round(v, 6) for v in values] for name, values in found.tables.items()}
+        document["tables"] = {
+            name: [round(v, 6) for v in values] for name, values in found.tables.items()
+        }
     check(document, "fit")
     return document
 
 
 def row_of(where: str) -> str:
-    """Return "row N, column" for the pointer of a table's cell ("force_n/2"), other pointers unchanged."""
+    """Return "row N, column" for the pointer of a table's cell ("force_n/2"), other pointers
+    unchanged.
+    """
     column, _, index = where.partition("/")
     return f"row {int(index) + 1}, {column}" if index.isdigit() else where
 

@@ -53,7 +53,8 @@ STANDS_STILL = 1e-4 * DEG  # a joint that turns less is left out of the angles
 
 
 def parse_scenario(document: Any) -> tuple[Setup, Mapping[str, float]]:
-    """Return the set-up of a wide-arc/scenario document and the client's strength scale per action (may be empty).
+    """Return the set-up of a wide-arc/scenario document and the client's strength scale per action
+    (may be empty).
 
     Raises InputError (JSON pointer, value, what is allowed) and writes nothing.
     """
@@ -105,7 +106,10 @@ def parse_law(part: Mapping[str, Any], where: str) -> BandLaw:
             return LinearLaw(rest_m=part["rest_m"], rate_n_per_m=part["rate_n_per_m"])
         if part["kind"] == "mooney-rivlin":
             return MooneyRivlinLaw(
-                rest_m=part["rest_m"], area_m2=part["area_m2"], c1_pa=part["c1_pa"], c2_pa=part["c2_pa"]
+                rest_m=part["rest_m"],
+                area_m2=part["area_m2"],
+                c1_pa=part["c1_pa"],
+                c2_pa=part["c2_pa"],
             )
         return PointsLaw(
             rest_m=part["rest_m"],
@@ -145,7 +149,11 @@ def _load(part: Mapping[str, Any], where: str, ports: tuple[str, ...]) -> Load:
         if part["kind"] == "mass":
             return FreeMass(kg=float(part["kg"]), port=part["port"])
         if part["kind"] == "sled":
-            return Sled(kg=float(part["kg"]), empty_kg=float(part["empty_kg"]), friction=part.get("friction", 0.0))
+            return Sled(
+                kg=float(part["kg"]),
+                empty_kg=float(part["empty_kg"]),
+                friction=part.get("friction", 0.0),
+            )
         if part["kind"] in _OTHERS:
             return _OTHERS[part["kind"]](part)
         anchor = part["anchor"]
@@ -191,7 +199,9 @@ def _pair(part: Mapping[str, Any] | None) -> tuple[float, float] | None:
 
 
 def _spring(part: Mapping[str, Any]) -> Load:
-    spring = Spring(start_n=float(part["start_n"]), end_n=float(part["end_n"]), travel_m=float(part["travel_m"]))
+    spring = Spring(
+        start_n=float(part["start_n"]), end_n=float(part["end_n"]), travel_m=float(part["travel_m"])
+    )
     attached, port = part.get("attached"), part.get("port")
     if attached is not None and port is not None and attached != port:
         raise InputError("attached", attached, f"the same as port, {port}, or only one of them")
@@ -206,12 +216,18 @@ def _spring(part: Mapping[str, Any]) -> Load:
 
 def _lever(part: Mapping[str, Any], ports: tuple[str, ...]) -> Load:
     numbers = {key: value for key, value in part.items() if key not in ("kind", "pivot", "port")}
-    return Lever(pivot=_pair(part["pivot"]) or (0.0, 0.0), port=part.get("port") or (ports or ("",))[0], **numbers)
+    return Lever(
+        pivot=_pair(part["pivot"]) or (0.0, 0.0),
+        port=part.get("port") or (ports or ("",))[0],
+        **numbers,
+    )
 
 
 def _corner_bar(part: Mapping[str, Any], ports: tuple[str, ...]) -> Load:
     numbers = {key: value for key, value in part.items() if key not in ("kind", "pivot", "port")}
-    return CornerBar(pivot=_pair(part.get("pivot")), port=part.get("port") or (ports or ("",))[0], **numbers)
+    return CornerBar(
+        pivot=_pair(part.get("pivot")), port=part.get("port") or (ports or ("",))[0], **numbers
+    )
 
 
 def _plain(part: Mapping[str, Any]) -> dict[str, Any]:
@@ -268,14 +284,23 @@ def curve_document(
             if name in motion.angles and np.ptp(motion.angles[name][row]) > STANDS_STILL
         },
         "demand_nm": demand,
-        "points_m": {name: _points(motion.full(point), row) for name, point in sorted(motion.points.items())},
+        "points_m": {
+            name: _points(motion.full(point), row) for name, point in sorted(motion.points.items())
+        },
         "loads": [_load_part(curve, index, row) for index in range(len(setup.loads))],
         "contacts": _contacts(motion, row),
         "other_joints": [
-            {"joint": name, "angle_deg": _list(to_deg(motion.angles[name][row])), "demand_nm": _list(value[row])}
+            {
+                "joint": name,
+                "angle_deg": _list(to_deg(motion.angles[name][row])),
+                "demand_nm": _list(value[row]),
+            }
             for name, value in curve.other_nm.items()
         ],
-        "energy_j": {"gravity": _list(motion.gravity_j()[row]), "elastic": _list(motion.elastic_j()[row])},
+        "energy_j": {
+            "gravity": _list(motion.gravity_j()[row]),
+            "elastic": _list(motion.elastic_j()[row]),
+        },
         "audit": {
             "joint_work_j": _number(balance.joint_work_j[row]),
             "energy_change_j": _number(balance.energy_change_j[row]),
@@ -283,7 +308,9 @@ def curve_document(
         },
         "strength_nm": strength,
         "effort": effort,
-        "marks": {name: _list(motion.full(value)[row]) for name, value in sorted(motion.marks.items())},
+        "marks": {
+            name: _list(motion.full(value)[row]) for name, value in sorted(motion.marks.items())
+        },
         "warnings": _warnings(curve, balance, row, tempo),
         "assumptions": list(motion.assumptions),
     }
@@ -318,7 +345,10 @@ def _warnings(curve: Curve, balance: Audit, row: int, tempo: Tempo | None) -> li
     """Return what a reader of the numbers must know."""
     found = [{"code": n.code, "text": n.text} for n in curve.motion.notices if n.where[row]]
     if not balance.balances[row]:
-        text = f"energy does not balance ({100 * balance.relative_error[row]:.1f} %): do not trust these numbers"
+        text = (
+            f"energy does not balance ({100 * balance.relative_error[row]:.1f} %): do not trust "
+            "these numbers"
+        )
         found.append({"code": "energy-does-not-balance", "text": text})
     if tempo is not None and curve.demand_nm and curve.setup.exercise.variant in STEPS:
         text = "inertia is not computed for a step: balance at rest does not describe a fast one"
@@ -327,7 +357,9 @@ def _warnings(curve: Curve, balance: Audit, row: int, tempo: Tempo | None) -> li
 
 
 def _muscles(curve: Curve, row: int) -> dict[str, Any]:
-    """Return tension and place in its own range of each muscle group, where a leg joint is asked something."""
+    """Return tension and place in its own range of each muscle group, where a leg joint is asked
+    something.
+    """
     demand = {j: curve.demand_nm[j][row] for j in JOINTS if j in curve.demand_nm}
     if not demand:
         return {}
@@ -336,7 +368,11 @@ def _muscles(curve: Curve, row: int) -> dict[str, Any]:
     groups = {name: use.of(name) for name in GROUPS}
     return {
         "muscles": {
-            name: {"force_n": _list(g.force_n), "length_fraction": _list(g.fraction), "work_j": _number(g.work_j)}
+            name: {
+                "force_n": _list(g.force_n),
+                "length_fraction": _list(g.fraction),
+                "work_j": _number(g.work_j),
+            }
             for name, g in groups.items()
         }
     }
@@ -350,7 +386,10 @@ def _derived(curve: Curve, row: int, style: RepStyle | None, tempo: Tempo | None
     if grip is not None:
         part["grip_n"] = _list(grip[row])
     if spine is not None:
-        part["lumbar"] = {"moment_nm": _list(spine.moment_nm[row]), "compression_n": _list(spine.compression_n[row])}
+        part["lumbar"] = {
+            "moment_nm": _list(spine.moment_nm[row]),
+            "compression_n": _list(spine.compression_n[row]),
+        }
     if "period_s" in motion.marks:
         part["period_s"] = _number(motion.marks["period_s"][row, 0])
     if style is not None or tempo is not None:
@@ -360,19 +399,26 @@ def _derived(curve: Curve, row: int, style: RepStyle | None, tempo: Tempo | None
             used = np.flatnonzero(bins > 0)
             if used.size:
                 span = slice(int(used.min()), int(used.max()) + 1)
-                doses[action.label] = {"angle_deg": CENTRES_DEG[span].tolist(), "nms_per_deg": _list(bins[span])}
+                doses[action.label] = {
+                    "angle_deg": CENTRES_DEG[span].tolist(),
+                    "nms_per_deg": _list(bins[span]),
+                }
         part["dose"] = doses
     if tempo is not None and curve.demand_nm:
         fast = dynamic_nm(curve, tempo.lifting_s)
         if fast:
-            part["dynamic"] = {"demand_nm": {ACTIONS[name]: _list(value[row]) for name, value in fast.items()}}
+            part["dynamic"] = {
+                "demand_nm": {ACTIONS[name]: _list(value[row]) for name, value in fast.items()}
+            }
     return part
 
 
 def _strength(
     curve: Curve, scale: Mapping[str, float], row: int
 ) -> tuple[dict[str, list[float]], dict[str, list[float]]]:
-    """Return strength (N·m) and effort for the actions whose scale is known; both empty without one."""
+    """Return strength (N·m) and effort for the actions whose scale is known; both empty without
+    one.
+    """
     body, strength, effort = curve.setup.body, {}, {}
     for name, demand in curve.demand_nm.items():
         action = ACTIONS[name]

@@ -47,12 +47,21 @@ from widearc.core.substitution import (
 )
 from widearc.formats.documents import check
 from widearc.formats.intent import intent_part, parse_intent
-from widearc.formats.scenario import law_part, parse_body, parse_law, parse_limits, parse_setup, parse_style
+from widearc.formats.scenario import (
+    law_part,
+    parse_body,
+    parse_law,
+    parse_limits,
+    parse_setup,
+    parse_style,
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class SwapRequest:
-    """A parsed wide-arc/swap-request: wanted is a set-up, done in a style at a tempo, or an intent."""
+    """A parsed wide-arc/swap-request: wanted is a set-up, done in a style at a tempo, or an
+    intent.
+    """
 
     wanted: Setup | Intent
     style: RepStyle
@@ -137,13 +146,31 @@ def parse_kit(part: Mapping[str, Any]) -> Kit:
             for index, i in enumerate(part.get("machines", []))
             if i["kind"] != "sled press"
         ),
-        springs=tuple(_spring(i, f"/kit/springs/{index}") for index, i in enumerate(part.get("springs", []))),
-        things=tuple(Thing(**{"name": i.get("name", i["kind"]), **i}) for i in part.get("things", [])),
+        springs=tuple(
+            _spring(i, f"/kit/springs/{index}") for index, i in enumerate(part.get("springs", []))
+        ),
+        things=tuple(
+            Thing(**{"name": i.get("name", i["kind"]), **i}) for i in part.get("things", [])
+        ),
     )
 
 
-_WEIGHTS = (("bars", "bar"), ("plates", "plate"), ("dumbbells", "dumbbell"), ("kettlebells", "kettlebell"))
-_PRESS = ("id", "name", "rail_deg", "empty_kg", "backrest_deg", "plate_tilt_deg", "friction", "peg_m")
+_WEIGHTS = (
+    ("bars", "bar"),
+    ("plates", "plate"),
+    ("dumbbells", "dumbbell"),
+    ("kettlebells", "kettlebell"),
+)
+_PRESS = (
+    "id",
+    "name",
+    "rail_deg",
+    "empty_kg",
+    "backrest_deg",
+    "plate_tilt_deg",
+    "friction",
+    "peg_m",
+)
 _WORDS = ("id", "name", "kind", "dials")
 
 
@@ -154,13 +181,18 @@ def _machine(item: Mapping[str, Any], where: str) -> Machine:
         try:
             Stack(kg=1.0, angle_deg=cam[0], radius_m=cam[1])
         except InputError as error:
-            raise InputError(f"{where}/dials/{index}/{error.where}", error.value, error.allowed) from None
+            raise InputError(
+                f"{where}/dials/{index}/{error.where}", error.value, error.allowed
+            ) from None
         dials.append((dial.get("setting", ""), cam))
     quantities = {name: float(value) for name, value in item.items() if name not in _WORDS}
     return Machine(
-        id=item["id"], name=item.get("name", item["kind"]), kind=item["kind"], dials=tuple(dials),
+        id=item["id"],
+        name=item.get("name", item["kind"]),
+        kind=item["kind"],
+        dials=tuple(dials),
         quantities=MappingProxyType(quantities),
-    )  # fmt: skip
+    )
 
 
 def _spring(item: Mapping[str, Any], where: str) -> SpringStock:
@@ -168,33 +200,59 @@ def _spring(item: Mapping[str, Any], where: str) -> SpringStock:
         spring = Spring(start_n=item["start_n"], end_n=item["end_n"], travel_m=item["travel_m"])
     except InputError as error:
         raise InputError(f"{where}/{error.where}", error.value, error.allowed) from None
-    return SpringStock(id=item["id"], name=item.get("name", item["id"]), spring=spring, count=item.get("count", 1))
+    return SpringStock(
+        id=item["id"], name=item.get("name", item["id"]), spring=spring, count=item.get("count", 1)
+    )
 
 
 def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[str, Any]:
-    """Return the wide-arc/swap-request document of a question, checked by its schema; the same answer follows."""
+    """Return the wide-arc/swap-request document of a question, checked by its schema; the same
+    answer follows.
+    """
     target: dict[str, Any]
     if isinstance(question.asked, Intent):
         target = intent_part(question.asked)
     else:
         setup = question.asked.setup
         options = {n: v if isinstance(v, str) else _one(v) for n, v in setup.options.items()}
-        target = {"exercise": setup.exercise.id, "options": options, "loads": [load_part(x) for x in setup.loads]}
+        target = {
+            "exercise": setup.exercise.id,
+            "options": options,
+            "loads": [load_part(x) for x in setup.loads],
+        }
     body, limits, rules = question.body, question.limits, question.rules
     known = {
-        "to_shoulders_kg": rules.to_shoulders_kg, "alone": rules.alone, "partner": rules.partner, "wall": rules.wall,
-        "floor_length_m": rules.floor_length_m, "packed": rules.packed, "beginner": rules.beginner,
+        "to_shoulders_kg": rules.to_shoulders_kg,
+        "alone": rules.alone,
+        "partner": rules.partner,
+        "wall": rules.wall,
+        "floor_length_m": rules.floor_length_m,
+        "packed": rules.packed,
+        "beginner": rules.beginner,
         "grip_kg": rules.grip_kg,
-    }  # fmt: skip
+    }
     document = {
-        "format": "wide-arc/swap-request", "version": 1, "target": target, "sets": sets, "reps": reps,
-        "body": {"mass_kg": body.mass_kg, "stature_m": body.stature_m, "sex": body.sex.value,
-                 "segments": dict(body.segments)},
-        "limits": {"dorsiflexion_deg": limits.dorsiflexion_deg, "hip_flexion_deg": limits.hip_flexion_deg,
-                   "knee_deg": limits.knee_deg, "no_axial_load": limits.no_axial_load},
-        "kit": kit_part(question.kit), "taken": sorted(question.taken),
+        "format": "wide-arc/swap-request",
+        "version": 1,
+        "target": target,
+        "sets": sets,
+        "reps": reps,
+        "body": {
+            "mass_kg": body.mass_kg,
+            "stature_m": body.stature_m,
+            "sex": body.sex.value,
+            "segments": dict(body.segments),
+        },
+        "limits": {
+            "dorsiflexion_deg": limits.dorsiflexion_deg,
+            "hip_flexion_deg": limits.hip_flexion_deg,
+            "knee_deg": limits.knee_deg,
+            "no_axial_load": limits.no_axial_load,
+        },
+        "kit": kit_part(question.kit),
+        "taken": sorted(question.taken),
         "rules": {name: value for name, value in known.items() if value is not None},
-    }  # fmt: skip
+    }
     check(document, "swap-request")
     return document
 
@@ -206,39 +264,81 @@ def kit_part(kit: Kit) -> dict[str, Any]:
         return {n: getattr(item, n) for n in names if getattr(item, n) not in (None, "")}
 
     part: dict[str, Any] = {
-        key: [{**given(w, "id", "name"), "kg": w.kg, "count": w.count} for w in kit.weights if w.kind == kind]
+        key: [
+            {**given(w, "id", "name"), "kg": w.kg, "count": w.count}
+            for w in kit.weights
+            if w.kind == kind
+        ]
         for key, kind in _WEIGHTS
     }
     part["bands"] = [
-        {"id": b.id, "name": b.name, "shape": b.shape.value, "count": b.count, "law": law_part(b.law)}
+        {
+            "id": b.id,
+            "name": b.name,
+            "shape": b.shape.value,
+            "count": b.count,
+            "law": law_part(b.law),
+        }
         for b in kit.bands
     ]
-    part["furniture"] = [given(f, "id", "name", "kind", "height_m", "own_kg", "depth_m") for f in kit.furniture]
-    part["anchors"] = [given(a, "id", "name", "height_m", "holds_n", "own_kg", "depth_m") for a in kit.anchors]
+    part["furniture"] = [
+        given(f, "id", "name", "kind", "height_m", "own_kg", "depth_m") for f in kit.furniture
+    ]
+    part["anchors"] = [
+        given(a, "id", "name", "height_m", "holds_n", "own_kg", "depth_m") for a in kit.anchors
+    ]
     part["machines"] = [{"kind": "sled press", **given(p, *_PRESS)} for p in kit.presses] + [
         {
-            **given(m, "id", "name", "kind"), **{n: v for n, v in m.quantities.items() if n in _MACHINE},
-            "dials": [{"setting": s, "angle_deg": list(a), "radius_m": list(r)} for s, (a, r) in m.dials],
+            **given(m, "id", "name", "kind"),
+            **{n: v for n, v in m.quantities.items() if n in _MACHINE},
+            "dials": [
+                {"setting": s, "angle_deg": list(a), "radius_m": list(r)} for s, (a, r) in m.dials
+            ],
         }
         for m in kit.machines
-    ]  # fmt: skip
+    ]
     part["springs"] = [
-        {"id": s.id, "name": s.name, "start_n": s.spring.start_n, "end_n": s.spring.end_n,
-         "travel_m": s.spring.travel_m, "count": s.count}
+        {
+            "id": s.id,
+            "name": s.name,
+            "start_n": s.spring.start_n,
+            "end_n": s.spring.end_n,
+            "travel_m": s.spring.travel_m,
+            "count": s.count,
+        }
         for s in kit.springs
-    ]  # fmt: skip
+    ]
     part["things"] = [
-        {**given(t, "id", "name", "kind"), **({"thick_m": t.thick_m} if t.thick_m else {})} for t in kit.things
+        {**given(t, "id", "name", "kind"), **({"thick_m": t.thick_m} if t.thick_m else {})}
+        for t in kit.things
     ]
     return part
 
 
-_MACHINE = ("rail_deg", "empty_kg", "friction", "smallest_kg", "largest_kg", "step_kg", "ratio", "height_m", "travel_m",
-            "sleeve_m", "hand_m", "arm_kg", "arm_m", "user_arm_m", "angle_deg")  # fmt: skip
+_MACHINE = (
+    "rail_deg",
+    "empty_kg",
+    "friction",
+    "smallest_kg",
+    "largest_kg",
+    "step_kg",
+    "ratio",
+    "height_m",
+    "travel_m",
+    "sleeve_m",
+    "hand_m",
+    "arm_kg",
+    "arm_m",
+    "user_arm_m",
+    "angle_deg",
+)
 
 
 def swap_document(
-    ranking: Ranking, elapsed_ms: float, tweaks: Mapping[str, Sequence[Tweak]], reps: Mapping[str, int | None]
+    ranking: Ranking,
+    elapsed_ms: float,
+    tweaks: Mapping[str, Sequence[Tweak]],
+    reps: Mapping[str, int | None],
 ) -> dict[str, Any]:
     """Return the wide-arc/swap document of a ranking, checked by its schema.
 
@@ -252,7 +352,8 @@ def swap_document(
             for item in ranking.candidates
         ],
         "excluded": [
-            {"exercise": item.exercise.id, "reason": item.reason} | ({"admits": item.admits} if item.admits else {})
+            {"exercise": item.exercise.id, "reason": item.reason}
+            | ({"admits": item.admits} if item.admits else {})
             for item in ranking.excluded
         ],
         "elapsed_ms": round(elapsed_ms, 1),
@@ -262,14 +363,17 @@ def swap_document(
     return document
 
 
-def _candidate(ranking: Ranking, item: Candidate, tweaks: Sequence[Tweak], reps: int | None) -> dict[str, Any]:
+def _candidate(
+    ranking: Ranking, item: Candidate, tweaks: Sequence[Tweak], reps: int | None
+) -> dict[str, Any]:
     exercise, motion = item.exercise, item.curve.motion
     return {
         "exercise": exercise.id,
         "name": exercise.name,
         "options": dict(item.row.options),
         "pieces": [
-            {"item": p.item, "kind": p.kind, "label": p.label, "number": p.number, "kg": p.kg} for p in item.pieces
+            {"item": p.item, "kind": p.kind, "label": p.label, "number": p.number, "kg": p.kg}
+            for p in item.pieces
         ],
         "set_up": item.row.place,
         "loads": [load_part(load) for load in item.curve.setup.loads],
@@ -314,26 +418,64 @@ def load_part(load: Load) -> dict[str, Any]:
     if isinstance(load, FreeMass):
         return {"kind": "mass", "kg": _one(load.kg), "port": load.port}
     if isinstance(load, Sled):
-        return {"kind": "sled", "kg": _one(load.kg), "empty_kg": _one(load.empty_kg), "friction": load.friction}
+        return {
+            "kind": "sled",
+            "kg": _one(load.kg),
+            "empty_kg": _one(load.empty_kg),
+            "friction": load.friction,
+        }
     if isinstance(load, Stack):
         radius = {"angle_deg": list(load.angle_deg), "radius_m": list(load.radius_m)}
-        return {"kind": "stack", "kg": _one(load.kg), "ratio": load.ratio, "friction": load.friction, "radius": radius}
+        return {
+            "kind": "stack",
+            "kg": _one(load.kg),
+            "ratio": load.ratio,
+            "friction": load.friction,
+            "radius": radius,
+        }
     if isinstance(load, Cable):
         x, y = load.pulley
-        return {"kind": "cable", "kg": _one(load.kg), "ratio": load.ratio, "pulley": {"x_m": x, "y_m": y},
-                "port": load.port, "friction": load.friction}  # fmt: skip
+        return {
+            "kind": "cable",
+            "kg": _one(load.kg),
+            "ratio": load.ratio,
+            "pulley": {"x_m": x, "y_m": y},
+            "port": load.port,
+            "friction": load.friction,
+        }
     if isinstance(load, CornerBar):
-        return {"kind": "corner-bar", "plate_kg": _one(load.plate_kg), "bar_kg": load.bar_kg, "bar_m": load.bar_m,
-                "sleeve_m": load.sleeve_m, "hand_m": load.hand_m, "port": load.port}  # fmt: skip
+        return {
+            "kind": "corner-bar",
+            "plate_kg": _one(load.plate_kg),
+            "bar_kg": load.bar_kg,
+            "bar_m": load.bar_m,
+            "sleeve_m": load.sleeve_m,
+            "hand_m": load.hand_m,
+            "port": load.port,
+        }
     if isinstance(load, SpringLoad):
         s = load.spring
-        return {"kind": "spring", "start_n": s.start_n, "end_n": s.end_n, "travel_m": s.travel_m,
-                "count": int(_one(load.count)), "attached": load.port}  # fmt: skip
+        return {
+            "kind": "spring",
+            "start_n": s.start_n,
+            "end_n": s.end_n,
+            "travel_m": s.travel_m,
+            "count": int(_one(load.count)),
+            "attached": load.port,
+        }
     if isinstance(load, Lever):
         x, y = (_one(value) for value in load.pivot)
-        return {"kind": "lever", "pivot": {"x_m": round(x, 6), "y_m": round(y, 6)}, "kg": _one(load.kg),
-                "arm_m": load.arm_m, "angle_deg": load.angle_deg, "own_kg": load.own_kg, "own_arm_m": load.own_arm_m,
-                "own_angle_deg": load.own_angle_deg, "port": load.port}  # fmt: skip
+        return {
+            "kind": "lever",
+            "pivot": {"x_m": round(x, 6), "y_m": round(y, 6)},
+            "kg": _one(load.kg),
+            "arm_m": load.arm_m,
+            "angle_deg": load.angle_deg,
+            "own_kg": load.own_kg,
+            "own_arm_m": load.own_arm_m,
+            "own_angle_deg": load.own_angle_deg,
+            "port": load.port,
+        }
     if isinstance(load, Pendulum):
         return {"kind": "pendulum", "kg": _one(load.kg), "arm_m": load.arm_m}
     assert isinstance(load, Band)
@@ -342,10 +484,15 @@ def load_part(load: Load) -> dict[str, Any]:
         x, y, z = (_one(v) for v in load.anchor)
         anchor = {"x_m": x, "y_m": y, "z_m": z}
     return {
-        "kind": "band", "port": load.port, "anchor": anchor, "strands": load.strands, "count": int(_one(load.count)),
-        "law": law_part(load.law), "hysteresis": load.hysteresis,
+        "kind": "band",
+        "port": load.port,
+        "anchor": anchor,
+        "strands": load.strands,
+        "count": int(_one(load.count)),
+        "law": law_part(load.law),
+        "hysteresis": load.hysteresis,
         **({"lead_m": load.lead_m} if load.lead_m else {}),
-    }  # fmt: skip
+    }
 
 
 def _one(value: Any) -> float:

@@ -1,6 +1,8 @@
-"""A hanging scale or force gauge with a position sensor: lines over a serial port, or from the simulated stand-in.
+"""A hanging scale or force gauge with a position sensor: lines over a serial port, or from the
+simulated stand-in.
 
-May import core only. Knows no page and no database. One line is `time_s,position_m,force_n`; see `line.py`.
+May import core only. Knows no page and no database. One line is `time_s,position_m,force_n`; see
+`line.py`.
 """
 
 from widearc.gauge.line import Sample, format_line, parse_line

@@ -1,7 +1,8 @@
 r"""The line format: ASCII, one sample a line, `time_s,position_m,force_n`, ended by a line feed.
 
-Time in seconds from the gauge's start (never falling), position in metres, force in newtons; decimals with
-a point. A force of `OL` is an overload. Lines that begin with `#` are remarks. 10 to 200 lines a second.
+Time in seconds from the gauge's start (never falling), position in metres, force in newtons;
+decimals with a point. A force of `OL` is an overload. Lines that begin with `#` are remarks. 10 to
+200 lines a second.
 
     # wide-arc gauge 1: time_s,position_m,force_n
     12.340,1.3020,118.4
@@ -21,7 +22,9 @@ GREETING = "# wide-arc gauge 1: time_s,position_m,force_n"
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Sample:
-    """One sample: time s, position m, force N; overload: the force is beyond the gauge and not known."""
+    """One sample: time s, position m, force N; overload: the force is beyond the gauge and not
+    known.
+    """
 
     time_s: float
     position_m: float
@@ -30,7 +33,9 @@ class Sample:
 
 
 def parse_line(text: str) -> Sample | None:
-    """Return the sample of a line, None for a remark or an empty line; InputError for anything else."""
+    """Return the sample of a line, None for a remark or an empty line; InputError for anything
+    else.
+    """
     clean = text.strip()
     if not clean or clean.startswith("#"):
         return None
@@ -45,8 +50,14 @@ def parse_line(text: str) -> Sample | None:
         force_n = 0.0 if overload else float(parts[2])
     except ValueError:
         raise InputError("line", clean, "numbers with a decimal point") from None
-    if not all(map(math.isfinite, (time_s, position_m, force_n))) or abs(position_m) > 50 or abs(force_n) > 1e5:
-        raise InputError("line", clean, "finite numbers: position within 50 m, force within 100,000 N")
+    if (
+        not all(map(math.isfinite, (time_s, position_m, force_n)))
+        or abs(position_m) > 50
+        or abs(force_n) > 1e5
+    ):
+        raise InputError(
+            "line", clean, "finite numbers: position within 50 m, force within 100,000 N"
+        )
     return Sample(time_s=time_s, position_m=position_m, force_n=force_n, overload=overload)
 
 

@@ -1,4 +1,6 @@
-"""Reads a gauge in the background: reconnects by itself, keeps the last trace, and loses nothing that was captured."""
+"""Reads a gauge in the background: reconnects by itself, keeps the last trace, and loses nothing
+that was captured.
+"""
 
 from __future__ import annotations
 
@@ -20,7 +22,8 @@ ALLOWED = ("socket://", "/dev/", "COM", "rfc2217://")
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Snapshot:
-    """What a page shows: state in words, samples since a count, captures since a count, overloads, drift.
+    """What a page shows: state in words, samples since a count, captures since a count, overloads,
+    drift.
 
     seen: samples in all; states: "connecting", "reading", "silent", "unplugged", "stopped".
     """
@@ -61,17 +64,23 @@ class Reader:
         self._set("stopped")
 
     def snapshot(self, since: int = 0, captured: int = 0, wait_s: float = 0.0) -> Snapshot:
-        """Return what is new since sample number `since` and capture number `captured`; wait so long for news."""
+        """Return what is new since sample number `since` and capture number `captured`; wait so
+        long for news.
+        """
         with self._changed:
             if wait_s and self._seen <= since and not self._stop.is_set():
                 self._changed.wait(wait_s)
             new = min(self._seen - since, len(self._trace)) if self._seen > since else 0
             samples = tuple(self._trace)[len(self._trace) - new :] if new else ()
             return Snapshot(
-                state=self._state, seen=self._seen, samples=samples,
-                captures=tuple(self._steady.captures[captured:]), overloads=self._steady.overloads,
-                drift_n=self._steady.drift_n, wrong_lines=self._wrong,
-            )  # fmt: skip
+                state=self._state,
+                seen=self._seen,
+                samples=samples,
+                captures=tuple(self._steady.captures[captured:]),
+                overloads=self._steady.overloads,
+                drift_n=self._steady.drift_n,
+                wrong_lines=self._wrong,
+            )
 
     def _set(self, state: str) -> None:
         with self._changed:

@@ -1,4 +1,6 @@
-"""What the simulated gauge plays: invented bands and springs with known laws, pulled in steps and let back."""
+"""What the simulated gauge plays: invented bands and springs with known laws, pulled in steps and
+let back.
+"""
 
 from __future__ import annotations
 
@@ -13,10 +15,11 @@ HOLD_S, MOVE_S = 2.0, 1.2
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Script:
-    """A pull in steps: law N at m while loading, hysteresis share less on the way back, steps m, the gauge's faults.
+    """A pull in steps: law N at m while loading, hysteresis share less on the way back, steps m,
+    the gauge's faults.
 
-    noise_n standard deviation; step_n quantisation; drift_n_per_s of the zero; drop_share of lines lost;
-    limit_n beyond which the gauge reads an overload.
+    noise_n standard deviation; step_n quantisation; drift_n_per_s of the zero; drop_share of lines
+    lost; limit_n beyond which the gauge reads an overload.
     """
 
     law: Callable[[float], float]
@@ -40,7 +43,9 @@ class Script:
         index = int(turn // (HOLD_S + MOVE_S))
         within = turn - index * (HOLD_S + MOVE_S)
         here, there = path[index], path[(index + 1) % len(path)]
-        going_back = index > len(self.steps_m) - 1 or (index == len(self.steps_m) - 1 and within > HOLD_S)
+        going_back = index > len(self.steps_m) - 1 or (
+            index == len(self.steps_m) - 1 and within > HOLD_S
+        )
         if within <= HOLD_S:
             return here, going_back
         part = 0.5 - 0.5 * float(np.cos(np.pi * (within - HOLD_S) / MOVE_S))
@@ -52,7 +57,9 @@ class Script:
 
 
 def rubber(rest_m: float, size_n: float) -> Callable[[float], float]:
-    """Return a rubber-like pull (N): steep first, then flatter (Mooney-Rivlin with equal constants)."""
+    """Return a rubber-like pull (N): steep first, then flatter (Mooney-Rivlin with equal
+    constants).
+    """
 
     def pull(length_m: float) -> float:
         stretch = max(1.0, length_m / rest_m)
@@ -72,9 +79,16 @@ SCRIPTS: Mapping[str, Script] = MappingProxyType(
     {
         "band-light": Script(law=rubber(1.0, 55.0), steps_m=_STEPS, hysteresis=0.08),
         "band-heavy": Script(
-            law=rubber(1.0, 160.0), steps_m=_STEPS, hysteresis=0.12, noise_n=0.6, step_n=0.5, drop_share=0.02
+            law=rubber(1.0, 160.0),
+            steps_m=_STEPS,
+            hysteresis=0.12,
+            noise_n=0.6,
+            step_n=0.5,
+            drop_share=0.02,
         ),
-        "band-drifting": Script(law=rubber(1.0, 90.0), steps_m=_STEPS, hysteresis=0.10, drift_n_per_s=0.12),
+        "band-drifting": Script(
+            law=rubber(1.0, 90.0), steps_m=_STEPS, hysteresis=0.10, drift_n_per_s=0.12
+        ),
         "band-overload": Script(law=rubber(1.0, 260.0), steps_m=_STEPS, limit_n=400.0),
         "spring": Script(law=spring(0.02, 45.0, 260.0), steps_m=(0.02, 0.15, 0.30, 0.45, 0.60)),
     }

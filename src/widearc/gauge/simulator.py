@@ -1,4 +1,6 @@
-"""The simulated stand-in: serves the gauge's lines over TCP, with noise, quantisation, drift and lost lines."""
+"""The simulated stand-in: serves the gauge's lines over TCP, with noise, quantisation, drift and
+lost lines.
+"""
 
 from __future__ import annotations
 
@@ -17,12 +19,15 @@ DEFAULT_PORT = 7701
 
 
 class Simulator:
-    """Serves one script to any number of listeners on 127.0.0.1; a port that is busy is answered with a free one.
+    """Serves one script to any number of listeners on 127.0.0.1; a port that is busy is answered
+    with a free one.
 
     seed: of the noise; speed: how much faster than life the script plays (for tests).
     """
 
-    def __init__(self, script: Script, *, port: int = DEFAULT_PORT, seed: int = 1, speed: float = 1.0) -> None:
+    def __init__(
+        self, script: Script, *, port: int = DEFAULT_PORT, seed: int = 1, speed: float = 1.0
+    ) -> None:
         self._script, self._speed = script, speed
         self._random = np.random.default_rng(seed)
         self._stop = threading.Event()
@@ -46,7 +51,9 @@ class Simulator:
             return Sample(time_s=time_s, position_m=round(position, 4), force_n=0.0, overload=True)
         read = true + float(self._random.normal(0.0, script.noise_n))
         shaken = position + float(self._random.normal(0.0, 0.0003))
-        return Sample(time_s=time_s, position_m=shaken, force_n=round(read / script.step_n) * script.step_n)
+        return Sample(
+            time_s=time_s, position_m=shaken, force_n=round(read / script.step_n) * script.step_n
+        )
 
     def start(self) -> Simulator:
         """Serve in the background; return itself."""

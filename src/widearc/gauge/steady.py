@@ -1,4 +1,6 @@
-"""Readings that take themselves: still for a second, moved before the next; overload and drift are noticed."""
+"""Readings that take themselves: still for a second, moved before the next; overload and drift are
+noticed.
+"""
 
 from __future__ import annotations
 
@@ -14,13 +16,18 @@ STILL_POSITION_M = 0.002  # standard deviation of the position that still counts
 STILL_FORCE_N, STILL_FORCE_SHARE = 1.0, 0.015  # the force's, the larger of both (assumed)
 MOVED_M = 0.01  # between two readings
 LEAST_SAMPLES = 8
-ZERO_WITHIN_M, ZERO_SHIFT_N = 0.005, 2.0  # back where it began, a zero that moved by more is drift (assumed)
+ZERO_WITHIN_M, ZERO_SHIFT_N = (
+    0.005,
+    2.0,
+)  # back where it began, a zero that moved by more is drift (assumed)
 SLACK_N = 5.0  # a start that pulls more is no zero
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Capture:
-    """One steady reading: means over the still second, their spread, and which way the pull went."""
+    """One steady reading: means over the still second, their spread, and which way the pull
+    went.
+    """
 
     time_s: float
     position_m: float
@@ -41,13 +48,18 @@ class Steady:
         self._taken_here = False
 
     def see(self, sample: Sample) -> Capture | None:
-        """Take a sample in; return the capture it completes, if any. An overload starts the second anew."""
+        """Take a sample in; return the capture it completes, if any. An overload starts the second
+        anew.
+        """
         if sample.overload:
             self.overloads += 1
             self._window.clear()
             return None
-        if self._window and (sample.time_s < self._window[-1].time_s or sample.time_s - self._window[-1].time_s > 0.5):
-            self._window.clear()  # the gauge started anew, or samples are missing: what was still is not known
+        if self._window and (
+            sample.time_s < self._window[-1].time_s or sample.time_s - self._window[-1].time_s > 0.5
+        ):
+            # the gauge started anew, or samples are missing: what was still is not known
+            self._window.clear()
         self._window.append(sample)
         while self._window[-1].time_s - self._window[0].time_s > STILL_S:
             self._window.popleft()
@@ -82,5 +94,8 @@ class Steady:
         if self._zero is None:
             if abs(force_n) <= SLACK_N:
                 self._zero = position_m, force_n
-        elif abs(position_m - self._zero[0]) <= ZERO_WITHIN_M and abs(force_n - self._zero[1]) > ZERO_SHIFT_N:
+        elif (
+            abs(position_m - self._zero[0]) <= ZERO_WITHIN_M
+            and abs(force_n - self._zero[1]) > ZERO_SHIFT_N
+        ):
             self.drift_n = force_n - self._zero[1]

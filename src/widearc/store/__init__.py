@@ -6,7 +6,15 @@ caller's transaction. Every row belongs to a trainer.
 
 from widearc.store.cards import SECTIONS, card_edits, set_card_edit
 from widearc.store.changes import Change, last_change, recorded, undo
-from widearc.store.clients import ClientFacts, ClientRow, add_client, client, clients, remove_client, set_client
+from widearc.store.clients import (
+    ClientFacts,
+    ClientRow,
+    add_client,
+    client,
+    clients,
+    remove_client,
+    set_client,
+)
 from widearc.store.connection import Connection, open_store, transaction
 from widearc.store.decisions import DecisionRow, add_decision, decisions
 from widearc.store.equipment import (
@@ -45,8 +53,23 @@ from widearc.store.favourites import (
 )
 from widearc.store.felt import FeltRow, add_felt, felt_rows
 from widearc.store.intents import IntentRow, intents, put_intent, remove_intent
-from widearc.store.places import PlaceFacts, PlaceRow, add_place, place, places, remove_place, set_place
-from widearc.store.planned import PlannedRow, last_planned_monday, monday_of, planned, put_planned, remove_planned
+from widearc.store.places import (
+    PlaceFacts,
+    PlaceRow,
+    add_place,
+    place,
+    places,
+    remove_place,
+    set_place,
+)
+from widearc.store.planned import (
+    PlannedRow,
+    last_planned_monday,
+    monday_of,
+    planned,
+    put_planned,
+    remove_planned,
+)
 from widearc.store.strength import (
     StrengthSet,
     add_strength_set,

@@ -1,8 +1,9 @@
 """The undo history: every change is recorded row by row as it happens, and can be taken back.
 
-While a change is recorded, temporary triggers on the tracked tables write down, for each row that is
-touched, the statement that puts it back as it was (a usual technique with SQLite). Undoing runs these
-from the last to the first. So every present and future kind of change has its undo without code of its own.
+While a change is recorded, temporary triggers on the tracked tables write down, for each row that
+is touched, the statement that puts it back as it was (a usual technique with SQLite). Undoing runs
+these from the last to the first. So every present and future kind of change has its undo without
+code of its own.
 """
 
 from __future__ import annotations
@@ -16,11 +17,31 @@ from widearc.store.connection import Connection, transaction
 from widearc.store.errors import MissingError
 
 TRACKED = (
-    "client", "client_sore", "place", "equipment", "quantity", "band", "reading", "machine_reading", "setting",
-    "decision", "decision_piece", "decision_option", "card_edit", "strength_set", "strength_scale",
-    "intent", "intent_action", "intent_handle", "felt", "favourite", "set_aside", "decision_strip", "strength_strip",
+    "client",
+    "client_sore",
+    "place",
+    "equipment",
+    "quantity",
+    "band",
+    "reading",
+    "machine_reading",
+    "setting",
+    "decision",
+    "decision_piece",
+    "decision_option",
+    "card_edit",
+    "strength_set",
+    "strength_scale",
+    "intent",
+    "intent_action",
+    "intent_handle",
+    "felt",
+    "favourite",
+    "set_aside",
+    "decision_strip",
+    "strength_strip",
     "planned",
-)  # fmt: skip
+)
 KEPT_CHANGES = 300  # a trainer: older ones are forgotten
 
 
@@ -36,18 +57,28 @@ class Change:
 
 
 @contextmanager
-def recorded(con: Connection, trainer_id: int, *, scope: str, kind: str, words: str, now: str) -> Iterator[None]:
-    """Run a block in one transaction whose changes of tracked rows can be undone; a block without any leaves none."""
+def recorded(
+    con: Connection, trainer_id: int, *, scope: str, kind: str, words: str, now: str
+) -> Iterator[None]:
+    """Run a block in one transaction whose changes of tracked rows can be undone; a block without
+    any leaves none.
+    """
     with transaction(con):
         cursor = con.execute(
-            "INSERT INTO change (trainer_id, scope, kind, words, changed_at) VALUES (?, ?, ?, ?, ?)",
+            (
+                "INSERT INTO change (trainer_id, scope, kind, words, changed_at) VALUES (?, ?, "
+                "?, ?, "
+                "?)"
+            ),
             (trainer_id, scope, kind, words[:300], now),
         )
         change_id = int(cursor.lastrowid or 0)
         _listen(con, trainer_id, change_id)
         yield
         _deafen(con)
-        if not con.execute("SELECT 1 FROM change_step WHERE change_id = ? LIMIT 1", (change_id,)).fetchone():
+        if not con.execute(
+            "SELECT 1 FROM change_step WHERE change_id = ? LIMIT 1", (change_id,)
+        ).fetchone():
             con.execute("DELETE FROM change WHERE id = ?", (change_id,))
         con.execute(
             """DELETE FROM change WHERE trainer_id = ? AND id NOT IN
@@ -100,7 +131,8 @@ def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Chang
     MissingError if it does not exist, is taken back already, or something else changed since.
     """
     row = con.execute(
-        f"SELECT {_COLUMNS} FROM change WHERE trainer_id = ? AND id = ? AND undone_at IS NULL", (trainer_id, change_id)
+        f"SELECT {_COLUMNS} FROM change WHERE trainer_id = ? AND id = ? AND undone_at IS NULL",
+        (trainer_id, change_id),
     ).fetchone()
     if row is None:
         raise MissingError("nothing to undo: that change is taken back already")

@@ -1,4 +1,6 @@
-"""Clients: body, limits, and what else drives a rule. Everything but the name may be missing: not asked."""
+"""Clients: body, limits, and what else drives a rule. Everything but the name may be missing: not
+asked.
+"""
 
 from __future__ import annotations
 
@@ -16,8 +18,9 @@ from widearc.store.errors import MissingError
 class ClientFacts:
     """What is known of a client; None: not asked.
 
-    to_shoulders_kg: heaviest bar brought to the shoulders without a rack; grip_kg: what one hand holds
-    for a set; lengths by tape, m; sore: joint to side ("left", "right", "both"); words as in the SQL.
+    to_shoulders_kg: heaviest bar brought to the shoulders without a rack; grip_kg: what one hand
+    holds for a set; lengths by tape, m; sore: joint to side ("left", "right", "both"); words as in
+    the SQL.
     """
 
     name: str
@@ -45,9 +48,17 @@ class ClientFacts:
 
     @property
     def body(self) -> Body:
-        """Return the body, the usual one where nothing is known. Raises InputError for lengths that do not fit."""
-        segments = {name: getattr(self, name) for name in SEGMENTS if getattr(self, name) is not None}
-        known = {name: getattr(self, name) for name in ("mass_kg", "stature_m") if getattr(self, name) is not None}
+        """Return the body, the usual one where nothing is known. Raises InputError for lengths that
+        do not fit.
+        """
+        segments = {
+            name: getattr(self, name) for name in SEGMENTS if getattr(self, name) is not None
+        }
+        known = {
+            name: getattr(self, name)
+            for name in ("mass_kg", "stature_m")
+            if getattr(self, name) is not None
+        }
         return Body(sex=self.sex, segments=MappingProxyType(segments), **known)
 
     @property
@@ -77,14 +88,17 @@ _YES_NO = ("no_axial_load", "trains_alone")
 
 def _values(facts: ClientFacts) -> tuple[Any, ...]:
     values = [getattr(facts, name) for name in _COLUMNS]
-    return tuple(v.value if isinstance(v, Sex) else int(v) if isinstance(v, bool) else v for v in values)
+    return tuple(
+        v.value if isinstance(v, Sex) else int(v) if isinstance(v, bool) else v for v in values
+    )
 
 
 def add_client(con: Connection, trainer_id: int, facts: ClientFacts) -> int:
     """Add a client; return its id."""
     marks = ", ".join("?" for _ in range(len(_COLUMNS) + 1))
     cursor = con.execute(
-        f"INSERT INTO client (trainer_id, {', '.join(_COLUMNS)}) VALUES ({marks})", (trainer_id, *_values(facts))
+        f"INSERT INTO client (trainer_id, {', '.join(_COLUMNS)}) VALUES ({marks})",
+        (trainer_id, *_values(facts)),
     )
     client_id = int(cursor.lastrowid or 0)
     _set_sore(con, trainer_id, client_id, facts.sore)
@@ -95,11 +109,14 @@ def set_client(con: Connection, trainer_id: int, client_id: int, facts: ClientFa
     """Put new facts in the place of a client's old ones."""
     sets = ", ".join(f"{name} = ?" for name in _COLUMNS)
     changed = con.execute(
-        f"UPDATE client SET {sets} WHERE trainer_id = ? AND id = ?", (*_values(facts), trainer_id, client_id)
+        f"UPDATE client SET {sets} WHERE trainer_id = ? AND id = ?",
+        (*_values(facts), trainer_id, client_id),
     )
     if changed.rowcount != 1:
         raise MissingError(f"client {client_id} does not exist here")
-    con.execute("DELETE FROM client_sore WHERE trainer_id = ? AND client_id = ?", (trainer_id, client_id))
+    con.execute(
+        "DELETE FROM client_sore WHERE trainer_id = ? AND client_id = ?", (trainer_id, client_id)
+    )
     _set_sore(con, trainer_id, client_id, facts.sore)
 
 
@@ -118,9 +135,14 @@ def remove_client(con: Connection, trainer_id: int, client_id: int) -> None:
 def clients(con: Connection, trainer_id: int) -> tuple[ClientRow, ...]:
     """Return a trainer's clients in the order they were added."""
     sore: dict[int, dict[str, str]] = {}
-    for row in con.execute("SELECT client_id, joint, side FROM client_sore WHERE trainer_id = ?", (trainer_id,)):
+    for row in con.execute(
+        "SELECT client_id, joint, side FROM client_sore WHERE trainer_id = ?", (trainer_id,)
+    ):
         sore.setdefault(row["client_id"], {})[row["joint"]] = row["side"]
-    found = con.execute(f"SELECT id, {', '.join(_COLUMNS)} FROM client WHERE trainer_id = ? ORDER BY id", (trainer_id,))
+    found = con.execute(
+        f"SELECT id, {', '.join(_COLUMNS)} FROM client WHERE trainer_id = ? ORDER BY id",
+        (trainer_id,),
+    )
     return tuple(_row(row, sore.get(row["id"], {})) for row in found)
 
 

@@ -13,7 +13,8 @@ from widearc.store.connection import Connection
 class DecisionRow:
     """One decision. wanted_kg: the load that was planned; match, shape, reach, level as shares.
 
-    strip: intended and actual N·m on the main joint, even steps over the wanted range, lengthened first.
+    strip: intended and actual N·m on the main joint, even steps over the wanted range, lengthened
+    first.
     """
 
     place_id: int
@@ -68,7 +69,10 @@ def add_decision(con: Connection, trainer_id: int, row: DecisionRow) -> int:
     con.executemany(
         """INSERT INTO decision_piece (decision_id, position, trainer_id, kind, label, number, kg)
            VALUES (?, ?, ?, ?, ?, ?, ?)""",
-        [(decision_id, i, trainer_id, p.kind, p.label, p.number, p.kg) for i, p in enumerate(row.pieces)],
+        [
+            (decision_id, i, trainer_id, p.kind, p.label, p.number, p.kg)
+            for i, p in enumerate(row.pieces)
+        ],
     )
     con.executemany(
         "INSERT INTO decision_option (decision_id, name, trainer_id, value) VALUES (?, ?, ?, ?)",
@@ -94,12 +98,19 @@ def decisions(con: Connection, trainer_id: int, *, most: int = 100) -> tuple[Dec
     ids = [row["id"] for row in rows]
     pieces, strips = _children(con, trainer_id, ids), _strips(con, trainer_id, ids)
     return tuple(
-        DecisionRow(**dict(row), pieces=pieces.get(row["id"], ()), strip=tuple(strips.get(row["id"], ())), options={})
+        DecisionRow(
+            **dict(row),
+            pieces=pieces.get(row["id"], ()),
+            strip=tuple(strips.get(row["id"], ())),
+            options={},
+        )
         for row in rows
     )
 
 
-def _strips(con: Connection, trainer_id: int, ids: Sequence[int]) -> dict[int, list[tuple[float, float]]]:
+def _strips(
+    con: Connection, trainer_id: int, ids: Sequence[int]
+) -> dict[int, list[tuple[float, float]]]:
     marks = ", ".join("?" for _ in ids)
     found: dict[int, list[tuple[float, float]]] = {}
     for row in con.execute(
@@ -120,6 +131,8 @@ def _children(con: Connection, trainer_id: int, ids: Sequence[int]) -> dict[int,
     )
     found: dict[int, tuple[Piece, ...]] = {}
     for row in rows:
-        piece = Piece(item="", kind=row["kind"], label=row["label"], number=row["number"], kg=row["kg"])
+        piece = Piece(
+            item="", kind=row["kind"], label=row["label"], number=row["number"], kg=row["kg"]
+        )
         found[row["decision_id"]] = (*found.get(row["decision_id"], ()), piece)
     return found

@@ -1,4 +1,6 @@
-"""Equipment of a place: what it is, its quantities with their sources, its state, readings and settings."""
+"""Equipment of a place: what it is, its quantities with their sources, its state, readings and
+settings.
+"""
 
 from __future__ import annotations
 
@@ -33,8 +35,9 @@ class Reading:
 class MachineReading:
     """One reading of a machine, or a check reading of anything.
 
-    at: what the kind is read at (m of travel, degrees, kg; m of length for a band); force N; arm m from
-    the pivot to the scale; direction push or return; setting: the dial or stack it was read at.
+    at: what the kind is read at (m of travel, degrees, kg; m of length for a band); force N; arm m
+    from the pivot to the scale; direction push or return; setting: the dial or stack it was read
+    at.
     """
 
     at: float
@@ -57,7 +60,9 @@ class Setting:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ItemRow:
-    """One item. quantities by name in SI (degrees for angles), sources likewise; a band's columns last."""
+    """One item. quantities by name in SI (degrees for angles), sources likewise; a band's columns
+    last.
+    """
 
     id: int
     place_id: int
@@ -101,7 +106,19 @@ class ItemRow:
 
 
 BAND_COLUMNS = ("shape", "strands", "rest_m", "law", "back_share", "looked_over_on")
-_ITEM_COLUMNS = ("id", "place_id", "kind", "name", "zone", "state", "state_at", "seen_at", "side", "hold", "note")
+_ITEM_COLUMNS = (
+    "id",
+    "place_id",
+    "kind",
+    "name",
+    "zone",
+    "state",
+    "state_at",
+    "seen_at",
+    "side",
+    "hold",
+    "note",
+)
 _SELECT = f"""
     SELECT {", ".join(f"e.{c}" for c in _ITEM_COLUMNS)}, {", ".join(f"b.{c}" for c in BAND_COLUMNS)}
     FROM equipment e LEFT JOIN band b ON b.equipment_id = e.id
@@ -145,10 +162,20 @@ def item(con: Connection, trainer_id: int, item_id: int) -> ItemRow:
 
 
 def add_item(
-    con: Connection, trainer_id: int, place_id: int, *, kind: str, name: str, zone: str = "", side: str = "",
-    hold: str = "", note: str = "", quantities: Mapping[str, float] | None = None,
-    sources: Mapping[str, Source] | None = None, **band: Any,
-) -> int:  # fmt: skip
+    con: Connection,
+    trainer_id: int,
+    place_id: int,
+    *,
+    kind: str,
+    name: str,
+    zone: str = "",
+    side: str = "",
+    hold: str = "",
+    note: str = "",
+    quantities: Mapping[str, float] | None = None,
+    sources: Mapping[str, Source] | None = None,
+    **band: Any,
+) -> int:
     """Add an item; return its id. band: the columns of a band, for a band only."""
     cursor = con.execute(
         """INSERT INTO equipment (trainer_id, place_id, kind, name, zone, side, hold, note)
@@ -160,16 +187,30 @@ def add_item(
     if band:
         names = ", ".join(("equipment_id", "trainer_id", *band))
         marks = ", ".join("?" for _ in range(len(band) + 2))
-        con.execute(f"INSERT INTO band ({names}) VALUES ({marks})", (item_id, trainer_id, *band.values()))
+        con.execute(
+            f"INSERT INTO band ({names}) VALUES ({marks})", (item_id, trainer_id, *band.values())
+        )
     return item_id
 
 
 def set_item(
-    con: Connection, trainer_id: int, item_id: int, *, name: str, zone: str, side: str, hold: str, note: str
+    con: Connection,
+    trainer_id: int,
+    item_id: int,
+    *,
+    name: str,
+    zone: str,
+    side: str,
+    hold: str,
+    note: str,
 ) -> None:
     """Set what an item is called, where it is, and a note."""
     changed = con.execute(
-        "UPDATE equipment SET name = ?, zone = ?, side = ?, hold = ?, note = ? WHERE trainer_id = ? AND id = ?",
+        (
+            "UPDATE equipment SET name = ?, zone = ?, side = ?, hold = ?, note = ? WHERE "
+            "trainer_id "
+            "= ? AND id = ?"
+        ),
         (name, zone, side, hold, note, trainer_id, item_id),
     )
     if changed.rowcount != 1:
@@ -177,12 +218,21 @@ def set_item(
 
 
 def set_quantities(
-    con: Connection, trainer_id: int, item_id: int, quantities: Mapping[str, float], sources: Mapping[str, Source]
+    con: Connection,
+    trainer_id: int,
+    item_id: int,
+    quantities: Mapping[str, float],
+    sources: Mapping[str, Source],
 ) -> None:
     """Put new quantities in the place of an item's old ones; described where no source is given."""
-    con.execute("DELETE FROM quantity WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))
+    con.execute(
+        "DELETE FROM quantity WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id)
+    )
     con.executemany(
-        "INSERT INTO quantity (equipment_id, name, trainer_id, value, source) VALUES (?, ?, ?, ?, ?)",
+        (
+            "INSERT INTO quantity (equipment_id, name, trainer_id, value, source) VALUES (?, ?, ?, "
+            "?, ?)"
+        ),
         [
             (item_id, name, trainer_id, value, sources.get(name, Source.DESCRIBED).value)
             for name, value in quantities.items()
@@ -195,8 +245,12 @@ def remove_item(con: Connection, trainer_id: int, item_id: int) -> None:
     con.execute("DELETE FROM equipment WHERE trainer_id = ? AND id = ?", (trainer_id, item_id))
 
 
-def set_state(con: Connection, trainer_id: int, item_ids: Sequence[int], state: State, *, at: str | None) -> None:
-    """Set items free, taken or broken; `at` is an ISO time. MissingError when one does not exist."""
+def set_state(
+    con: Connection, trainer_id: int, item_ids: Sequence[int], state: State, *, at: str | None
+) -> None:
+    """Set items free, taken or broken; `at` is an ISO time. MissingError when one does not
+    exist.
+    """
     marks = ", ".join("?" for _ in item_ids)
     changed = con.execute(
         f"UPDATE equipment SET state = ?, state_at = ? WHERE trainer_id = ? AND id IN ({marks})",
@@ -208,13 +262,19 @@ def set_state(con: Connection, trainer_id: int, item_ids: Sequence[int], state: 
 
 def set_seen(con: Connection, trainer_id: int, item_id: int, at: str | None) -> None:
     """Set when an item was last seen on a look round, an ISO time or None."""
-    con.execute("UPDATE equipment SET seen_at = ? WHERE trainer_id = ? AND id = ?", (at, trainer_id, item_id))
+    con.execute(
+        "UPDATE equipment SET seen_at = ? WHERE trainer_id = ? AND id = ?",
+        (at, trainer_id, item_id),
+    )
 
 
 def readings(con: Connection, trainer_id: int, item_id: int) -> tuple[Reading, ...]:
     """Return a band's readings, shortest first."""
     rows = con.execute(
-        "SELECT length_m, force_n FROM reading WHERE trainer_id = ? AND equipment_id = ? ORDER BY position",
+        (
+            "SELECT length_m, force_n FROM reading WHERE trainer_id = ? AND equipment_id = ? ORDER "
+            "BY position"
+        ),
         (trainer_id, item_id),
     )
     return tuple(Reading(**dict(row)) for row in rows)
@@ -236,11 +296,14 @@ def all_readings(con: Connection, trainer_id: int, place_id: int) -> dict[int, t
 
 
 def readings_of_place(con: Connection, trainer_id: int, place_id: int) -> dict[int, int]:
-    """Return how many readings each item of a place has, by item id; check readings are not counted."""
+    """Return how many readings each item of a place has, by item id; check readings are not
+    counted.
+    """
     rows = con.execute(
         """SELECT r.equipment_id, count(*) FROM (
                SELECT equipment_id, trainer_id FROM reading
-               UNION ALL SELECT equipment_id, trainer_id FROM machine_reading WHERE purpose = 'fit') r
+               UNION ALL
+               SELECT equipment_id, trainer_id FROM machine_reading WHERE purpose = 'fit') r
            JOIN equipment e ON e.id = r.equipment_id
            WHERE r.trainer_id = ? AND e.place_id = ? GROUP BY r.equipment_id""",
         (trainer_id, place_id),
@@ -248,11 +311,19 @@ def readings_of_place(con: Connection, trainer_id: int, place_id: int) -> dict[i
     return {row[0]: row[1] for row in rows}
 
 
-def replace_readings(con: Connection, trainer_id: int, item_id: int, rows: Sequence[Reading]) -> None:
+def replace_readings(
+    con: Connection, trainer_id: int, item_id: int, rows: Sequence[Reading]
+) -> None:
     """Put new readings in the place of a band's old ones."""
-    con.execute("DELETE FROM reading WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))
+    con.execute(
+        "DELETE FROM reading WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id)
+    )
     con.executemany(
-        "INSERT INTO reading (equipment_id, position, trainer_id, length_m, force_n) VALUES (?, ?, ?, ?, ?)",
+        (
+            "INSERT INTO reading (equipment_id, position, trainer_id, length_m, force_n) VALUES "
+            "(?, "
+            "?, ?, ?, ?)"
+        ),
         [(item_id, i, trainer_id, r.length_m, r.force_n) for i, r in enumerate(rows)],
     )
 
@@ -261,7 +332,9 @@ _MACHINE = ("purpose", "setting", "at", "force_n", "arm_m", "direction", "read_o
 
 
 def machine_readings(con: Connection, trainer_id: int, item_id: int) -> tuple[MachineReading, ...]:
-    """Return an item's readings of a machine and its check readings, in the order they were typed."""
+    """Return an item's readings of a machine and its check readings, in the order they were
+    typed.
+    """
     rows = con.execute(
         f"""SELECT {", ".join(_MACHINE)} FROM machine_reading
             WHERE trainer_id = ? AND equipment_id = ? ORDER BY position""",
@@ -270,11 +343,14 @@ def machine_readings(con: Connection, trainer_id: int, item_id: int) -> tuple[Ma
     return tuple(MachineReading(**dict(row)) for row in rows)
 
 
-def all_machine_readings(con: Connection, trainer_id: int, place_id: int) -> dict[int, tuple[MachineReading, ...]]:
+def all_machine_readings(
+    con: Connection, trainer_id: int, place_id: int
+) -> dict[int, tuple[MachineReading, ...]]:
     """Return the readings of every machine in a place by item id, in one query."""
     names = ", ".join(f"r.{name}" for name in _MACHINE)
     rows = con.execute(
-        f"""SELECT r.equipment_id, {names} FROM machine_reading r JOIN equipment e ON e.id = r.equipment_id
+        f"""SELECT r.equipment_id, {names} FROM machine_reading r
+            JOIN equipment e ON e.id = r.equipment_id
             WHERE r.trainer_id = ? AND e.place_id = ? ORDER BY r.equipment_id, r.position""",
         (trainer_id, place_id),
     )
@@ -286,30 +362,52 @@ def all_machine_readings(con: Connection, trainer_id: int, place_id: int) -> dic
     return found
 
 
-def replace_machine_readings(con: Connection, trainer_id: int, item_id: int, rows: Sequence[MachineReading]) -> None:
+def replace_machine_readings(
+    con: Connection, trainer_id: int, item_id: int, rows: Sequence[MachineReading]
+) -> None:
     """Put new readings in the place of an item's old ones, check readings too."""
-    con.execute("DELETE FROM machine_reading WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))
+    con.execute(
+        "DELETE FROM machine_reading WHERE trainer_id = ? AND equipment_id = ?",
+        (trainer_id, item_id),
+    )
     marks = ", ".join("?" for _ in range(len(_MACHINE) + 3))
     con.executemany(
-        f"INSERT INTO machine_reading (equipment_id, position, trainer_id, {', '.join(_MACHINE)}) VALUES ({marks})",
-        [(item_id, i, trainer_id, *(getattr(r, name) for name in _MACHINE)) for i, r in enumerate(rows)],
+        (
+            "INSERT INTO machine_reading (equipment_id, position, trainer_id, "
+            f"{', '.join(_MACHINE)}) VALUES ({marks})"
+        ),
+        [
+            (item_id, i, trainer_id, *(getattr(r, name) for name in _MACHINE))
+            for i, r in enumerate(rows)
+        ],
     )
 
 
 def settings(con: Connection, trainer_id: int, item_id: int) -> tuple[Setting, ...]:
     """Return an item's repeatable settings in the order they were kept."""
     rows = con.execute(
-        "SELECT name, words, client_id FROM setting WHERE trainer_id = ? AND equipment_id = ? ORDER BY id",
+        (
+            "SELECT name, words, client_id FROM setting WHERE trainer_id = ? AND equipment_id = ? "
+            "ORDER BY id"
+        ),
         (trainer_id, item_id),
     )
     return tuple(Setting(**dict(row)) for row in rows)
 
 
-def replace_settings(con: Connection, trainer_id: int, item_id: int, rows: Sequence[Setting]) -> None:
+def replace_settings(
+    con: Connection, trainer_id: int, item_id: int, rows: Sequence[Setting]
+) -> None:
     """Put new settings in the place of an item's old ones."""
-    con.execute("DELETE FROM setting WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id))
+    con.execute(
+        "DELETE FROM setting WHERE trainer_id = ? AND equipment_id = ?", (trainer_id, item_id)
+    )
     con.executemany(
-        "INSERT INTO setting (equipment_id, client_id, trainer_id, name, words) VALUES (?, ?, ?, ?, ?)",
+        (
+            "INSERT INTO setting (equipment_id, client_id, trainer_id, name, words) VALUES (?, "
+            "?, ?, "
+            "?, ?)"
+        ),
         [(item_id, r.client_id, trainer_id, r.name, r.words) for r in rows],
     )
 
@@ -326,9 +424,12 @@ def set_band(
     back_share: float | None,
     looked_over_on: str | None,
 ) -> None:
-    """Set how a band was measured, which law is used, its share not given back, the ISO date it was looked over."""
+    """Set how a band was measured, which law is used, its share not given back, the ISO date it was
+    looked over.
+    """
     changed = con.execute(
-        """UPDATE band SET rest_m = ?, strands = ?, law = ?, shape = ?, back_share = ?, looked_over_on = ?
+        """UPDATE band SET rest_m = ?, strands = ?, law = ?, shape = ?, back_share = ?,
+                looked_over_on = ?
            WHERE trainer_id = ? AND equipment_id = ?""",
         (rest_m, strands, law, shape, back_share, looked_over_on, trainer_id, item_id),
     )

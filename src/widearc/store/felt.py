@@ -35,7 +35,10 @@ def add_felt(con: Connection, trainer_id: int, row: FeltRow) -> int:
 def felt_rows(con: Connection, trainer_id: int, client_id: int) -> tuple[FeltRow, ...]:
     """Return a client's ratings, oldest first."""
     rows = con.execute(
-        f"SELECT id, {', '.join(_COLUMNS)} FROM felt WHERE trainer_id = ? AND client_id = ? ORDER BY id",
+        (
+            f"SELECT id, {', '.join(_COLUMNS)} FROM felt WHERE trainer_id = ? AND client_id = ? "
+            "ORDER BY id"
+        ),
         (trainer_id, client_id),
     )
     return tuple(FeltRow(**dict(r)) for r in rows)

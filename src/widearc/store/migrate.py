@@ -21,7 +21,9 @@ def migrations() -> list[tuple[int, str]]:
 
 
 def migrate(con: sqlite3.Connection, name: str, steps: list[tuple[int, str]] | None = None) -> None:
-    """Bring a database to the newest version; refuse a newer or a foreign one with a clear message."""
+    """Bring a database to the newest version; refuse a newer or a foreign one with a clear
+    message.
+    """
     steps = migrations() if steps is None else steps
     version = int(con.execute("PRAGMA user_version").fetchone()[0])
     ours = int(con.execute("PRAGMA application_id").fetchone()[0]) == APPLICATION_ID
@@ -31,9 +33,11 @@ def migrate(con: sqlite3.Connection, name: str, steps: list[tuple[int, str]] | N
     newest = steps[-1][0]
     if version > newest:
         raise StoreError(
-            f"{name}: written by a newer Wide Arc (version {version}, this one knows {newest}); update the program"
+            f"{name}: written by a newer Wide Arc (version {version}, this one knows {newest}); "
+            "update the program"
         )
-    # a parent table can only be rebuilt safely with foreign keys off, and only outside a transaction
+    # a parent table can only be rebuilt safely with foreign keys off, and only outside a
+    # transaction
     con.execute("PRAGMA foreign_keys = OFF")
     for number, sql in steps:
         if number > version:

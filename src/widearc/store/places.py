@@ -13,8 +13,8 @@ from widearc.store.errors import MissingError
 class PlaceFacts:
     """What is known of a place.
 
-    people: alone, others (they are there, but do not help) or partner; crowding: empty, some or packed;
-    floor: free width and length in m, None: not asked.
+    people: alone, others (they are there, but do not help) or partner; crowding: empty, some or
+    packed; floor: free width and length in m, None: not asked.
     """
 
     name: str
@@ -44,7 +44,8 @@ def add_place(con: Connection, trainer_id: int, facts: PlaceFacts) -> int:
     """Add a place; return its id."""
     marks = ", ".join("?" for _ in range(len(_COLUMNS) + 1))
     cursor = con.execute(
-        f"INSERT INTO place (trainer_id, {', '.join(_COLUMNS)}) VALUES ({marks})", (trainer_id, *_values(facts))
+        f"INSERT INTO place (trainer_id, {', '.join(_COLUMNS)}) VALUES ({marks})",
+        (trainer_id, *_values(facts)),
     )
     return int(cursor.lastrowid or 0)
 
@@ -53,7 +54,8 @@ def set_place(con: Connection, trainer_id: int, place_id: int, facts: PlaceFacts
     """Put new facts in the place of a place's old ones."""
     sets = ", ".join(f"{name} = ?" for name in _COLUMNS)
     changed = con.execute(
-        f"UPDATE place SET {sets} WHERE trainer_id = ? AND id = ?", (*_values(facts), trainer_id, place_id)
+        f"UPDATE place SET {sets} WHERE trainer_id = ? AND id = ?",
+        (*_values(facts), trainer_id, place_id),
     )
     if changed.rowcount != 1:
         raise MissingError(f"place {place_id} does not exist here")
@@ -66,7 +68,10 @@ def remove_place(con: Connection, trainer_id: int, place_id: int) -> None:
 
 def places(con: Connection, trainer_id: int) -> tuple[PlaceRow, ...]:
     """Return a trainer's places in the order they were added."""
-    rows = con.execute(f"SELECT id, {', '.join(_COLUMNS)} FROM place WHERE trainer_id = ? ORDER BY id", (trainer_id,))
+    rows = con.execute(
+        f"SELECT id, {', '.join(_COLUMNS)} FROM place WHERE trainer_id = ? ORDER BY id",
+        (trainer_id,),
+    )
     return tuple(PlaceRow(**(dict(row) | {"wall": bool(row["wall"])})) for row in rows)
 
 

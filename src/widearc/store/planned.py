@@ -29,8 +29,19 @@ class PlannedRow:
     id: int = 0
 
 
-_COLUMNS = ("place_id", "client_id", "monday", "times", "sets", "reps", "exercise", "kg", "depth_deg", "shape",
-            "intent_id")  # fmt: skip
+_COLUMNS = (
+    "place_id",
+    "client_id",
+    "monday",
+    "times",
+    "sets",
+    "reps",
+    "exercise",
+    "kg",
+    "depth_deg",
+    "shape",
+    "intent_id",
+)
 _WANTED = ("place_id", "client_id", "monday", "exercise", "kg", "depth_deg", "shape", "intent_id")
 """What makes two rows the same thing planned."""
 
@@ -52,9 +63,14 @@ def planned(con: Connection, trainer_id: int, place_id: int, monday: str) -> tup
 
 
 def last_planned_monday(con: Connection, trainer_id: int, place_id: int, before: str) -> str | None:
-    """Return the Monday (ISO date) of the newest week before one that has a plan at a place, or None."""
+    """Return the Monday (ISO date) of the newest week before one that has a plan at a place, or
+    None.
+    """
     row = con.execute(
-        "SELECT max(monday) AS monday FROM planned WHERE trainer_id = ? AND place_id = ? AND monday < ?",
+        (
+            "SELECT max(monday) AS monday FROM planned WHERE trainer_id = ? AND place_id = ? AND "
+            "monday < ?"
+        ),
         (trainer_id, place_id, before),
     ).fetchone()
     found: str | None = row["monday"]
@@ -65,7 +81,8 @@ def put_planned(con: Connection, trainer_id: int, row: PlannedRow) -> None:
     """Plan something, in the place of the same thing planned before."""
     same = " AND ".join(f"{name} IS ?" for name in _WANTED)
     con.execute(
-        f"DELETE FROM planned WHERE trainer_id = ? AND {same}", (trainer_id, *(getattr(row, n) for n in _WANTED))
+        f"DELETE FROM planned WHERE trainer_id = ? AND {same}",
+        (trainer_id, *(getattr(row, n) for n in _WANTED)),
     )
     marks = ", ".join("?" for _ in _COLUMNS)
     con.execute(

@@ -11,7 +11,9 @@ from widearc.store.connection import Connection
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StrengthSet:
-    """One logged set with what it says of each action; strip: its demand in even steps, lengthened first, N·m."""
+    """One logged set with what it says of each action; strip: its demand in even steps, lengthened
+    first, N·m.
+    """
 
     client_id: int
     logged_at: str
@@ -38,9 +40,13 @@ def add_strength_set(con: Connection, trainer_id: int, row: StrengthSet) -> int:
     )
     set_id = int(cursor.lastrowid or 0)
     con.executemany(
-        """INSERT INTO strength_scale (set_id, action, trainer_id, kappa, error_share, demand_nm, at_least)
+        """INSERT INTO strength_scale
+           (set_id, action, trainer_id, kappa, error_share, demand_nm, at_least)
            VALUES (?, ?, ?, ?, ?, ?, ?)""",
-        [(set_id, s.action, trainer_id, s.kappa, s.error_share, s.demand_nm, int(s.at_least)) for s in row.scales],
+        [
+            (set_id, s.action, trainer_id, s.kappa, s.error_share, s.demand_nm, int(s.at_least))
+            for s in row.scales
+        ],
     )
     con.executemany(
         "INSERT INTO strength_strip (set_id, position, trainer_id, demand_nm) VALUES (?, ?, ?, ?)",
@@ -53,14 +59,16 @@ def strength_sets(con: Connection, trainer_id: int, client_id: int) -> tuple[Str
     """Return a client's sets, oldest first."""
     scales: dict[int, list[Scale]] = {}
     for r in con.execute(
-        """SELECT x.set_id, x.action, x.kappa, x.error_share, x.demand_nm, x.at_least FROM strength_scale x
-           JOIN strength_set s ON s.id = x.set_id WHERE s.trainer_id = ? AND s.client_id = ? ORDER BY x.kappa DESC""",
+        """SELECT x.set_id, x.action, x.kappa, x.error_share, x.demand_nm, x.at_least
+           FROM strength_scale x JOIN strength_set s ON s.id = x.set_id
+           WHERE s.trainer_id = ? AND s.client_id = ? ORDER BY x.kappa DESC""",
         (trainer_id, client_id),
     ):
         values = dict(r) | {"at_least": bool(r["at_least"])}
         scales.setdefault(values.pop("set_id"), []).append(Scale(**values))
     rows = con.execute(
-        f"""SELECT id, {", ".join(_COLUMNS)} FROM strength_set WHERE trainer_id = ? AND client_id = ? ORDER BY id""",
+        f"""SELECT id, {", ".join(_COLUMNS)} FROM strength_set
+            WHERE trainer_id = ? AND client_id = ? ORDER BY id""",
         (trainer_id, client_id),
     )
     strips: dict[int, list[float]] = {}
@@ -71,7 +79,9 @@ def strength_sets(con: Connection, trainer_id: int, client_id: int) -> tuple[Str
     ):
         strips.setdefault(r["set_id"], []).append(r["demand_nm"])
     return tuple(
-        StrengthSet(**dict(r), scales=tuple(scales.get(r["id"], ())), strip=tuple(strips.get(r["id"], ())))
+        StrengthSet(
+            **dict(r), scales=tuple(scales.get(r["id"], ())), strip=tuple(strips.get(r["id"], ()))
+        )
         for r in rows
     )
 

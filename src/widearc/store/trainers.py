@@ -10,7 +10,11 @@ def local_trainer(con: Connection, *, now: str) -> int:
     row = con.execute("SELECT id FROM trainer ORDER BY id LIMIT 1").fetchone()
     if row is None:
         con.execute(
-            "INSERT INTO trainer (name, created_at) SELECT 'Trainer', ? WHERE NOT EXISTS (SELECT 1 FROM trainer)",
+            (
+                "INSERT INTO trainer (name, created_at) SELECT 'Trainer', ? WHERE NOT EXISTS "
+                "(SELECT "
+                "1 FROM trainer)"
+            ),
             (now,),
         )
         row = con.execute("SELECT id FROM trainer ORDER BY id LIMIT 1").fetchone()

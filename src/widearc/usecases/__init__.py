@@ -4,7 +4,17 @@ May import store, formats and core; knows no web page and prints nothing. Time c
 """
 
 from widearc.core.muscle import MuscleUse
-from widearc.usecases.arc import SECTION_WORDS, Arc, CardSection, arc, balances, card, card_scope, edit_card, muscles
+from widearc.usecases.arc import (
+    SECTION_WORDS,
+    Arc,
+    CardSection,
+    arc,
+    balances,
+    card,
+    card_scope,
+    edit_card,
+    muscles,
+)
 from widearc.usecases.bench import BandSheet, band_sheet, save_band
 from widearc.usecases.checks import check_document
 from widearc.usecases.client import change_client, new_client, remove_client
@@ -45,7 +55,15 @@ from widearc.usecases.room import (
     take_back,
 )
 from widearc.usecases.sheet import SheetError
-from widearc.usecases.strength import Effort, effort_words, efforts, equal_reps, log_set, remove_set, strength_of
+from widearc.usecases.strength import (
+    Effort,
+    effort_words,
+    efforts,
+    equal_reps,
+    log_set,
+    remove_set,
+    strength_of,
+)
 from widearc.usecases.swap import (
     SwapAsk,
     SwapView,
@@ -55,7 +73,15 @@ from widearc.usecases.swap import (
     swap_view,
     wantable,
 )
-from widearc.usecases.week import MOST_TIMES, asked_words, plan, plan_again, unplan, week_plan, worth_buying
+from widearc.usecases.week import (
+    MOST_TIMES,
+    asked_words,
+    plan,
+    plan_again,
+    unplan,
+    week_plan,
+    worth_buying,
+)
 
 __all__ = [
     "INTENTS",

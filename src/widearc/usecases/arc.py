@@ -31,8 +31,9 @@ LEAST_NM = 1.0  # less is nothing to share
 class Arc:
     """A scenario's curve, or why there is none.
 
-    refused: what of the scenario is not used, its value and what is allowed; problem: a posture that cannot be.
-    fast: demands with inertia at the scenario's tempo, by joint. error_nm: one standard error of each demand.
+    refused: what of the scenario is not used, its value and what is allowed; problem: a posture
+    that cannot be. fast: demands with inertia at the scenario's tempo, by joint. error_nm: one
+    standard error of each demand.
     """
 
     exercise: Exercise
@@ -45,10 +46,13 @@ class Arc:
     error_nm: Mapping[str, Any] = field(default_factory=dict)
 
 
-def arc(document: Mapping[str, Any], load_errors: tuple[float, ...] = (), body: BodyDoubt | None = None) -> Arc:
+def arc(
+    document: Mapping[str, Any], load_errors: tuple[float, ...] = (), body: BodyDoubt | None = None
+) -> Arc:
     """Return what a wide-arc/scenario document shows; refusals are part of the answer.
 
-    load_errors: one standard error of each load as a share; body: of the body; None: no error is computed.
+    load_errors: one standard error of each load as a share; body: of the body; None: no error is
+    computed.
 
     Raises InputError only for an exercise that does not exist.
     """
@@ -64,15 +68,23 @@ def arc(document: Mapping[str, Any], load_errors: tuple[float, ...] = (), body: 
     except InputError as error:
         return Arc(exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None, refused=error)
     except PostureError as error:
-        return Arc(exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None, problem=error.reason)
+        return Arc(
+            exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None, problem=error.reason
+        )
     doubt: dict[str, Any] = {}
     if body is not None and found.demand_nm:
-        doubt = dict(demand_error_nm(found, {**load_variants(setup, load_errors), **body_variants(setup, body)}))
+        doubt = dict(
+            demand_error_nm(
+                found, {**load_variants(setup, load_errors), **body_variants(setup, body)}
+            )
+        )
     return Arc(exercise=entry, curve=found, fast=fast, style=style, tempo=tempo, error_nm=doubt)
 
 
 def muscles(found: Curve) -> MuscleUse | None:
-    """Return what a curve (one set-up) asks of the muscles; None where no leg joint is asked anything."""
+    """Return what a curve (one set-up) asks of the muscles; None where no leg joint is asked
+    anything.
+    """
     demand = {j: found.demand_nm[j][0] for j in JOINTS if j in found.demand_nm}
     if not demand or max(float(abs(d).max()) for d in demand.values()) < LEAST_NM:
         return None
@@ -87,7 +99,9 @@ def balances(found: Curve) -> bool:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CardSection:
-    """One section of a card: lines as shown, whether they are the trainer's own, and the usual ones."""
+    """One section of a card: lines as shown, whether they are the trainer's own, and the usual
+    ones.
+    """
 
     name: str
     lines: tuple[str, ...]
@@ -96,7 +110,9 @@ class CardSection:
 
 
 def card(con: store.Connection, trainer_id: int, entry: Exercise) -> tuple[CardSection, ...]:
-    """Return an exercise's card: set-up checks, cues, mistakes, breathing, cautions, with own words in their place."""
+    """Return an exercise's card: set-up checks, cues, mistakes, breathing, cautions, with own words
+    in their place.
+    """
     own = store.card_edits(con, trainer_id, entry.id)
     sections = []
     for name in store.SECTIONS:
@@ -107,8 +123,11 @@ def card(con: store.Connection, trainer_id: int, entry: Exercise) -> tuple[CardS
     return tuple(sections)
 
 
-def edit_card(con: store.Connection, trainer_id: int, exercise_id: str, section: str, words: str, *, now: str) -> None:
-    """Keep own words for a section of a card, one line each; empty or the usual words go back to the usual.
+def edit_card(
+    con: store.Connection, trainer_id: int, exercise_id: str, section: str, words: str, *, now: str
+) -> None:
+    """Keep own words for a section of a card, one line each; empty or the usual words go back to
+    the usual.
 
     Raises InputError for a section that is not there or words that are too long.
     """
@@ -124,8 +143,13 @@ def edit_card(con: store.Connection, trainer_id: int, exercise_id: str, section:
     kept = None if clean in ("", usual) else clean
     if store.card_edits(con, trainer_id, exercise_id).get(section) == kept:
         return
-    said = f"{entry.name}, {SECTION_WORDS[section]}: {'own words kept' if kept else 'back to the usual words'}"
-    with store.recorded(con, trainer_id, scope=card_scope(exercise_id), kind="card", words=said, now=now):
+    said = (
+        f"{entry.name}, {SECTION_WORDS[section]}: "
+        f"{'own words kept' if kept else 'back to the usual words'}"
+    )
+    with store.recorded(
+        con, trainer_id, scope=card_scope(exercise_id), kind="card", words=said, now=now
+    ):
         store.set_card_edit(con, trainer_id, exercise_id, section, kept)
 
 

@@ -44,10 +44,11 @@ LEAST_PULL_N = 10.0  # a weaker pull says too little about what is given back
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BandSheet:
-    """A band with its readings as pulled on the scale (all strands together) and every law through them.
+    """A band with its readings as pulled on the scale (all strands together) and every law through
+    them.
 
-    fits by kind; scores: corrected Akaike, lower is better; refused: the reason for each law that the
-    readings do not allow; used: the kind that is computed with, None without a law.
+    fits by kind; scores: corrected Akaike, lower is better; refused: the reason for each law that
+    the readings do not allow; used: the kind that is computed with, None without a law.
     """
 
     item: store.ItemRow
@@ -64,11 +65,15 @@ class BandSheet:
 
     @property
     def outlier(self) -> int | None:
-        """Return the number of the reading (from 0) that line and rubber both miss most and badly, None if none.
+        """Return the number of the reading (from 0) that line and rubber both miss most and badly,
+        None if none.
 
-        Badly: by more than a twentieth of the largest pull, and three times as much as the median reading.
+        Badly: by more than a twentieth of the largest pull, and three times as much as the median
+        reading.
         """
-        missed = [np.abs(self.fits[k].residuals_n) for k in ("linear", "mooney-rivlin") if k in self.fits]
+        missed = [
+            np.abs(self.fits[k].residuals_n) for k in ("linear", "mooney-rivlin") if k in self.fits
+        ]
         if len(self.readings) < OUTLIER_READINGS or not missed:
             return None
         least = np.min(missed, axis=0)
@@ -91,10 +96,19 @@ def band_sheet(con: store.Connection, trainer_id: int, item_id: int) -> BandShee
         none: dict[str, str] = {kind: why for kind in LAWS if kind != "best"}
         return BandSheet(item=item, readings=rows, fits={}, scores={}, refused=none, used=None)
     used = item.law if item.law in found.fits else found.chosen
-    return BandSheet(item=item, readings=rows, fits=found.fits, scores=found.scores, refused=found.refused, used=used)
+    return BandSheet(
+        item=item,
+        readings=rows,
+        fits=found.fits,
+        scores=found.scores,
+        refused=found.refused,
+        used=used,
+    )
 
 
-def parse_rows(typed: Sequence[tuple[str, str]], length_unit: str, force_unit: str) -> tuple[store.Reading, ...]:
+def parse_rows(
+    typed: Sequence[tuple[str, str]], length_unit: str, force_unit: str
+) -> tuple[store.Reading, ...]:
     """Return readings in SI from typed pairs (length, pull); empty pairs are passed over.
 
     Raises SheetError with a message at each wrong cell; its keys count the rows as typed.
@@ -115,11 +129,20 @@ def parse_rows(typed: Sequence[tuple[str, str]], length_unit: str, force_unit: s
         force = cell(force_text, f"row-{index}-force", f"a pull in {force_unit}", messages)
         if length is None or force is None:
             continue
-        _check_row(index, length, force, last, length_unit, force_unit, messages, (length_text, force_text))
+        _check_row(
+            index, length, force, last, length_unit, force_unit, messages, (length_text, force_text)
+        )
         last = (index, length, force)
-        rows.append(store.Reading(length_m=length * LENGTH_M[length_unit], force_n=force * FORCE_N[force_unit]))
+        rows.append(
+            store.Reading(
+                length_m=length * LENGTH_M[length_unit], force_n=force * FORCE_N[force_unit]
+            )
+        )
     if not messages and len(rows) < 2:
-        messages["rows"] = f"{len(rows)} reading{'' if len(rows) == 1 else 's'} is too few: a law needs two or more"
+        messages["rows"] = (
+            f"{len(rows)} reading{'' if len(rows) == 1 else 's'} is too few: a law needs two or "
+            "more"
+        )
     if len(typed) > MOST_ROWS:
         messages["rows"] = f"{len(typed)} rows are too many: at most {MOST_ROWS}"
     if messages:
@@ -128,21 +151,34 @@ def parse_rows(typed: Sequence[tuple[str, str]], length_unit: str, force_unit: s
 
 
 def _check_row(
-    index: int, length: float, force: float, last: tuple[int, float, float] | None,
-    length_unit: str, force_unit: str, messages: dict[str, str], shown: tuple[str, str],
-) -> None:  # fmt: skip
+    index: int,
+    length: float,
+    force: float,
+    last: tuple[int, float, float] | None,
+    length_unit: str,
+    force_unit: str,
+    messages: dict[str, str],
+    shown: tuple[str, str],
+) -> None:
     longest = 20.0 / LENGTH_M[length_unit]
     if length <= 0 or length > longest:
-        messages[f"row-{index}-length"] = f"{shown[0]} {length_unit} is not kept: from 0 to {longest:g} {length_unit}"
+        messages[f"row-{index}-length"] = (
+            f"{shown[0]} {length_unit} is not kept: from 0 to {longest:g} {length_unit}"
+        )
     elif last is not None and length <= last[1]:
         messages[f"row-{index}-length"] = (
-            f"{shown[0]} {length_unit} is not longer than the reading before, {last[1]:g} {length_unit}"
+            f"{shown[0]} {length_unit} is not longer than the reading before, {last[1]:g} "
+            f"{length_unit}"
         )
     strongest = 20000.0 / FORCE_N[force_unit]
     if force < 0:
-        messages[f"row-{index}-force"] = f"{shown[1]} {force_unit} is not kept: a band pulls 0 {force_unit} or more"
+        messages[f"row-{index}-force"] = (
+            f"{shown[1]} {force_unit} is not kept: a band pulls 0 {force_unit} or more"
+        )
     elif force > strongest:
-        messages[f"row-{index}-force"] = f"{shown[1]} {force_unit} is not kept: at most {strongest:.0f} {force_unit}"
+        messages[f"row-{index}-force"] = (
+            f"{shown[1]} {force_unit} is not kept: at most {strongest:.0f} {force_unit}"
+        )
     elif last is not None and force < last[2] and length > last[1]:
         messages[f"row-{index}-force"] = (
             f"{shown[1]} {force_unit} is less than the reading before, {last[2]:g} {force_unit}, "
@@ -164,7 +200,9 @@ def save_band(
     back_share: float | None = None,
     looked_over_on: str | None = None,
 ) -> None:
-    """Keep a band's readings, recorded for undo. Raises SheetError and keeps nothing when they allow no law."""
+    """Keep a band's readings, recorded for undo. Raises SheetError and keeps nothing when they
+    allow no law.
+    """
     messages: dict[str, str] = {}
     if strands not in (1, 2):
         messages["strands"] = f"{strands} strands is not kept: 1 or 2"
@@ -173,7 +211,9 @@ def save_band(
     if law not in LAWS:
         messages["law"] = f"{law} is not kept: one of {', '.join(LAWS)}"
     if back_share is not None and not 0 <= back_share <= MOST_BACK:
-        messages["back"] = f"{100 * back_share:.0f} % is not kept: from 0 to {100 * MOST_BACK:.0f} %"
+        messages["back"] = (
+            f"{100 * back_share:.0f} % is not kept: from 0 to {100 * MOST_BACK:.0f} %"
+        )
     _check_day(looked_over_on, now, messages)
     if not messages:
         lengths, forces = tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)
@@ -185,7 +225,11 @@ def save_band(
             fit_points(lengths, forces, rest_m)
         except InputError as error:
             column, _, index = error.where.partition("/")
-            place = f"row-{index}-{column.split('_')[0]}" if index else {"rest_m": "rest"}.get(column, "rows")
+            place = (
+                f"row-{index}-{column.split('_')[0]}"
+                if index
+                else {"rest_m": "rest"}.get(column, "rows")
+            )
             messages[place] = f"{error.value} is not kept: {error.allowed}"
     if messages:
         raise SheetError(messages)
@@ -193,12 +237,21 @@ def save_band(
     if before.kind != "band":
         raise MissingError(f"{before.name} is not a band")
     words = f"{before.name}: readings kept"
-    with store.recorded(con, trainer_id, scope=scope(before.place_id), kind="readings", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(before.place_id), kind="readings", words=words, now=now
+    ):
         store.replace_readings(con, trainer_id, item_id, rows)
         store.set_band(
-            con, trainer_id, item_id, rest_m=rest_m, strands=strands, law=law, shape=shape,
-            back_share=back_share, looked_over_on=looked_over_on,
-        )  # fmt: skip
+            con,
+            trainer_id,
+            item_id,
+            rest_m=rest_m,
+            strands=strands,
+            law=law,
+            shape=shape,
+            back_share=back_share,
+            looked_over_on=looked_over_on,
+        )
 
 
 def _check_day(day: str | None, now: str, messages: dict[str, str]) -> None:
@@ -214,10 +267,11 @@ def _check_day(day: str | None, now: str, messages: dict[str, str]) -> None:
 
 
 def gives_back(readings: Sequence[tuple[float, float, str]]) -> float | None:
-    """Return the share of the pull that is missing on the way down, 0 to 0.5; None without readings of both ways.
+    """Return the share of the pull that is missing on the way down, 0 to 0.5; None without readings
+    of both ways.
 
-    Each reading is a length (m), a pull (N) and "loading" or "unloading".
-    Each unloading reading is compared with the loading ones, joined by straight lines, within their range.
+    Each reading is a length (m), a pull (N) and "loading" or "unloading". Each unloading reading is
+    compared with the loading ones, joined by straight lines, within their range.
     """
     up = sorted((length, force) for length, force, way in readings if way == "loading")
     if len(up) < 2:
@@ -235,7 +289,9 @@ def gives_back(readings: Sequence[tuple[float, float, str]]) -> float | None:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BandUse:
-    """A band's pull as it is used: hand distance m, pull N on the scale's strands, and folded once (loops)."""
+    """A band's pull as it is used: hand distance m, pull N on the scale's strands, and folded once
+    (loops).
+    """
 
     length_m: float
     as_read_n: float
@@ -244,7 +300,9 @@ class BandUse:
 
 
 def band_uses(sheet: BandSheet) -> tuple[BandUse, ...]:
-    """Return what a band pulls at a quarter, half, three quarters and twice over its rest length, read range only."""
+    """Return what a band pulls at a quarter, half, three quarters and twice over its rest length,
+    read range only.
+    """
     if not sheet.used or sheet.rest_m is None:
         return ()
     law = sheet.fits[sheet.used].law
@@ -261,8 +319,12 @@ def band_uses(sheet: BandSheet) -> tuple[BandUse, ...]:
     return tuple(uses)
 
 
-def pairs_of(con: store.Connection, trainer_id: int, sheet: BandSheet) -> tuple[tuple[str, PairMatch], ...]:
-    """Return how each other measured band of the place matches this one, name and match, the likest first."""
+def pairs_of(
+    con: store.Connection, trainer_id: int, sheet: BandSheet
+) -> tuple[tuple[str, PairMatch], ...]:
+    """Return how each other measured band of the place matches this one, name and match, the likest
+    first.
+    """
     if not sheet.used:
         return ()
     mine = sheet.fits[sheet.used].law
@@ -295,11 +357,15 @@ class BandCheck:
 
 
 def band_checks(con: store.Connection, trainer_id: int, sheet: BandSheet) -> tuple[BandCheck, ...]:
-    """Return a band's check readings beside the law: whether to trust it, read again, or weigh it anew."""
+    """Return a band's check readings beside the law: whether to trust it, read again, or weigh it
+    anew.
+    """
     if not sheet.used:
         return ()
     law = sheet.fits[sheet.used].law
-    rows = [r for r in store.machine_readings(con, trainer_id, sheet.item.id) if r.purpose == "check"]
+    rows = [
+        r for r in store.machine_readings(con, trainer_id, sheet.item.id) if r.purpose == "check"
+    ]
     lengths = np.array([r.length_m for r in sheet.readings])
     forces = np.array([r.force_n for r in sheet.readings])
     found = []
@@ -323,9 +389,16 @@ def band_checks(con: store.Connection, trainer_id: int, sheet: BandSheet) -> tup
 
 
 def check_band(
-    con: store.Connection, trainer_id: int, item_id: int, length: str, force: str, length_unit: str, force_unit: str,
-    *, now: str,
-) -> None:  # fmt: skip
+    con: store.Connection,
+    trainer_id: int,
+    item_id: int,
+    length: str,
+    force: str,
+    length_unit: str,
+    force_unit: str,
+    *,
+    now: str,
+) -> None:
     """Keep one check reading of a band, with undo. SheetError at the cell."""
     sheet = band_sheet(con, trainer_id, item_id)
     messages: dict[str, str] = {}
@@ -338,19 +411,28 @@ def check_band(
     longest = sheet.readings[-1].length_m
     if at is not None and not 0 < at * LENGTH_M[length_unit] <= longest + 0.005:
         shown = longest / LENGTH_M[length_unit]
-        messages["check-length"] = f"{length} {length_unit} is beyond what was read: at most {shown:.4g} {length_unit}"
+        messages["check-length"] = (
+            f"{length} {length_unit} is beyond what was read: at most {shown:.4g} {length_unit}"
+        )
     if pull is not None and not 0 <= pull * FORCE_N[force_unit] <= 20000:
-        messages["check-force"] = f"{force} {force_unit} is not kept: from 0 to {20000 / FORCE_N[force_unit]:.0f}"
+        messages["check-force"] = (
+            f"{force} {force_unit} is not kept: from 0 to {20000 / FORCE_N[force_unit]:.0f}"
+        )
     if messages or at is None or pull is None:
         raise SheetError(messages)
     row = store.MachineReading(
-        at=at * LENGTH_M[length_unit], force_n=pull * FORCE_N[force_unit], purpose="check", read_on=now[:10]
+        at=at * LENGTH_M[length_unit],
+        force_n=pull * FORCE_N[force_unit],
+        purpose="check",
+        read_on=now[:10],
     )
     add_check(con, trainer_id, item_id, [row], now=now)
 
 
 def spread_at(sheet: BandSheet, reach_m: Array) -> tuple[Array, Array] | None:
-    """Return where a drawn law lies 19 times in 20, N: low and high at lengths (m); None without a law."""
+    """Return where a drawn law lies 19 times in 20, N: low and high at lengths (m); None without a
+    law.
+    """
     if len(sheet.readings) < 2 or not sheet.used:
         return None
     lengths = np.array([r.length_m for r in sheet.readings])

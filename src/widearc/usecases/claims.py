@@ -1,7 +1,8 @@
-"""Disputes of practice, one at a time: both sides in a sentence, what can be computed of it, what cannot.
+"""Disputes of practice, one at a time: both sides in a sentence, what can be computed of it, what
+cannot.
 
-Every number is computed anew from set-ups that the visitor may change; only the sentences of the two sides and what
-stays open are written down. Body: 80 kg and 1.80 m unless said.
+Every number is computed anew from set-ups that the visitor may change; only the sentences of the
+two sides and what stays open are written down. Body: 80 kg and 1.80 m unless said.
 """
 
 from __future__ import annotations
@@ -14,11 +15,28 @@ import numpy as np
 
 from widearc.core.body import Body, Limits
 from widearc.core.catalogue import EXERCISES
-from widearc.core.equipment import Band, FreeMass, LinearLaw, Sled, Spring, Stack, lighter_until_m, parallel
+from widearc.core.equipment import (
+    Band,
+    FreeMass,
+    LinearLaw,
+    Sled,
+    Spring,
+    Stack,
+    lighter_until_m,
+    parallel,
+)
 from widearc.core.errors import InputError, PostureError, UnknownNameError
 from widearc.core.movement import Setup
 from widearc.core.muscle import MUSCLES, paths, positive_work_j
-from widearc.core.statics import Curve, curve, frontal_nm, joint_work_j, low_back_ratio, mean_split, share_near_straight
+from widearc.core.statics import (
+    Curve,
+    curve,
+    frontal_nm,
+    joint_work_j,
+    low_back_ratio,
+    mean_split,
+    share_near_straight,
+)
 from widearc.core.units import DEG, to_deg
 from widearc.usecases.arc import muscles
 
@@ -42,7 +60,8 @@ class Param:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Claim:
-    """One dispute. label: computed, published, practice or disputed; cases None: nothing to compute.
+    """One dispute. label: computed, published, practice or disputed; cases None: nothing to
+    compute.
 
     says: the answer in a sentence with its numbers, from the curves in the order of the cases.
     """
@@ -61,7 +80,9 @@ class Claim:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class ClaimView:
-    """A claim worked out: words and curve of each case, the answer; problem: why it cannot be worked out."""
+    """A claim worked out: words and curve of each case, the answer; problem: why it cannot be
+    worked out.
+    """
 
     claim: Claim
     values: Values
@@ -71,7 +92,9 @@ class ClaimView:
 
 
 def _setup(exercise: str, *loads: Any, **options: Any) -> Setup:
-    return Setup(exercise=EXERCISES[exercise], body=BODY, limits=LIMITS, options=options, loads=tuple(loads))
+    return Setup(
+        exercise=EXERCISES[exercise], body=BODY, limits=LIMITS, options=options, loads=tuple(loads)
+    )
 
 
 def _mass(kg: float, port: str) -> tuple[FreeMass, ...]:
@@ -94,7 +117,11 @@ def _peak_at(c: Curve, joint: str) -> float:
 
 def _share(c: Curve, group: str) -> float:
     use = muscles(c)
-    return 0.0 if use is None else 100.0 * max(0.0, use.of(group).work_j) / max(positive_work_j(use), 1e-9)
+    return (
+        0.0
+        if use is None
+        else 100.0 * max(0.0, use.of(group).work_j) / max(positive_work_j(use), 1e-9)
+    )
 
 
 def _work(c: Curve, group: str) -> float:
@@ -115,10 +142,19 @@ KG = Param(name="kg", words="load", unit="kg", default=80.0, low=0.0, high=300.0
 LIGHT = Param(name="kg", words="load", unit="kg", default=20.0, low=1.0, high=100.0)
 STACK = Param(name="kg", words="weight on the stack", unit="kg", default=40.0, low=5.0, high=150.0)
 SLED = Param(name="kg", words="plates on the sled", unit="kg", default=120.0, low=0.0, high=400.0)
-DEPTH = Param(name="deep", words="knee bend at the lengthened end", unit="°", default=110.0, low=60.0, high=130.0)
+DEPTH = Param(
+    name="deep",
+    words="knee bend at the lengthened end",
+    unit="°",
+    default=110.0,
+    low=60.0,
+    high=130.0,
+)
 
 
-def _squat(v: Values, exercise: str = "back-squat-high", port: str = "back-high", **more: Any) -> Setup:
+def _squat(
+    v: Values, exercise: str = "back-squat-high", port: str = "back-high", **more: Any
+) -> Setup:
     return _setup(exercise, *_mass(v["kg"], port), knee_from_deg=v.get("deep", 110.0), **more)
 
 
@@ -129,7 +165,8 @@ CLAIMS: Mapping[str, Claim] = {
             id="squat-hamstrings",
             title="Do squats train the hamstrings?",
             one_side="Hip extension in a deep squat works the hamstrings too.",
-            other_side="They shorten at the hip and lengthen at the knee, so they hardly do anything.",
+            other_side="They shorten at the hip and lengthen at the knee, "
+            "so they hardly do anything.",
             open="How much tension at nearly one length makes a muscle grow.",
             label="computed",
             params=(KG, DEPTH),
@@ -139,8 +176,10 @@ CLAIMS: Mapping[str, Claim] = {
                 ("Romanian deadlift", _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
             ),
             says=lambda c, v: (
-                f"The long hamstrings do {_share(c[0], 'long_hamstrings'):.0f} % of the squat’s work and "
-                f"{_share(c[1], 'long_hamstrings'):.0f} % of the hinge’s: under tension in both, but in the squat they "
+                f"The long hamstrings do {_share(c[0], 'long_hamstrings'):.0f} % of the squat’s "
+                "work and "
+                f"{_share(c[1], 'long_hamstrings'):.0f} % of the hinge’s: under tension in both, "
+                "but in the squat they "
                 "hardly shorten."
             ),
         ),
@@ -151,13 +190,24 @@ CLAIMS: Mapping[str, Claim] = {
             other_side="It bends the hip, which a squat has to straighten, so it stays out.",
             open="Whether a trained person’s nerves share as this model does.",
             label="computed",
-            params=(KG, Param(name="stack", words="weight on the stack", unit="kg", default=40.0, low=5.0, high=150.0)),
+            params=(
+                KG,
+                Param(
+                    name="stack",
+                    words="weight on the stack",
+                    unit="kg",
+                    default=40.0,
+                    low=5.0,
+                    high=150.0,
+                ),
+            ),
             cases=lambda v: (
                 ("Back squat", _squat(v)),
                 ("Leg extension", _setup("leg-extension", _round_stack(v["stack"]))),
             ),
             says=lambda c, v: (
-                f"Rectus femoris does {_share(c[0], 'rectus_femoris'):.0f} % of the squat’s work and "
+                f"Rectus femoris does {_share(c[0], 'rectus_femoris'):.0f} % of the squat’s work "
+                "and "
                 f"{_share(c[1], 'rectus_femoris'):.0f} % of the leg extension’s."
             ),
         ),
@@ -170,14 +220,25 @@ CLAIMS: Mapping[str, Claim] = {
             label="computed",
             params=(
                 STACK,
-                Param(name="hip", words="hip bend, leant back", unit="°", default=40.0, low=10.0, high=85.0),
+                Param(
+                    name="hip",
+                    words="hip bend, leant back",
+                    unit="°",
+                    default=40.0,
+                    low=10.0,
+                    high=85.0,
+                ),
             ),
             cases=lambda v: (
                 ("Upright, hip 90°", _setup("leg-extension", _round_stack(v["kg"]), hip_deg=90.0)),
-                (f"Leant back, hip {v['hip']:.0f}°", _setup("leg-extension", _round_stack(v["kg"]), hip_deg=v["hip"])),
+                (
+                    f"Leant back, hip {v['hip']:.0f}°",
+                    _setup("leg-extension", _round_stack(v["kg"]), hip_deg=v["hip"]),
+                ),
             ),
             says=lambda c, v: (
-                f"Leant back, rectus femoris is {_longer(90.0, v['hip']):.0f} mm longer at every knee angle; "
+                f"Leant back, rectus femoris is {_longer(90.0, v['hip']):.0f} mm longer at every "
+                "knee angle; "
                 "the demand at the knee is the same."
             ),
         ),
@@ -188,13 +249,19 @@ CLAIMS: Mapping[str, Claim] = {
             other_side="The sled is the same: no difference.",
             open="Where the feet feel right on a given plate.",
             label="computed",
-            params=(SLED, Param(name="high", words="feet higher by", unit="cm", default=15.0, low=1.0, high=19.0)),
+            params=(
+                SLED,
+                Param(
+                    name="high", words="feet higher by", unit="cm", default=15.0, low=1.0, high=19.0
+                ),
+            ),
             cases=lambda v: (
                 ("Feet at 10 cm", _press(v, 0.10)),
                 (f"Feet at {10 + v['high']:.0f} cm", _press(v, 0.10 + v["high"] / 100)),
             ),
             says=lambda c, v: (
-                f"Higher feet ask {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))} of the hip at most and "
+                f"Higher feet ask {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))} of the hip at "
+                "most and "
                 f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} of the knee."
             ),
         ),
@@ -204,15 +271,20 @@ CLAIMS: Mapping[str, Claim] = {
             one_side="Leaning takes load off the knee and gives it to the hip.",
             other_side="Upright is the only right way.",
             open="What a sore knee or back makes of it."
-            " The feet are taken not to push against each other; if they do, the front knee is asked more.",
+            " The feet are taken not to push against each other; if they do, the front knee is "
+            "asked more.",
             label="computed",
-            params=(LIGHT, Param(name="lean", words="trunk lean", unit="°", default=35.0, low=5.0, high=45.0)),
+            params=(
+                LIGHT,
+                Param(name="lean", words="trunk lean", unit="°", default=35.0, low=5.0, high=45.0),
+            ),
             cases=lambda v: (
                 ("Upright", _split_squat(v, 0.0)),
                 (f"Leaning {v['lean']:.0f}°", _split_squat(v, v["lean"])),
             ),
             says=lambda c, v: (
-                f"Hip : knee : ankle goes from {_split(c[0])} to {_split(c[1])}, but the front foot carries up to "
+                f"Hip : knee : ankle goes from {_split(c[0])} to {_split(c[1])}, but the front "
+                "foot carries up to "
                 f"{_front(c[1]):.0f} instead of {_front(c[0]):.0f} % of all: the knee’s peak is "
                 f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} and the hip’s "
                 f"{_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))}."
@@ -232,11 +304,16 @@ CLAIMS: Mapping[str, Claim] = {
                     "Same side as the working leg",
                     _setup("one-leg-romanian-deadlift", *_mass(v["kg"], _hand(same=True))),
                 ),
-                ("Opposite side", _setup("one-leg-romanian-deadlift", *_mass(v["kg"], _hand(same=False)))),
+                (
+                    "Opposite side",
+                    _setup("one-leg-romanian-deadlift", *_mass(v["kg"], _hand(same=False))),
+                ),
             ),
             says=lambda c, v: (
-                f"At the side of the working hip {_frontal(c[1]):.0f} against {_frontal(c[0]):.0f} N·m: the opposite "
-                f"hand asks {_more(_frontal(c[1]), _frontal(c[0]))} of gluteus medius. In the side view both are alike."
+                f"At the side of the working hip {_frontal(c[1]):.0f} against "
+                f"{_frontal(c[0]):.0f} N·m: the opposite "
+                f"hand asks {_more(_frontal(c[1]), _frontal(c[0]))} of gluteus medius. In the "
+                "side view both are alike."
             ),
         ),
         Claim(
@@ -247,8 +324,22 @@ CLAIMS: Mapping[str, Claim] = {
             open="Which curve a muscle likes.",
             label="computed",
             params=(
-                Param(name="rest", words="rest length of each strand", unit="cm", default=80.0, low=40.0, high=140.0),
-                Param(name="rate", words="pull per 10 cm, each strand", unit="N", default=25.0, low=5.0, high=80.0),
+                Param(
+                    name="rest",
+                    words="rest length of each strand",
+                    unit="cm",
+                    default=80.0,
+                    low=40.0,
+                    high=140.0,
+                ),
+                Param(
+                    name="rate",
+                    words="pull per 10 cm, each strand",
+                    unit="N",
+                    default=25.0,
+                    low=5.0,
+                    high=80.0,
+                ),
             ),
             cases=lambda v: (
                 ("Band squat", _setup("band-squat", _band(v))),
@@ -272,7 +363,8 @@ CLAIMS: Mapping[str, Claim] = {
             says=lambda c, v: (
                 f"Gluteus maximus does {_work(c[0], 'gluteus_maximus'):.0f} J a rep in the squat, "
                 f"{_long(c[0], 'gluteus_maximus'):.0f} % of it in its long third, and "
-                f"{_work(c[1], 'gluteus_maximus'):.0f} J in the thrust, {_long(c[1], 'gluteus_maximus'):.0f} % long."
+                f"{_work(c[1], 'gluteus_maximus'):.0f} J in the thrust, "
+                f"{_long(c[1], 'gluteus_maximus'):.0f} % long."
             ),
         ),
         Claim(
@@ -289,8 +381,10 @@ CLAIMS: Mapping[str, Claim] = {
                 ("45° bench", _setup("back-extension-45", *_mass(v["kg"], "goblet"))),
             ),
             says=lambda c, v: (
-                f"The level bench is hardest at {_peak_at(c[0], 'hip'):.0f}° of hip bend, the 45° bench at "
-                f"{_peak_at(c[1], 'hip'):.0f}°; at 90° the level one asks {_at(c[0], 'hip', 88):.0f} N·m, the other "
+                f"The level bench is hardest at {_peak_at(c[0], 'hip'):.0f}° of hip bend, the "
+                "45° bench at "
+                f"{_peak_at(c[1], 'hip'):.0f}°; at 90° the level one asks "
+                f"{_at(c[0], 'hip', 88):.0f} N·m, the other "
                 f"{_at(c[1], 'hip', 88):.0f}."
             ),
         ),
@@ -303,15 +397,30 @@ CLAIMS: Mapping[str, Claim] = {
             label="computed",
             joint="hip",
             params=(
-                Param(name="rest", words="rest length of each strand", unit="cm", default=40.0, low=20.0, high=80.0),
-                Param(name="rate", words="pull per 10 cm, each strand", unit="N", default=60.0, low=5.0, high=120.0),
+                Param(
+                    name="rest",
+                    words="rest length of each strand",
+                    unit="cm",
+                    default=40.0,
+                    low=20.0,
+                    high=80.0,
+                ),
+                Param(
+                    name="rate",
+                    words="pull per 10 cm, each strand",
+                    unit="N",
+                    default=60.0,
+                    low=5.0,
+                    high=120.0,
+                ),
             ),
             cases=lambda v: (
                 ("Body weight", _setup("belt-squat-home")),
                 ("With the band on the belt", _setup("belt-squat-home", _band(v, "hip-belt"))),
             ),
             says=lambda c, v: (
-                f"The band adds {_peak(c[1], 'knee') - _peak(c[0], 'knee'):.0f} N·m at the knee and "
+                f"The band adds {_peak(c[1], 'knee') - _peak(c[0], 'knee'):.0f} N·m at the knee "
+                "and "
                 f"{_peak(c[1], 'hip') - _peak(c[0], 'hip'):.0f} N·m at the hip at most."
             ),
         ),
@@ -321,19 +430,25 @@ CLAIMS: Mapping[str, Claim] = {
             one_side="One leg takes half of what two take.",
             other_side="The body’s own weight counts too.",
             open="Balance, which no load settles."
-            " The feet are taken not to push against each other; if they do, the front knee is asked more.",
+            " The feet are taken not to push against each other; if they do, the front knee is "
+            "asked more.",
             label="computed",
             params=(KG,),
             cases=lambda v: (
-                ("Goblet squat on two legs", _setup("goblet-squat", *_mass(v["kg"], "goblet"), knee_from_deg=95.0)),
+                (
+                    "Goblet squat on two legs",
+                    _setup("goblet-squat", *_mass(v["kg"], "goblet"), knee_from_deg=95.0),
+                ),
                 (
                     "Split squat with half of it",
                     _setup("split-squat", *_mass(v["kg"] / 2, "goblet"), knee_from_deg=95.0),
                 ),
             ),
             says=lambda c, v: (
-                f"With half the load the front knee is asked {_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} than "
-                f"each knee of two, and the hip {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))}: the lighter the "
+                "With half the load the front knee is asked "
+                f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} than "
+                f"each knee of two, and the hip {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))}: "
+                "the lighter the "
                 "load, the further off is half."
             ),
         ),
@@ -353,9 +468,30 @@ CLAIMS: Mapping[str, Claim] = {
                     low=0.0,
                     high=300.0,
                 ),
-                Param(name="three_end", words="the same at full travel", unit="N", default=249.1, low=1.0, high=900.0),
-                Param(name="one", words="the heavy one at the first mark", unit="N", default=44.5, low=0.0, high=300.0),
-                Param(name="one_end", words="the same at full travel", unit="N", default=311.4, low=1.0, high=900.0),
+                Param(
+                    name="three_end",
+                    words="the same at full travel",
+                    unit="N",
+                    default=249.1,
+                    low=1.0,
+                    high=900.0,
+                ),
+                Param(
+                    name="one",
+                    words="the heavy one at the first mark",
+                    unit="N",
+                    default=44.5,
+                    low=0.0,
+                    high=300.0,
+                ),
+                Param(
+                    name="one_end",
+                    words="the same at full travel",
+                    unit="N",
+                    default=311.4,
+                    low=1.0,
+                    high=900.0,
+                ),
             ),
             cases=lambda v: (),
             says=lambda c, v: _spring_words(v),
@@ -369,14 +505,25 @@ CLAIMS: Mapping[str, Claim] = {
             label="computed",
             params=(
                 STACK,
-                Param(name="foot", words="dumbbell on the foot", unit="kg", default=15.0, low=1.0, high=60.0),
+                Param(
+                    name="foot",
+                    words="dumbbell on the foot",
+                    unit="kg",
+                    default=15.0,
+                    low=1.0,
+                    high=60.0,
+                ),
             ),
             cases=lambda v: (
                 ("Machine with a round pulley", _setup("leg-extension", _round_stack(v["kg"]))),
-                ("Dumbbell held by the feet", _setup("leg-extension-dumbbell", *_mass(v["foot"], "ankle"), seat_m=0.6)),
+                (
+                    "Dumbbell held by the feet",
+                    _setup("leg-extension-dumbbell", *_mass(v["foot"], "ankle"), seat_m=0.6),
+                ),
             ),
             says=lambda c, v: (
-                f"Under a round pulley only the shank’s own weight makes a difference: {_at(c[0], 'knee', 85):.0f} "
+                "Under a round pulley only the shank’s own weight makes a difference: "
+                f"{_at(c[0], 'knee', 85):.0f} "
                 f"N·m at 85°, {_at(c[0], 'knee', 10):.0f} at 10°. The dumbbell asks "
                 f"{_at(c[1], 'knee', 85):.0f} at 85°, {_at(c[1], 'knee', 10):.0f} at 10°."
             ),
@@ -389,10 +536,15 @@ CLAIMS: Mapping[str, Claim] = {
             open="What a hip, an ankle or a back allows, and what grows.",
             label="computed",
             params=(KG, DEPTH),
-            cases=lambda v: (("To 90°", _squat({**v, "deep": 90.0})), (f"To {v['deep']:.0f}°", _squat(v))),
+            cases=lambda v: (
+                ("To 90°", _squat({**v, "deep": 90.0})),
+                (f"To {v['deep']:.0f}°", _squat(v)),
+            ),
             says=lambda c, v: (
-                f"Vasti do {_work(c[1], 'vasti'):.0f} against {_work(c[0], 'vasti'):.0f} J a rep, gluteus maximus "
-                f"{_work(c[1], 'gluteus_maximus'):.0f} against {_work(c[0], 'gluteus_maximus'):.0f}; the knee’s peak "
+                f"Vasti do {_work(c[1], 'vasti'):.0f} against {_work(c[0], 'vasti'):.0f} J a "
+                "rep, gluteus maximus "
+                f"{_work(c[1], 'gluteus_maximus'):.0f} against "
+                f"{_work(c[0], 'gluteus_maximus'):.0f}; the knee’s peak "
                 f"is {_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))}."
             ),
         ),
@@ -409,8 +561,10 @@ CLAIMS: Mapping[str, Claim] = {
                 ("Leg extension, 40 kg", _setup("leg-extension", _round_stack(40.0))),
             ),
             says=lambda c, v: (
-                f"In the last 15° before straight the squat has {_end(c[0]):.0f} % of its peak left at the knee, the "
-                f"leg extension {_end(c[1]):.0f} %: stopping short skips little in the one and much in the other. "
+                f"In the last 15° before straight the squat has {_end(c[0]):.0f} % of its peak "
+                "left at the knee, the "
+                f"leg extension {_end(c[1]):.0f} %: stopping short skips little in the one and "
+                "much in the other. "
                 "Under load stop short of a locked knee."
             ),
         ),
@@ -440,7 +594,8 @@ CLAIMS: Mapping[str, Claim] = {
             one_side="It is a knee exercise.",
             other_side="It is a glute exercise.",
             open="Nothing: it is both, by step and lean."
-            " The feet are taken not to push against each other; if they do, the front knee is asked more.",
+            " The feet are taken not to push against each other; if they do, the front knee is "
+            "asked more.",
             label="computed",
             params=(LIGHT,),
             joint="hip",
@@ -448,7 +603,10 @@ CLAIMS: Mapping[str, Claim] = {
                 ("Short step, upright", _split_squat(v, 0.0, step_m=0.55)),
                 ("Long step, leaning 30°", _split_squat(v, 30.0, step_m=0.9)),
             ),
-            says=lambda c, v: f"Hip : knee : ankle {_split(c[0])} short and upright, {_split(c[1])} long and leaning.",
+            says=lambda c, v: (
+                f"Hip : knee : ankle {_split(c[0])} short and upright, {_split(c[1])} long and "
+                "leaning."
+            ),
         ),
         Claim(
             id="stepping-or-static",
@@ -456,15 +614,25 @@ CLAIMS: Mapping[str, Claim] = {
             one_side="They are the same.",
             other_side="In a step the front leg carries it all.",
             open="The push at landing, which is not computed."
-            " The feet are taken not to push against each other; if they do, the front knee is asked more.",
+            " The feet are taken not to push against each other; if they do, the front knee is "
+            "asked more.",
             label="computed",
             params=(LIGHT,),
             cases=lambda v: (
-                ("Static", _setup("split-squat", *_mass(v["kg"], "hands"), knee_from_deg=90.0, trunk_lean_deg=20.0)),
+                (
+                    "Static",
+                    _setup(
+                        "split-squat",
+                        *_mass(v["kg"], "hands"),
+                        knee_from_deg=90.0,
+                        trunk_lean_deg=20.0,
+                    ),
+                ),
                 ("Reverse lunge", _setup("reverse-lunge", *_mass(v["kg"], "hands"))),
             ),
             says=lambda c, v: (
-                f"The front leg does {joint_work_j(c[1]):.0f} J a rep in the lunge and {joint_work_j(c[0]):.0f} J in "
+                f"The front leg does {joint_work_j(c[1]):.0f} J a rep in the lunge and "
+                f"{joint_work_j(c[0]):.0f} J in "
                 "the static one, where the rear leg keeps a share."
             ),
         ),
@@ -482,7 +650,8 @@ CLAIMS: Mapping[str, Claim] = {
                 ("Front squat", _squat(v, "front-squat", "front-rack")),
             ),
             says=lambda c, v: (
-                f"At the lowest lumbar joint the front squat asks {_more(low_back_ratio(c[0], c[1]) or 1.0, 1.0)} "
+                "At the lowest lumbar joint the front squat asks "
+                f"{_more(low_back_ratio(c[0], c[1]) or 1.0, 1.0)} "
                 "than the low bar, by a single-muscle estimate; only the ratio means anything."
             ),
         ),
@@ -491,7 +660,11 @@ CLAIMS: Mapping[str, Claim] = {
             title="Foot width and toe direction for the inner or outer quadriceps",
             one_side="Narrow for the outer, wide for the inner part.",
             other_side="One tendon, one curve.",
-            open="All of it: no mechanics of this program tells parts of the quadriceps apart, and no number is given.",
+            open=(
+                "All of it: no mechanics of this program tells parts of the quadriceps apart, "
+                "and no "
+                "number is given."
+            ),
             label="practice",
         ),
         Claim(
@@ -526,7 +699,9 @@ def _longer(from_deg: float, to_deg_: float) -> float:
 
 
 def _press(v: Values, foot_m: float) -> Setup:
-    return _setup("leg-press-45", Sled(kg=v["kg"], empty_kg=40), foot_height_m=foot_m, knee_from_deg=85.0)
+    return _setup(
+        "leg-press-45", Sled(kg=v["kg"], empty_kg=40), foot_height_m=foot_m, knee_from_deg=85.0
+    )
 
 
 def _split_squat(v: Values, lean: float, **more: Any) -> Setup:
@@ -535,7 +710,11 @@ def _split_squat(v: Values, lean: float, **more: Any) -> Setup:
 
 def _front(c: Curve) -> float:
     """Return the greatest share of the ground's push under the working foot, %."""
-    up = {f.source: c.motion.full(f.force)[1][0] for f in c.motion.forces if f.source.startswith("contact")}
+    up = {
+        f.source: c.motion.full(f.force)[1][0]
+        for f in c.motion.forces
+        if f.source.startswith("contact")
+    }
     total = np.sum(list(up.values()), axis=0)
     return float(100 * (up["contact foot"] / total).max()) if "contact foot" in up else 100.0
 
@@ -565,7 +744,10 @@ def _band_words(c: Curve, v: Values) -> str:
     force = np.hypot(size[0], size[1])[0]
     first, last = float(force[0]), float(force[-1])
     slack = "slack at first" if first < 1 else f"{first:.0f} N at the lengthened end"
-    return f"It is {slack} and pulls {last:.0f} N at the shortened end: it grows, though the joint’s demand may fall."
+    return (
+        f"It is {slack} and pulls {last:.0f} N at the shortened end: it grows, though the joint’s "
+        "demand may fall."
+    )
 
 
 def _long(c: Curve, group: str) -> float:
@@ -598,7 +780,11 @@ def _spring_words(v: Values) -> str:
         return "The heavy one pulls more all the way."
     if until >= travel:
         return "The heavy one pulls less all the way: by its pulls it is the lighter choice."
-    return f"The heavy one pulls less over the first {100 * until:.1f} % of the travel, and more after that."
+    return (
+        f"The heavy one pulls less over the first {100 * until:.1f} % of the travel, and more "
+        "after "
+        "that."
+    )
 
 
 def claim(claim_id: str) -> Claim:
@@ -609,16 +795,25 @@ def claim(claim_id: str) -> Claim:
 
 
 def worked_out(found: Claim, values: Values) -> ClaimView:
-    """Return a claim worked out for values by name, the usual ones where missing. InputError names the value."""
+    """Return a claim worked out for values by name, the usual ones where missing. InputError names
+    the value.
+    """
     full = {p.name: float(values.get(p.name, p.default)) for p in found.params}
     for p in found.params:
         if not p.low <= full[p.name] <= p.high:
             unit = p.unit if p.unit == "°" else f" {p.unit}"
-            raise InputError(p.name, f"{full[p.name]:g}{unit}", f"from {p.low:g} to {p.high:g}{unit}")
+            raise InputError(
+                p.name, f"{full[p.name]:g}{unit}", f"from {p.low:g} to {p.high:g}{unit}"
+            )
     if found.cases is None or found.says is None:
         return ClaimView(claim=found, values=full, curves=(), answer="")
     try:
         curves = tuple((words, curve(setup, lowering=False)) for words, setup in found.cases(full))
-        return ClaimView(claim=found, values=full, curves=curves, answer=found.says(tuple(c for _, c in curves), full))
+        return ClaimView(
+            claim=found,
+            values=full,
+            curves=curves,
+            answer=found.says(tuple(c for _, c in curves), full),
+        )
     except PostureError as error:
         return ClaimView(claim=found, values=full, curves=(), answer="", problem=error.reason)

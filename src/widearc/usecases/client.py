@@ -10,7 +10,12 @@ from widearc.core.errors import InputError
 from widearc.usecases.sheet import SheetError
 
 GOALS = MappingProxyType(
-    {"strength": "strength", "muscle": "muscle", "endurance": "endurance", "return": "coming back to training"}
+    {
+        "strength": "strength",
+        "muscle": "muscle",
+        "endurance": "endurance",
+        "return": "coming back to training",
+    }
 )
 GOAL_SETS: Mapping[str, tuple[int, int]] = MappingProxyType(
     {"strength": (5, 5), "muscle": (3, 10), "endurance": (2, 15), "return": (2, 12)}
@@ -18,30 +23,42 @@ GOAL_SETS: Mapping[str, tuple[int, int]] = MappingProxyType(
 """Sets and reps that Swap starts with for a goal (common practice, no source)."""
 EXPERIENCE = MappingProxyType(
     {"beginner": "beginner", "used": "used to training", "experienced": "experienced"}
-)  # fmt: skip
+)
 STRONGER = MappingProxyType({"left": "left", "right": "right", "equal": "no difference"})
 SORE_JOINTS = ("ankle", "knee", "hip", "low back")
 SORE_SIDES = ("left", "right", "both")
 TAPES = MappingProxyType(
     {
-        "foot_m": "foot, heel to toe", "shank_m": "shank, knee to ankle", "thigh_m": "thigh, hip to knee",
-        "trunk_m": "trunk, hip to shoulder", "upper_arm_m": "upper arm", "forearm_m": "forearm",
+        "foot_m": "foot, heel to toe",
+        "shank_m": "shank, knee to ankle",
+        "thigh_m": "thigh, hip to knee",
+        "trunk_m": "trunk, hip to shoulder",
+        "upper_arm_m": "upper arm",
+        "forearm_m": "forearm",
     }
-)  # fmt: skip
+)
 RANGES: Mapping[str, tuple[float, float, str]] = MappingProxyType(
     {
-        "mass_kg": (25, 300, "kg"), "stature_m": (1.0, 2.4, "m"), "dorsiflexion_deg": (0, 60, "°"),
-        "hip_flexion_deg": (60, 160, "°"), "knee_deg": (30, 160, "°"), "to_shoulders_kg": (0, 500, "kg"),
+        "mass_kg": (25, 300, "kg"),
+        "stature_m": (1.0, 2.4, "m"),
+        "dorsiflexion_deg": (0, 60, "°"),
+        "hip_flexion_deg": (60, 160, "°"),
+        "knee_deg": (30, 160, "°"),
+        "to_shoulders_kg": (0, 500, "kg"),
         "grip_kg": (1, 300, "kg"),
     }
-)  # fmt: skip
+)
 
 
-def _check(con: store.Connection, trainer_id: int, facts: store.ClientFacts, own: int | None) -> None:
+def _check(
+    con: store.Connection, trainer_id: int, facts: store.ClientFacts, own: int | None
+) -> None:
     messages: dict[str, str] = {}
     if not 1 <= len(facts.name) <= 80:
         messages["name"] = "a name of 1 to 80 characters"
-    elif any(c.name.lower() == facts.name.lower() and c.id != own for c in store.clients(con, trainer_id)):
+    elif any(
+        c.name.lower() == facts.name.lower() and c.id != own for c in store.clients(con, trainer_id)
+    ):
         messages["name"] = f"“{facts.name}” is a client already: choose another name"
     for name, (low, high, unit) in RANGES.items():
         value = getattr(facts, name)
@@ -67,31 +84,46 @@ def _check(con: store.Connection, trainer_id: int, facts: store.ClientFacts, own
             value = float(str(error.value))
             ends = error.allowed.removeprefix("from ").removesuffix(" m").split(" to ")
             low_cm, high_cm = (100 * float(end) for end in ends)
-            messages[name] = f"{100 * value:g} cm is not kept: from {low_cm:.0f} to {high_cm:.0f} cm for this stature"
+            messages[name] = (
+                f"{100 * value:g} cm is not kept: from {low_cm:.0f} to {high_cm:.0f} cm for this "
+                "stature"
+            )
     if messages:
         raise SheetError(messages)
 
 
-def new_client(con: store.Connection, trainer_id: int, facts: store.ClientFacts, *, now: str) -> int:
+def new_client(
+    con: store.Connection, trainer_id: int, facts: store.ClientFacts, *, now: str
+) -> int:
     """Add a client; return its id. SheetError with a message per field, and nothing is kept."""
     _check(con, trainer_id, facts, None)
-    with store.recorded(con, trainer_id, scope="clients", kind="client", words=f"{facts.name} added", now=now):
+    with store.recorded(
+        con, trainer_id, scope="clients", kind="client", words=f"{facts.name} added", now=now
+    ):
         return store.add_client(con, trainer_id, facts)
 
 
 def change_client(
     con: store.Connection, trainer_id: int, client_id: int, facts: store.ClientFacts, *, now: str
 ) -> None:
-    """Change what is known of a client. SheetError with a message per field, and nothing is kept."""
+    """Change what is known of a client. SheetError with a message per field, and nothing is
+    kept.
+    """
     store.client(con, trainer_id, client_id)
     _check(con, trainer_id, facts, client_id)
-    with store.recorded(con, trainer_id, scope="clients", kind="client", words=f"{facts.name} changed", now=now):
+    with store.recorded(
+        con, trainer_id, scope="clients", kind="client", words=f"{facts.name} changed", now=now
+    ):
         store.set_client(con, trainer_id, client_id, facts)
 
 
-def remove_client(con: store.Connection, trainer_id: int, client_id: int, *, now: str) -> store.ClientRow:
+def remove_client(
+    con: store.Connection, trainer_id: int, client_id: int, *, now: str
+) -> store.ClientRow:
     """Remove a client with the decisions kept for it; return it. Undo brings all of it back."""
     client = store.client(con, trainer_id, client_id)
-    with store.recorded(con, trainer_id, scope="clients", kind="client", words=f"{client.name} removed", now=now):
+    with store.recorded(
+        con, trainer_id, scope="clients", kind="client", words=f"{client.name} removed", now=now
+    ):
         store.remove_client(con, trainer_id, client_id)
     return client

@@ -1,4 +1,6 @@
-"""Where a thing that is missing may be had: what is near to it here, by zone, and in the trainer's other places."""
+"""Where a thing that is missing may be had: what is near to it here, by zone, and in the trainer's
+other places.
+"""
 
 from __future__ import annotations
 
@@ -12,14 +14,18 @@ from widearc.usecases.kit import kit_of
 from widearc.usecases.swap import SwapView
 
 WHY_NEAR: Mapping[str, str] = {
-    "anchor behind": "too high", "anchor under the feet": "too high", "short loop": "too long for the thighs",
+    "anchor behind": "too high",
+    "anchor under the feet": "too high",
+    "short loop": "too long for the thighs",
     "boxes": "not of one height",
-}  # fmt: skip
+}
 """Why what is near does not do as it is, where that is known."""
 
 
 def elsewhere(con: store.Connection, trainer_id: int, view: SwapView) -> dict[str, str]:
-    """Return, by exercise id, where what is missing or taken stands, or what is near to it; only where there is any."""
+    """Return, by exercise id, where what is missing or taken stands, or what is near to it; only
+    where there is any.
+    """
     if view.ranking is None or view.question is None:
         return {}
     others: dict[str, Kit] | None = None
@@ -35,7 +41,9 @@ def elsewhere(con: store.Connection, trainer_id: int, view: SwapView) -> dict[st
         if others is None:
             # other places are read only where something is missing
             others = {
-                place.name: kit_of(con, trainer_id, store.items(con, trainer_id, place.id), place.id)[0]
+                place.name: kit_of(
+                    con, trainer_id, store.items(con, trainer_id, place.id), place.id
+                )[0]
                 for place in store.places(con, trainer_id)
                 if place.id != view.room.place.id
             }

@@ -1,4 +1,6 @@
-"""Where a set-up felt hardest, beside where it is computed to be; twice apart: what to measure again."""
+"""Where a set-up felt hardest, beside where it is computed to be; twice apart: what to measure
+again.
+"""
 
 from __future__ import annotations
 
@@ -30,7 +32,9 @@ AGAIN = {
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Felt:
-    """Ratings of an exercise by a client: how many, how many apart, and what to measure again (empty: nothing)."""
+    """Ratings of an exercise by a client: how many, how many apart, and what to measure again
+    (empty: nothing).
+    """
 
     computed: str
     said: tuple[store.FeltRow, ...]
@@ -39,7 +43,9 @@ class Felt:
 
 
 def computed_third(curve: Curve) -> str:
-    """Return the third of the lift where a curve (one set-up) is hardest: by demand over the usual strength curve."""
+    """Return the third of the lift where a curve (one set-up) is hardest: by demand over the usual
+    strength curve.
+    """
     demand, usual = asked(curve)
     found = hardest(demand, usual)
     if found is None:
@@ -52,7 +58,11 @@ def computed_third(curve: Curve) -> str:
 
 def felt_of(con: store.Connection, trainer_id: int, client_id: int, curve: Curve) -> Felt:
     """Return a client's ratings of an exercise beside what is computed for this set-up."""
-    rows = tuple(r for r in store.felt_rows(con, trainer_id, client_id) if r.exercise == curve.setup.exercise.id)
+    rows = tuple(
+        r
+        for r in store.felt_rows(con, trainer_id, client_id)
+        if r.exercise == curve.setup.exercise.id
+    )
     apart = 0
     for row in reversed(rows):  # the last ones in a row: a later agreement settles the earlier
         if row.felt == row.computed:
@@ -63,7 +73,9 @@ def felt_of(con: store.Connection, trainer_id: int, client_id: int, curve: Curve
 
 
 def measure_again(curve: Curve, felt: str) -> str:
-    """Return which measurement to repeat for a set-up that twice felt hardest in another third, in words."""
+    """Return which measurement to repeat for a set-up that twice felt hardest in another third, in
+    words.
+    """
     at = round((THIRDS.index(felt) + 0.5) / 3 * (len(curve.motion.position) - 1))
     kinds = []
     for index, load in enumerate(curve.setup.loads):
@@ -77,18 +89,37 @@ def measure_again(curve: Curve, felt: str) -> str:
 
 
 def keep_felt(
-    con: store.Connection, trainer_id: int, client_id: int, curve: Curve, words: str, felt: str, *, now: str
+    con: store.Connection,
+    trainer_id: int,
+    client_id: int,
+    curve: Curve,
+    words: str,
+    felt: str,
+    *,
+    now: str,
 ) -> None:
-    """Keep where a set-up felt hardest, recorded for undo. InputError for another word than the three."""
+    """Keep where a set-up felt hardest, recorded for undo. InputError for another word than the
+    three.
+    """
     if felt not in THIRDS:
         raise InputError("felt", felt[:20], "one of " + ", ".join(THIRDS))
     row = store.FeltRow(
-        client_id=client_id, felt_at=now, exercise=curve.setup.exercise.id, words=words[:300], felt=felt,
+        client_id=client_id,
+        felt_at=now,
+        exercise=curve.setup.exercise.id,
+        words=words[:300],
+        felt=felt,
         computed=computed_third(curve),
-    )  # fmt: skip
+    )
     said = f"{curve.setup.exercise.name.lower()} felt hardest {WHERE[felt]}"
-    with store.recorded(con, trainer_id, scope=f"card:{curve.setup.exercise.id}", kind="felt", words=said, now=now):
+    with store.recorded(
+        con, trainer_id, scope=f"card:{curve.setup.exercise.id}", kind="felt", words=said, now=now
+    ):
         store.add_felt(con, trainer_id, row)
 
 
-WHERE = {"lengthened": "at the lengthened end", "middle": "in the middle", "shortened": "at the shortened end"}
+WHERE = {
+    "lengthened": "at the lengthened end",
+    "middle": "in the middle",
+    "shortened": "at the shortened end",
+}

@@ -1,4 +1,6 @@
-"""What the Swap page says beside a ranking: set-up checks, changes, favourites, items set aside, questions back."""
+"""What the Swap page says beside a ranking: set-up checks, changes, favourites, items set aside,
+questions back.
+"""
 
 from __future__ import annotations
 
@@ -35,7 +37,9 @@ LONGEST_REASON = 200
 
 
 def set_up_checks(chosen: Candidate, view: SwapView) -> tuple[str, ...]:
-    """Return what to look at before the first rep: the exercise's own checks, then what this set-up adds."""
+    """Return what to look at before the first rep: the exercise's own checks, then what this set-up
+    adds.
+    """
     own = list(chosen.exercise.checks)
     if chosen.row.anchor is not None:
         own += _anchor_check(chosen, chosen.row.anchor[0])
@@ -51,7 +55,9 @@ def set_up_checks(chosen: Candidate, view: SwapView) -> tuple[str, ...]:
 
 
 def _pull(chosen: Candidate) -> tuple[np.ndarray, np.ndarray] | None:
-    """Return the pull on the room of the bands that are tied to it, N (samples,): ahead and up, taken together."""
+    """Return the pull on the room of the bands that are tied to it, N (samples,): ahead and up,
+    taken together.
+    """
     total: np.ndarray | None = None
     for index, load in enumerate(chosen.curve.setup.loads):
         if getattr(load, "anchor", None) is None:
@@ -76,11 +82,17 @@ def _anchor_check(chosen: Candidate, anchor: Anchor) -> list[str]:
     if found.verdict == "refuse":
         return [f"{words}: it does not, it {found.gives_by}. Do not use it"]
     share = f"{found.margin:.1f} times that" if found.margin < 100 else "many times that"
-    return [f"{words}: rated for {share}" if hold.kind == "eye" else f"{words}: it {found.gives_by} at {share}"]
+    return [
+        f"{words}: rated for {share}"
+        if hold.kind == "eye"
+        else f"{words}: it {found.gives_by} at {share}"
+    ]
 
 
 def _furniture_check(chosen: Candidate, name: str, quantities: Mapping[str, float]) -> list[str]:
-    """Return whether a couch or table tips or slides under what rests on its edge, by simple statics."""
+    """Return whether a couch or table tips or slides under what rests on its edge, by simple
+    statics.
+    """
     kg = quantities.get("own_kg")
     depth = quantities.get("depth_m", 0.6)
     if kg is None:
@@ -92,10 +104,22 @@ def _furniture_check(chosen: Candidate, name: str, quantities: Mapping[str, floa
     found = stands(kg, depth, quantities.get("height_m", 0.45), force[0], -force[1])
     most = float(np.max(np.hypot(*force)))
     if found.verdict == "refuse":
-        return [f"{name}, {kg:.0f} kg, {found.gives_by} with {most:.0f} N on its edge. Weigh it down or leave it"]
+        return [
+            (
+                f"{name}, {kg:.0f} kg, {found.gives_by} with {most:.0f} N on its edge. Weigh it "
+                "down "
+                "or leave it"
+            )
+        ]
     if found.margin > 20:
         return [f"{name}, {kg:.0f} kg, neither tips nor slides with {most:.0f} N on its edge"]
-    return [f"{name}, {kg:.0f} kg, {found.gives_by} only at {found.margin:.1f} times the {most:.0f} N on its edge"]
+    return [
+        (
+            f"{name}, {kg:.0f} kg, {found.gives_by} only at {found.margin:.1f} times the "
+            f"{most:.0f} "
+            "N on its edge"
+        )
+    ]
 
 
 ON_FURNITURE = ("contact pad", "contact instep", "contact bench")
@@ -103,37 +127,56 @@ ON_FURNITURE = ("contact pad", "contact instep", "contact bench")
 
 
 def changes(chosen: Candidate, wanted: Curve | None, columns: Beside) -> tuple[str, ...]:
-    """Return what is otherwise with a stand-in: muscles, low back, grip, steadiness, failing alone, time, step."""
+    """Return what is otherwise with a stand-in: muscles, low back, grip, steadiness, failing alone,
+    time, step.
+    """
     said = []
     if wanted is not None:
         said += _muscle_changes(wanted, chosen.curve)
     if columns.spine is not None and abs(columns.spine - 1.0) > 0.1:
         how = "more" if columns.spine > 1 else "less"
         much = (
-            f"{100 * abs(columns.spine - 1):.0f} % {how}" if columns.spine < 2 else f"{columns.spine:.1f} times as much"
+            f"{100 * abs(columns.spine - 1):.0f} % {how}"
+            if columns.spine < 2
+            else f"{columns.spine:.1f} times as much"
         )
         said.append(f"Low back: {much} at most, by a single-muscle estimate.")
     elif columns.spine is None and columns.axial:
         said.append("Low back: the load presses on the spine.")
     if columns.hand_kg is not None:
         said.append(f"Grip: up to {columns.hand_kg:.0f} kg in one hand.")
-    links = [f"{link} ({RELIEFS[link]})" if link in RELIEFS else link for link in chosen.exercise.limits]
+    links = [
+        f"{link} ({RELIEFS[link]})" if link in RELIEFS else link for link in chosen.exercise.limits
+    ]
     if links:
         said.append(f"May give out before the muscle: {', '.join(links)}.")
     said.append(
-        f"Steadiness {columns.steady} of 5; failing alone: {columns.alone}; {columns.minutes:g} min to set up; "
-        + ("no heavier load here." if columns.step is None else f"next load {100 * columns.step:.0f} % more.")
+        (
+            f"Steadiness {columns.steady} of 5; failing alone: {columns.alone}; "
+            f"{columns.minutes:g} "
+            "min to set up; "
+        )
+        + (
+            "no heavier load here."
+            if columns.step is None
+            else f"next load {100 * columns.step:.0f} % more."
+        )
     )
     return tuple(said)
 
 
 RELIEFS: Mapping[str, str] = MappingProxyType(
     {
-        "grip": "straps, a belt, or the weight on the back", "balance": "hold on to something",
-        "breath": "a longer rest", "upper back": "another place for the load", "low back": "support, or a belt load",
-        "pad pressure": "padding", "wrists": "fists or handles", "hold at the ankles": "a firmer strap or a partner",
+        "grip": "straps, a belt, or the weight on the back",
+        "balance": "hold on to something",
+        "breath": "a longer rest",
+        "upper back": "another place for the load",
+        "low back": "support, or a belt load",
+        "pad pressure": "padding",
+        "wrists": "fists or handles",
+        "hold at the ankles": "a firmer strap or a partner",
     }
-)  # fmt: skip
+)
 """What relieves a link that gives out before the muscle (common practice, no source)."""
 
 
@@ -152,17 +195,22 @@ def _muscle_changes(wanted: Curve, own: Curve) -> list[str]:
     for verb, groups in (("gains", more), ("loses", less)):
         if groups:
             named = ", ".join(
-                f"{NAMES[g]} ({100 * shares[0][g]:.0f} to {100 * shares[1][g]:.0f} % of the work)" for g in groups
+                f"{NAMES[g]} ({100 * shares[0][g]:.0f} to {100 * shares[1][g]:.0f} % of the work)"
+                for g in groups
             )
             said.append(f"{verb.capitalize()}: {named}.")
     return said
 
 
 def kinder_ways(view: SwapView, chosen: Candidate) -> dict[str, tuple[Kinder, ...]]:
-    """Return, for each sore joint of the client, what asks less of it with the chosen exercise at the same work."""
+    """Return, for each sore joint of the client, what asks less of it with the chosen exercise at
+    the same work.
+    """
     if view.question is None:
         return {}
-    found = {joint: kinder(chosen, view.question, joint) for joint in sorted(view.question.rules.sore)}
+    found = {
+        joint: kinder(chosen, view.question, joint) for joint in sorted(view.question.rules.sore)
+    }
     return {joint: ways for joint, ways in found.items() if ways}
 
 
@@ -173,7 +221,8 @@ def columns_of(view: SwapView) -> dict[str, Beside]:
 
 
 def muscle_column(view: SwapView, group: str) -> dict[str, float]:
-    """Return how much of a muscle's wanted work over its own length each candidate has, 0 to 1, by exercise id.
+    """Return how much of a muscle's wanted work over its own length each candidate has, 0 to 1, by
+    exercise id.
 
     Raises InputError for a group that is not there, or an intent (it asks joints, not muscles).
     """
@@ -181,12 +230,17 @@ def muscle_column(view: SwapView, group: str) -> dict[str, float]:
     if group not in NAMES:
         raise InputError("muscle", group, "one of " + ", ".join(NAMES))
     if view.wanted is None:
-        raise InputError("muscle", group, "an exercise to replace: an intent asks for joints, not muscles")
+        raise InputError(
+            "muscle", group, "an exercise to replace: an intent asks for joints, not muscles"
+        )
     asked = muscle_thirds(view.wanted, group)
     if asked is None or sum(asked) < 1.0:
         name = view.wanted.setup.exercise.name.lower()
         raise InputError("muscle", group, f"a muscle that the {name} gives work to")
-    return {c.exercise.id: muscle_match(asked, muscle_thirds(c.curve, group)) for c in view.ranking.candidates}
+    return {
+        c.exercise.id: muscle_match(asked, muscle_thirds(c.curve, group))
+        for c in view.ranking.candidates
+    }
 
 
 def reps_of(con: store.Connection, trainer_id: int, view: SwapView, chosen: Candidate) -> str:
@@ -201,26 +255,38 @@ def reps_of(con: store.Connection, trainer_id: int, view: SwapView, chosen: Cand
 def keep_favourite(
     con: store.Connection, trainer_id: int, ask: SwapAsk, exercise_id: str, reason: str, *, now: str
 ) -> None:
-    """Keep a stand-in as preferred for what is wanted, with the reason, recorded for undo. SheetError at "reason"."""
+    """Keep a stand-in as preferred for what is wanted, with the reason, recorded for undo.
+    SheetError at "reason".
+    """
     entry = exercise(exercise_id, "exercise")
     clean = " ".join(reason.split())
     if not 1 <= len(clean) <= LONGEST_REASON:
-        raise SheetError({"reason": f"“{clean[:20]}” is not kept: a reason of 1 to {LONGEST_REASON} characters"})
+        raise SheetError(
+            {"reason": f"“{clean[:20]}” is not kept: a reason of 1 to {LONGEST_REASON} characters"}
+        )
     words = f"{entry.name} pinned: {clean}"
-    with store.recorded(con, trainer_id, scope=f"place:{ask.place_id}", kind="favourite", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=f"place:{ask.place_id}", kind="favourite", words=words, now=now
+    ):
         row = store.Favourite(wanted=wanted_key(ask), exercise=entry.id, reason=clean, kept_at=now)
         store.put_favourite(con, trainer_id, row)
 
 
-def drop_favourite(con: store.Connection, trainer_id: int, ask: SwapAsk, exercise_id: str, *, now: str) -> None:
+def drop_favourite(
+    con: store.Connection, trainer_id: int, ask: SwapAsk, exercise_id: str, *, now: str
+) -> None:
     """Forget a preferred stand-in, recorded for undo."""
     entry = exercise(exercise_id, "exercise")
     words = f"{entry.name} not pinned any more"
-    with store.recorded(con, trainer_id, scope=f"place:{ask.place_id}", kind="favourite", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=f"place:{ask.place_id}", kind="favourite", words=words, now=now
+    ):
         store.drop_favourite(con, trainer_id, wanted_key(ask), entry.id)
 
 
-def set_aside(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, memo: Memo, *, now: str) -> None:
+def set_aside(
+    con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, memo: Memo, *, now: str
+) -> None:
     """Set everything that a stand-in uses aside for the client, recorded for undo.
 
     Raises InputError when it is not among the candidates any more.
@@ -229,11 +295,18 @@ def set_aside(con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str,
     candidates = view.ranking.candidates if view.ranking is not None else ()
     found = next((c for c in candidates if c.exercise.id == chosen), None)
     if found is None:
-        raise InputError("exercise", chosen, "one of the stand-ins listed now; the room changed since")
+        raise InputError(
+            "exercise", chosen, "one of the stand-ins listed now; the room changed since"
+        )
     used = {*found.row.items(), *(piece.item for piece in found.pieces)}
     items = [item.id for item in view.room.items if item.key in used]
-    words = f"{len(items)} item{'' if len(items) == 1 else 's'} set aside for the {view.client.name.lower()}"
-    with store.recorded(con, trainer_id, scope=f"place:{ask.place_id}", kind="aside", words=words, now=now):
+    words = (
+        f"{len(items)} item{'' if len(items) == 1 else 's'} set aside for the "
+        f"{view.client.name.lower()}"
+    )
+    with store.recorded(
+        con, trainer_id, scope=f"place:{ask.place_id}", kind="aside", words=words, now=now
+    ):
         store.set_aside(con, trainer_id, items, view.client.id, now=now)
 
 
@@ -241,5 +314,7 @@ def give_back(con: store.Connection, trainer_id: int, ask: SwapAsk, *, now: str)
     """Free everything the client has set aside, recorded for undo."""
     client = store.client(con, trainer_id, ask.client_id)
     words = f"what the {client.name.lower()} had is free again"
-    with store.recorded(con, trainer_id, scope=f"place:{ask.place_id}", kind="aside", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=f"place:{ask.place_id}", kind="aside", words=words, now=now
+    ):
         store.give_back(con, trainer_id, client.id)

@@ -18,7 +18,8 @@ LONGEST_NAME = 60
 
 
 def intent_of_curve(curve: Curve, *, sets: int = 3, reps: int = 10) -> tuple[Intent, float]:
-    """Return the intent that asks for a curve's own loading by five handles, and how much of it they hold (0 to 1).
+    """Return the intent that asks for a curve's own loading by five handles, and how much of it
+    they hold (0 to 1).
 
     Raises TargetError where the curve asks no work of its prime joints.
     """
@@ -35,22 +36,31 @@ def intent_of_curve(curve: Curve, *, sets: int = 3, reps: int = 10) -> tuple[Int
 
 
 def with_handles(part: WantedAction, body: Body) -> tuple[tuple[float, float], ...]:
-    """Return the five handles (fraction, N·m) that a wanted action has or, by its shape, would have."""
+    """Return the five handles (fraction, N·m) that a wanted action has or, by its shape, would
+    have.
+    """
     if part.handles is not None:
         return tuple((f, float(part.at(f))) for f in HANDLES)  # type: ignore[arg-type]
     _, _, handles = handles_of(part.demand_nm(body), part.action)
     return handles
 
 
-def keep_intent(con: store.Connection, trainer_id: int, name: str, intent: Intent, *, now: str) -> int:
-    """Keep an intent under a name, in the place of one of that name, recorded for undo; return its id.
+def keep_intent(
+    con: store.Connection, trainer_id: int, name: str, intent: Intent, *, now: str
+) -> int:
+    """Keep an intent under a name, in the place of one of that name, recorded for undo; return its
+    id.
 
     SheetError at "name"; nothing is kept then.
     """
     clean = " ".join(name.split())
     if not clean or len(clean) > LONGEST_NAME:
-        raise SheetError({"name": f"“{clean[:20]}” is not kept: a name of 1 to {LONGEST_NAME} characters"})
-    with store.recorded(con, trainer_id, scope=SCOPE, kind="intent", words=f"{clean} kept", now=now):
+        raise SheetError(
+            {"name": f"“{clean[:20]}” is not kept: a name of 1 to {LONGEST_NAME} characters"}
+        )
+    with store.recorded(
+        con, trainer_id, scope=SCOPE, kind="intent", words=f"{clean} kept", now=now
+    ):
         return store.put_intent(con, trainer_id, clean, intent, now=now)
 
 
@@ -59,21 +69,29 @@ def remove_intent(con: store.Connection, trainer_id: int, intent_id: int, *, now
     row = next((r for r in store.intents(con, trainer_id) if r.id == intent_id), None)
     if row is None:
         raise InputError("intent", intent_id, "one of the kept ones")
-    with store.recorded(con, trainer_id, scope=SCOPE, kind="intent", words=f"{row.name} removed", now=now):
+    with store.recorded(
+        con, trainer_id, scope=SCOPE, kind="intent", words=f"{row.name} removed", now=now
+    ):
         store.remove_intent(con, trainer_id, intent_id)
 
 
 def start_intent() -> Intent:
     """Return what the screen begins with: a knee extension, heavier where lengthened."""
-    part = WantedAction(action=Action.KE, from_deg=95.0, to_deg=10.0, shape=Shape.STRETCH, mean_nm=100.0)
+    part = WantedAction(
+        action=Action.KE, from_deg=95.0, to_deg=10.0, shape=Shape.STRETCH, mean_nm=100.0
+    )
     return Intent(parts=(part,))
 
 
 def by_handles(intent: Intent, body: Body) -> Intent:
-    """Return an intent with every shape turned into its handles; one without a level stays as it is."""
+    """Return an intent with every shape turned into its handles; one without a level stays as it
+    is.
+    """
     if not intent.has_level:
         return intent
-    parts = tuple(replace(p, handles=with_handles(p, body), shape=None, mean_nm=None) for p in intent.parts)
+    parts = tuple(
+        replace(p, handles=with_handles(p, body), shape=None, mean_nm=None) for p in intent.parts
+    )
     return replace(intent, parts=parts)
 
 
@@ -83,13 +101,17 @@ def intent_words(intent: Intent) -> str:
     for part in intent.parts:
         how = "" if part.shape is None else f", {SHAPE_WORDS[part.shape]}"
         said.append(
-            f"{part.action.words} {part.from_deg:.0f}° to {part.to_deg:.0f}°{how}".replace("-", "\N{MINUS SIGN}")
+            f"{part.action.words} {part.from_deg:.0f}° to {part.to_deg:.0f}°{how}".replace(
+                "-", "\N{MINUS SIGN}"
+            )
         )
     style = "" if intent.style.kind.value == "plain" else f", {intent.style.sentence}"
     return f"{' and '.join(said)}{style}"
 
 
 SHAPE_WORDS = {
-    Shape.STRETCH: "heavier where lengthened", Shape.EVEN: "even all the way",
-    Shape.SQUEEZE: "heavier where shortened", Shape.STRENGTH: "along the strength curve",
-}  # fmt: skip
+    Shape.STRETCH: "heavier where lengthened",
+    Shape.EVEN: "even all the way",
+    Shape.SQUEEZE: "heavier where shortened",
+    Shape.STRENGTH: "along the strength curve",
+}

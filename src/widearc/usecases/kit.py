@@ -54,16 +54,24 @@ FURNITURE = ("bench", "box", "rack", "couch", "table")
 
 
 def strand_law(item: store.ItemRow, rows: Sequence[store.Reading]) -> BandLaw:
-    """Return the law of one unfolded strand from readings that pulled `item.strands` strands at once.
+    """Return the law of one unfolded strand from readings that pulled `item.strands` strands at
+    once.
 
     Raises InputError where the readings allow none.
     """
     strands = item.strands or 1
-    return _law(item.law, tuple(r.length_m for r in rows), tuple(r.force_n / strands for r in rows), item.rest_m)
+    return _law(
+        item.law,
+        tuple(r.length_m for r in rows),
+        tuple(r.force_n / strands for r in rows),
+        item.rest_m,
+    )
 
 
 @functools.lru_cache(maxsize=500)
-def _law(kind: str | None, lengths: tuple[float, ...], forces: tuple[float, ...], rest_m: float | None) -> BandLaw:
+def _law(
+    kind: str | None, lengths: tuple[float, ...], forces: tuple[float, ...], rest_m: float | None
+) -> BandLaw:
     # asked anew at every tap in the room: the readings hardly ever change
     if kind == "linear":
         return fit_linear(lengths, forces).law
@@ -80,8 +88,14 @@ def _law_error(lengths: tuple[float, ...], forces: tuple[float, ...]) -> float:
     return law_error_share(lengths, forces)
 
 
-ERRORS: Mapping[Source, float] = {Source.MEASURED: 0.005, Source.DESCRIBED: 0.02, Source.ASSUMED: 0.10}
-"""One standard error of a mass as a share, by where it is from (cast plates vary: common practice, no source)."""
+ERRORS: Mapping[Source, float] = {
+    Source.MEASURED: 0.005,
+    Source.DESCRIBED: 0.02,
+    Source.ASSUMED: 0.10,
+}
+"""One standard error of a mass as a share, by where it is from (cast plates vary: common practice,
+no source).
+"""
 
 
 def doubt_of_client(client: store.ClientFacts) -> BodyDoubt:
@@ -96,7 +110,8 @@ def doubt_of_client(client: store.ClientFacts) -> BodyDoubt:
 def kit_of(
     con: store.Connection, trainer_id: int, items: Sequence[store.ItemRow], place_id: int
 ) -> tuple[Kit, frozenset[str], Mapping[str, str], tuple[str, ...]]:
-    """Return a place's kit, the ids of what is taken or broken, words for those, and what cannot be used.
+    """Return a place's kit, the ids of what is taken or broken, words for those, and what cannot be
+    used.
 
     A band without readings that fit a law cannot be used: it is named, never guessed.
     """
@@ -119,14 +134,18 @@ def kit_of(
         machines=tuple(p for p in parts if isinstance(p, Machine)),
         springs=tuple(p for p in parts if isinstance(p, SpringStock) and p.count > 0),
     )
-    taken = {item.key: STATE_WORDS[item.state] for item in items if item.state is not store.State.FREE}
+    taken = {
+        item.key: STATE_WORDS[item.state] for item in items if item.state is not store.State.FREE
+    }
     return kit, frozenset(taken), taken, tuple(unknown)
 
 
 Part = Weight | BandStock | Furniture | Anchor | SledPress | Thing | Machine | SpringStock
 
 
-def _part(item: store.ItemRow, rows: Sequence[store.Reading], gauged: Sequence[store.MachineReading]) -> Part:
+def _part(
+    item: store.ItemRow, rows: Sequence[store.Reading], gauged: Sequence[store.MachineReading]
+) -> Part:
     """Return an item as the search knows it; rows: a band's readings, gauged: a machine's.
 
     Raises InputError where nothing sure can be said of what it pulls.
@@ -134,23 +153,36 @@ def _part(item: store.ItemRow, rows: Sequence[store.Reading], gauged: Sequence[s
     key, q = item.key, item.quantities
     if item.kind in WEIGHTS:
         error = ERRORS[item.sources.get("kg", Source.DESCRIBED)]
-        return Weight(id=key, kind=item.kind, kg=item.kg or 0.0, count=item.count, name=item.name, error=error)
+        return Weight(
+            id=key, kind=item.kind, kg=item.kg or 0.0, count=item.count, name=item.name, error=error
+        )
     if item.kind == "band":
         return BandStock(
-            id=key, name=item.name.lower(), shape=BandShape(item.shape), law=strand_law(item, tuple(rows)),
+            id=key,
+            name=item.name.lower(),
+            shape=BandShape(item.shape),
+            law=strand_law(item, tuple(rows)),
             hysteresis=item.back_share or 0.0,
             error=_law_error(tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)),
-        )  # fmt: skip
+        )
     if item.kind == "anchor":
         return Anchor(
-            id=key, name=item.name, height_m=item.height_m or 0.0, holds_n=q.get("holds_n"), own_kg=q.get("own_kg"),
+            id=key,
+            name=item.name,
+            height_m=item.height_m or 0.0,
+            holds_n=q.get("holds_n"),
+            own_kg=q.get("own_kg"),
             depth_m=q.get("depth_m"),
-        )  # fmt: skip
+        )
     if item.kind in FURNITURE:
         return Furniture(
-            id=key, name=item.name, kind=item.kind, height_m=item.height_m or 0.0, own_kg=q.get("own_kg"),
+            id=key,
+            name=item.name,
+            kind=item.kind,
+            height_m=item.height_m or 0.0,
+            own_kg=q.get("own_kg"),
             depth_m=q.get("depth_m"),
-        )  # fmt: skip
+        )
     if item.kind == "sled press":
         return press_of(item)
     if item.kind == "spring":
@@ -170,14 +202,21 @@ def machine_of(item: store.ItemRow, rows: Sequence[store.MachineReading]) -> Mac
     dials = []
     if kind_of(item.kind).fit == "stack":
         for setting in dict.fromkeys(r.setting for r in read):
-            cam = _cam(tuple(r for r in read if r.setting == setting), tuple(sorted(item.quantities.items())))
+            cam = _cam(
+                tuple(r for r in read if r.setting == setting),
+                tuple(sorted(item.quantities.items())),
+            )
             if cam is not None:
                 dials.append((setting, cam))
     source = Source.MEASURED if read else item.sources.get("kg", Source.DESCRIBED)
     return Machine(
-        id=item.key, name=item.name, kind=item.kind, quantities=MappingProxyType(dict(item.quantities)),
-        dials=tuple(dials), error=READ if source is Source.MEASURED else ERRORS[Source.ASSUMED],
-    )  # fmt: skip
+        id=item.key,
+        name=item.name,
+        kind=item.kind,
+        quantities=MappingProxyType(dict(item.quantities)),
+        dials=tuple(dials),
+        error=READ if source is Source.MEASURED else ERRORS[Source.ASSUMED],
+    )
 
 
 @functools.lru_cache(maxsize=200)
@@ -194,12 +233,17 @@ def _cam(
 def _spring(item: store.ItemRow) -> SpringStock:
     q = item.quantities
     travel, start = q.get("travel_m", 1.0), q.get("start_n", 0.0)
-    spring = Spring(start_n=start, end_n=start + q.get("rate_n_per_m", 0.0) * travel, travel_m=travel)
+    spring = Spring(
+        start_n=start, end_n=start + q.get("rate_n_per_m", 0.0) * travel, travel_m=travel
+    )
     source = item.sources.get("rate_n_per_m", Source.DESCRIBED)
     return SpringStock(
-        id=item.key, name=item.name.lower(), spring=spring, count=item.count,
+        id=item.key,
+        name=item.name.lower(),
+        spring=spring,
+        count=item.count,
         error=READ if source is Source.MEASURED else ERRORS[Source.ASSUMED],
-    )  # fmt: skip
+    )
 
 
 def press_of(item: store.ItemRow) -> SledPress:
@@ -219,7 +263,9 @@ def press_of(item: store.ItemRow) -> SledPress:
 
 
 def rules_of(place: store.PlaceRow, client: store.ClientFacts, *, show_all: bool = False) -> Rules:
-    """Return what a place and a client allow; show_all: the trainer asked for what a packed place hides."""
+    """Return what a place and a client allow; show_all: the trainer asked for what a packed place
+    hides.
+    """
     alone = place.people == "alone" if client.trains_alone is None else client.trains_alone
     return Rules(
         to_shoulders_kg=client.to_shoulders_kg,
@@ -241,5 +287,7 @@ def badge_of(item: store.ItemRow, readings: int) -> str:
         return Source.MEASURED.value if readings else "not weighed"
     # where the cam was read at the pad, its ratio is in the readings
     read = ("ratio",) if readings and kind_of(item.kind).fit == "stack" else ()
-    said = [source for name, source in item.sources.items() if name not in (*_NOT_IN_A_CURVE, *read)]
+    said = [
+        source for name, source in item.sources.items() if name not in (*_NOT_IN_A_CURVE, *read)
+    ]
     return weakest(said).value

@@ -1,4 +1,6 @@
-"""The measuring sheet of anything but a band: readings, the law through them, check readings, what they set."""
+"""The measuring sheet of anything but a band: readings, the law through them, check readings, what
+they set.
+"""
 
 from __future__ import annotations
 
@@ -33,7 +35,9 @@ MOST_ROWS = 60
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Check:
-    """One check reading beside the prediction, N; off as a share of the reading; says: what follows."""
+    """One check reading beside the prediction, N; off as a share of the reading; says: what
+    follows.
+    """
 
     reading: store.MachineReading
     predicted_n: float
@@ -43,7 +47,9 @@ class Check:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MachineSheet:
-    """An item with its readings and the law through them, one for each dial setting; refused: why there is none."""
+    """An item with its readings and the law through them, one for each dial setting; refused: why
+    there is none.
+    """
 
     item: store.ItemRow
     kind: ItemKind
@@ -76,17 +82,30 @@ def machine_sheet(con: store.Connection, trainer_id: int, item_id: int) -> Machi
     if kind.fit:
         for setting in dict.fromkeys(r.setting for r in read):
             try:
-                fits[setting] = fit_of(kind.fit, [r for r in read if r.setting == setting], item.quantities)
+                fits[setting] = fit_of(
+                    kind.fit, [r for r in read if r.setting == setting], item.quantities
+                )
             except InputError as error:
                 refused[setting] = f"{error.value} is not enough: {error.allowed}"
-    checks = tuple(_checked(kind.fit, fits, read, r) for r in rows if r.purpose == "check" and r.setting in fits)
+    checks = tuple(
+        _checked(kind.fit, fits, read, r)
+        for r in rows
+        if r.purpose == "check" and r.setting in fits
+    )
     return MachineSheet(
-        item=item, kind=kind, badge=badge_of(item, len(read)), readings=read, fits=MappingProxyType(fits),
-        refused=MappingProxyType(refused), checks=checks,
-    )  # fmt: skip
+        item=item,
+        kind=kind,
+        badge=badge_of(item, len(read)),
+        readings=read,
+        fits=MappingProxyType(fits),
+        refused=MappingProxyType(refused),
+        checks=checks,
+    )
 
 
-def rows_from(fit: str, columns: Mapping[str, Sequence[Any]], setting: str = "") -> tuple[store.MachineReading, ...]:
+def rows_from(
+    fit: str, columns: Mapping[str, Sequence[Any]], setting: str = ""
+) -> tuple[store.MachineReading, ...]:
     """Return readings from a fit's columns, all of one dial setting."""
     count = len(columns["force_n"])
     at = columns[NAMES[fit]] if fit in NAMES else [0.0] * count
@@ -106,7 +125,9 @@ def predict_n(
     if fit == "spring":
         return law["start_n"] + law["rate_n_per_m"] * at.at
     if fit == "sled":
-        return law["along_rail_n"] + (law["friction_n"] if at.direction == "push" else -law["friction_n"])
+        return law["along_rail_n"] + (
+            law["friction_n"] if at.direction == "push" else -law["friction_n"]
+        )
     if fit == "lever":
         return law["kg_m"] * G * float(np.cos((at.at + law["angle_deg"]) * DEG)) / (at.arm_m or 1.0)
     if fit == "pendulum":
@@ -122,19 +143,32 @@ def predict_n(
 
 
 def _checked(
-    fit: str, fits: Mapping[str, MachineFit], rows: Sequence[store.MachineReading], reading: store.MachineReading
+    fit: str,
+    fits: Mapping[str, MachineFit],
+    rows: Sequence[store.MachineReading],
+    reading: store.MachineReading,
 ) -> Check:
     found = fits[reading.setting]
     predicted = predict_n(fit, found, rows, reading)
     if predicted is None:
-        return Check(reading=reading, predicted_n=float("nan"), off=0.0, says="outside the readings: no prediction")
+        return Check(
+            reading=reading,
+            predicted_n=float("nan"),
+            off=0.0,
+            says="outside the readings: no prediction",
+        )
     error = found.spread_n if found.spread_n is not None else 0.02 * abs(predicted)
     off, says = trust(predicted, error, reading.force_n)
     return Check(reading=reading, predicted_n=predicted, off=off, says=says)
 
 
 def parse_readings(
-    fit: str, typed: Sequence[Mapping[str, str]], force_unit: str, *, purpose: str = "fit", read_on: str | None = None
+    fit: str,
+    typed: Sequence[Mapping[str, str]],
+    force_unit: str,
+    *,
+    purpose: str = "fit",
+    read_on: str | None = None,
 ) -> tuple[store.MachineReading, ...]:
     """Return readings in SI from typed rows; rows without a force are passed over.
 
@@ -151,11 +185,21 @@ def parse_readings(
         if not any(row.get(name, "").strip() for name in ("at", "force")):
             continue
         key = f"{prefix}-{index}"
-        at = cell(row.get("at", ""), f"{key}-at", f"a number of {columns.unit}", messages) if columns.unit else 0.0
+        at = (
+            cell(row.get("at", ""), f"{key}-at", f"a number of {columns.unit}", messages)
+            if columns.unit
+            else 0.0
+        )
         force = cell(row.get("force", ""), f"{key}-force", f"a pull in {force_unit}", messages)
-        arm = cell(row.get("arm", ""), f"{key}-arm", "a length in cm", messages) if columns.arm else None
+        arm = (
+            cell(row.get("arm", ""), f"{key}-arm", "a length in cm", messages)
+            if columns.arm
+            else None
+        )
         if force is not None and not 0 <= force * per_force <= 20000:
-            messages[f"{key}-force"] = f"{force:g} {force_unit} is not kept: from 0 to {20000 / per_force:.0f}"
+            messages[f"{key}-force"] = (
+                f"{force:g} {force_unit} is not kept: from 0 to {20000 / per_force:.0f}"
+            )
         if at is not None and not -1000 <= at * columns.per <= 1000:
             messages[f"{key}-at"] = f"{at:g} {columns.unit} is not kept: from -1000 to 1000"
         if arm is not None and not 2 <= arm <= 300:
@@ -184,10 +228,16 @@ def parse_readings(
 
 
 def save_readings(
-    con: store.Connection, trainer_id: int, item_id: int, rows: Sequence[store.MachineReading],
-    measured: Mapping[str, float], *, now: str,
-) -> None:  # fmt: skip
-    """Keep an item's readings, what they set, and quantities that were measured beside them (SI), with undo.
+    con: store.Connection,
+    trainer_id: int,
+    item_id: int,
+    rows: Sequence[store.MachineReading],
+    measured: Mapping[str, float],
+    *,
+    now: str,
+) -> None:
+    """Keep an item's readings, what they set, and quantities that were measured beside them (SI),
+    with undo.
 
     SheetError when a quantity is out of range or the readings allow no law; nothing is kept then.
     """
@@ -208,7 +258,9 @@ def save_readings(
             found = fit_of(sheet.kind.fit, own, quantities)
         except InputError as error:
             where = f" of dial {setting}" if setting else ""
-            messages["rows"] = f"{error.value}{where}: not enough for a law; it takes {error.allowed}"
+            messages["rows"] = (
+                f"{error.value}{where}: not enough for a law; it takes {error.allowed}"
+            )
             continue
         for name, value in _sets(sheet.kind, found, quantities).items():
             quantity = sheet.kind.quantity(name)
@@ -216,23 +268,32 @@ def save_readings(
                 quantities[name], sources[name] = value, Source.MEASURED
             else:
                 messages["rows"] = (
-                    f"the readings make {quantity.words} {quantity.shown(value)} {quantity.unit}: it should lie from "
+                    f"the readings make {quantity.words} {quantity.shown(value)} "
+                    f"{quantity.unit}: it should lie from "
                     f"{quantity.shown(quantity.low)} to {quantity.shown(quantity.high)}; read again"
                 )
     if messages:
         raise SheetError(messages)
     checks = [r for r in store.machine_readings(con, trainer_id, item_id) if r.purpose == "check"]
     words = f"{sheet.item.name}: readings kept"
-    with store.recorded(con, trainer_id, scope=scope(sheet.item.place_id), kind="readings", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(sheet.item.place_id), kind="readings", words=words, now=now
+    ):
         store.replace_machine_readings(con, trainer_id, item_id, [*rows, *checks])
         store.set_quantities(con, trainer_id, item_id, quantities, sources)
 
 
-def _sets(kind: ItemKind, found: MachineFit, quantities: Mapping[str, float]) -> Mapping[str, float]:
+def _sets(
+    kind: ItemKind, found: MachineFit, quantities: Mapping[str, float]
+) -> Mapping[str, float]:
     """Return the quantities (SI) that a fit settles."""
     law = found.law
     if kind.fit == "spring":
-        return {"start_n": law["start_n"], "rate_n_per_m": law["rate_n_per_m"], "travel_m": law["travel_m"]}
+        return {
+            "start_n": law["start_n"],
+            "rate_n_per_m": law["rate_n_per_m"],
+            "travel_m": law["travel_m"],
+        }
     if kind.fit == "sled" and "kg" in law:
         return {"empty_kg": law["kg"], "friction": law.get("friction", 0.0)}
     if kind.fit == "cable":
@@ -249,19 +310,28 @@ def _sets(kind: ItemKind, found: MachineFit, quantities: Mapping[str, float]) ->
 
 
 def add_check(
-    con: store.Connection, trainer_id: int, item_id: int, rows: Sequence[store.MachineReading], *, now: str
+    con: store.Connection,
+    trainer_id: int,
+    item_id: int,
+    rows: Sequence[store.MachineReading],
+    *,
+    now: str,
 ) -> None:
     """Keep check readings beside the others, with undo."""
     item = store.item(con, trainer_id, item_id)
     old = store.machine_readings(con, trainer_id, item_id)
     words = f"{item.name}: check reading kept"
-    with store.recorded(con, trainer_id, scope=scope(item.place_id), kind="readings", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="readings", words=words, now=now
+    ):
         store.replace_machine_readings(con, trainer_id, item_id, [*old, *rows])
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class HungTest:
-    """The hung-carriage test: where it should rest, m from the first mark; words: whether readings and test agree."""
+    """The hung-carriage test: where it should rest, m from the first mark; words: whether readings
+    and test agree.
+    """
 
     predicted_m: float
     words: str
@@ -276,17 +346,24 @@ def hung_test(item: store.ItemRow, carriage_kg: float, rests_m: float | None) ->
     if not 0.1 <= carriage_kg <= 200:
         raise InputError("carriage", carriage_kg, "from 0.1 to 200 kg")
     spring = Spring(
-        start_n=q["start_n"], end_n=q["start_n"] + q["rate_n_per_m"] * q["travel_m"], travel_m=q["travel_m"]
+        start_n=q["start_n"],
+        end_n=q["start_n"] + q["rate_n_per_m"] * q["travel_m"],
+        travel_m=q["travel_m"],
     )
     if rests_m is not None and not 0 <= rests_m <= spring.travel_m + 0.01:
-        raise InputError("rests", rests_m, f"from 0 to the full travel, {100 * spring.travel_m:.0f} cm")
+        raise InputError(
+            "rests", rests_m, f"from 0 to the full travel, {100 * spring.travel_m:.0f} cm"
+        )
     found = hung_rest_m(spring, carriage_kg * G)
     place = "at the stop" if found >= spring.travel_m else "at the first mark" if found <= 0 else ""
     words = f"It should rest {place or f'{100 * found:.0f} cm past the first mark'}."
     if rests_m is not None:
         off = abs(rests_m - found)
         if off > 0.1 * spring.travel_m:
-            words += f" It rests {100 * off:.0f} cm from there: the spring or the carriage’s weight is not as read."
+            words += (
+                f" It rests {100 * off:.0f} cm from there: the spring or the carriage’s weight is "
+                "not as read."
+            )
         else:
             words += " It does: readings and test agree."
     return HungTest(predicted_m=found, words=words)

@@ -13,7 +13,9 @@ from widearc.core.equipment import MachineFit, fit_machine
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Columns:
-    """What is read of a kind: `at` in words and unit (SI per unit), and which further columns there are."""
+    """What is read of a kind: `at` in words and unit (SI per unit), and which further columns there
+    are.
+    """
 
     at: str
     unit: str
@@ -36,10 +38,14 @@ COLUMNS: Mapping[str, Columns] = MappingProxyType(
 )
 NAMES = MappingProxyType(
     {
-        "spring": "travel_m", "stack": "angle_deg", "lever": "angle_deg", "pendulum": "angle_deg", "cable": "stack_kg",
+        "spring": "travel_m",
+        "stack": "angle_deg",
+        "lever": "angle_deg",
+        "pendulum": "angle_deg",
+        "cable": "stack_kg",
         "corner-bar": "plate_kg",
     }
-)  # fmt: skip
+)
 
 
 def columns_of(fit: str, rows: Sequence[store.MachineReading]) -> dict[str, list[Any]]:
@@ -54,13 +60,20 @@ def columns_of(fit: str, rows: Sequence[store.MachineReading]) -> dict[str, list
     return columns
 
 
-def fit_of(fit: str, rows: Sequence[store.MachineReading], quantities: Mapping[str, float]) -> MachineFit:
-    """Return the law through a machine's readings of one setting; quantities: what is described, SI by name.
+def fit_of(
+    fit: str, rows: Sequence[store.MachineReading], quantities: Mapping[str, float]
+) -> MachineFit:
+    """Return the law through a machine's readings of one setting; quantities: what is described, SI
+    by name.
 
     Raises InputError where the readings are not enough.
     """
     columns = columns_of(fit, rows)
-    given = {"rail_deg": quantities["rail_deg"]} if fit == "sled" and quantities.get("rail_deg", 0) >= 1 else {}
+    given = (
+        {"rail_deg": quantities["rail_deg"]}
+        if fit == "sled" and quantities.get("rail_deg", 0) >= 1
+        else {}
+    )
     if fit == "stack" and "read_kg" in quantities:
         given = {"kg": quantities["read_kg"], "ratio": quantities.get("ratio", 1.0)}
     return fit_machine(fit, columns, given)

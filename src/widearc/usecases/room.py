@@ -1,4 +1,6 @@
-"""What is in a place, what is free, what it can train; adding, changing, copying, with undo for all of it."""
+"""What is in a place, what is free, what it can train; adding, changing, copying, with undo for all
+of it.
+"""
 
 from __future__ import annotations
 
@@ -14,16 +16,29 @@ from widearc.usecases.sheet import SheetError
 
 PEOPLE = {"alone": "alone", "others": "others here, nobody helps", "partner": "a partner helps"}
 CROWDING = {"empty": "empty", "some": "some people", "packed": "packed"}
-SIDES = {"": "", "left": "left", "right": "right", "ahead": "ahead", "behind": "behind", "floor": "floor",
-         "overhead": "overhead"}  # fmt: skip
-HOLDS = {"eye": "a rated eye", "weight": "a loose weight", "furniture": "furniture", "feet": "somebody's feet",
-         "partner": "a partner"}  # fmt: skip
+SIDES = {
+    "": "",
+    "left": "left",
+    "right": "right",
+    "ahead": "ahead",
+    "behind": "behind",
+    "floor": "floor",
+    "overhead": "overhead",
+}
+HOLDS = {
+    "eye": "a rated eye",
+    "weight": "a loose weight",
+    "furniture": "furniture",
+    "feet": "somebody's feet",
+    "partner": "a partner",
+}
 MOST_ITEMS = 500
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RoomView:
-    """A place with its equipment and badges, the trainer's other places, what it trains, and the last change.
+    """A place with its equipment and badges, the trainer's other places, what it trains, and the
+    last change.
 
     aside: for whom an item is set aside, by its id: the client's name.
     """
@@ -42,8 +57,12 @@ def scope(place_id: int) -> str:
     return f"place:{place_id}"
 
 
-def room(con: store.Connection, trainer_id: int, place_id: int, client: store.ClientFacts | None = None) -> RoomView:
-    """Return a place's equipment, what it trains for a client, the last change; MissingError if it is not there."""
+def room(
+    con: store.Connection, trainer_id: int, place_id: int, client: store.ClientFacts | None = None
+) -> RoomView:
+    """Return a place's equipment, what it trains for a client, the last change; MissingError if it
+    is not there.
+    """
     place = store.place(con, trainer_id, place_id)
     items = store.items(con, trainer_id, place_id)
     kit, taken, _, _ = kit_of(con, trainer_id, items, place_id)
@@ -68,18 +87,28 @@ def _aside(con: store.Connection, trainer_id: int, place_id: int) -> Mapping[int
     return {item: names[client] for item, client in kept.items()}
 
 
-def mark(con: store.Connection, trainer_id: int, item_id: int, state: store.State, *, now: str) -> store.ItemRow:
+def mark(
+    con: store.Connection, trainer_id: int, item_id: int, state: store.State, *, now: str
+) -> store.ItemRow:
     """Set an item free, taken or broken, recorded for undo; return it as it is now."""
     before = store.item(con, trainer_id, item_id)
     if before.state is not state:
         words = f"{before.name} {STATE_WORDS[state]}"
-        with store.recorded(con, trainer_id, scope=scope(before.place_id), kind="state", words=words, now=now):
+        with store.recorded(
+            con, trainer_id, scope=scope(before.place_id), kind="state", words=words, now=now
+        ):
             store.set_state(con, trainer_id, [item_id], state, at=now)
     return store.item(con, trainer_id, item_id)
 
 
 def mark_zone(
-    con: store.Connection, trainer_id: int, place_id: int, zone: str, state: store.State, *, now: str
+    con: store.Connection,
+    trainer_id: int,
+    place_id: int,
+    zone: str,
+    state: store.State,
+    *,
+    now: str,
 ) -> None:
     """Set everything in a zone free or taken; what is broken stays so."""
     items = [
@@ -94,11 +123,15 @@ def mark_zone(
         store.set_state(con, trainer_id, items, state, at=now)
 
 
-def see(con: store.Connection, trainer_id: int, item_id: int, *, seen: bool, now: str) -> store.ItemRow:
+def see(
+    con: store.Connection, trainer_id: int, item_id: int, *, seen: bool, now: str
+) -> store.ItemRow:
     """Tick an item on the look-round list, or take the tick away; return it as it was."""
     item = store.item(con, trainer_id, item_id)
     words = f"{item.name} {'seen' if seen else 'not seen'}"
-    with store.recorded(con, trainer_id, scope=scope(item.place_id), kind="seen", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="seen", words=words, now=now
+    ):
         store.set_seen(con, trainer_id, item_id, now if seen else None)
     return item
 
@@ -123,7 +156,9 @@ class ItemFacts:
     shape: str = "loop"
 
 
-def _check(con: store.Connection, trainer_id: int, place_id: int, facts: ItemFacts, own: int | None) -> ItemFacts:
+def _check(
+    con: store.Connection, trainer_id: int, place_id: int, facts: ItemFacts, own: int | None
+) -> ItemFacts:
     """Return facts with every rule checked; SheetError with a message per field."""
     messages: dict[str, str] = {}
     kind = kind_of(facts.kind)
@@ -139,7 +174,9 @@ def _check(con: store.Connection, trainer_id: int, place_id: int, facts: ItemFac
     if len(zone) > 20:
         messages["zone"] = f"{len(zone)} characters are too many: at most 20"
     if facts.side not in SIDES:
-        messages["side"] = f"{facts.side[:20]} is not kept: one of {', '.join(s for s in SIDES if s)}"
+        messages["side"] = (
+            f"{facts.side[:20]} is not kept: one of {', '.join(s for s in SIDES if s)}"
+        )
     hold = facts.hold or ("eye" if kind.id == "anchor" else "")
     if hold and hold not in HOLDS:
         messages["hold"] = f"{hold[:20]} is not kept: one of {', '.join(HOLDS)}"
@@ -154,24 +191,39 @@ def _check(con: store.Connection, trainer_id: int, place_id: int, facts: ItemFac
             if quantity.usual is not None:
                 quantities[quantity.name], sources[quantity.name] = quantity.usual, Source.ASSUMED
             elif not quantity.optional:
-                messages.setdefault(quantity.name, f"empty: type {quantity.words} in {quantity.unit or 'pieces'}")
+                messages.setdefault(
+                    quantity.name, f"empty: type {quantity.words} in {quantity.unit or 'pieces'}"
+                )
             continue
         try:
             check_quantity(quantity, value, quantity.name)
         except InputError as error:
             messages[quantity.name] = f"{error.value} is not kept: {error.allowed}"
-    if "smallest_kg" in quantities and quantities["smallest_kg"] > quantities.get("largest_kg", 400.0):
+    if "smallest_kg" in quantities and quantities["smallest_kg"] > quantities.get(
+        "largest_kg", 400.0
+    ):
         messages["smallest_kg"] = "more than the whole stack"
     if messages:
         raise SheetError(messages)
     return ItemFacts(
-        kind=kind.id, name=name, zone=zone, side=facts.side, hold=hold, note=facts.note.strip(),
-        quantities=quantities, sources=sources, shape=facts.shape,
-    )  # fmt: skip
+        kind=kind.id,
+        name=name,
+        zone=zone,
+        side=facts.side,
+        hold=hold,
+        note=facts.note.strip(),
+        quantities=quantities,
+        sources=sources,
+        shape=facts.shape,
+    )
 
 
-def add_item(con: store.Connection, trainer_id: int, place_id: int, facts: ItemFacts, *, now: str) -> int:
-    """Add an item to a place; return its id. SheetError with a message per field, and nothing is kept."""
+def add_item(
+    con: store.Connection, trainer_id: int, place_id: int, facts: ItemFacts, *, now: str
+) -> int:
+    """Add an item to a place; return its id. SheetError with a message per field, and nothing is
+    kept.
+    """
     place = store.place(con, trainer_id, place_id)
     clean = _check(con, trainer_id, place_id, facts, None)
     words = f"{clean.name} added"
@@ -180,24 +232,52 @@ def add_item(con: store.Connection, trainer_id: int, place_id: int, facts: ItemF
 
 
 def _insert(con: store.Connection, trainer_id: int, place_id: int, clean: ItemFacts) -> int:
-    band = {"shape": clean.shape, "strands": 2 if clean.shape == "loop" else 1} if clean.kind == "band" else {}
+    band = (
+        {"shape": clean.shape, "strands": 2 if clean.shape == "loop" else 1}
+        if clean.kind == "band"
+        else {}
+    )
     return store.add_item(
-        con, trainer_id, place_id, kind=clean.kind, name=clean.name, zone=clean.zone, side=clean.side,
-        hold=clean.hold, note=clean.note, quantities=clean.quantities, sources=clean.sources, **band,
-    )  # fmt: skip
+        con,
+        trainer_id,
+        place_id,
+        kind=clean.kind,
+        name=clean.name,
+        zone=clean.zone,
+        side=clean.side,
+        hold=clean.hold,
+        note=clean.note,
+        quantities=clean.quantities,
+        sources=clean.sources,
+        **band,
+    )
 
 
-def change_item(con: store.Connection, trainer_id: int, item_id: int, facts: ItemFacts, *, now: str) -> store.ItemRow:
-    """Change an item; return it as it is now. SheetError with a message per field, and nothing is kept."""
+def change_item(
+    con: store.Connection, trainer_id: int, item_id: int, facts: ItemFacts, *, now: str
+) -> store.ItemRow:
+    """Change an item; return it as it is now. SheetError with a message per field, and nothing is
+    kept.
+    """
     before = store.item(con, trainer_id, item_id)
     clean = _check(con, trainer_id, before.place_id, facts, item_id)
     words = f"{clean.name} changed"
-    with store.recorded(con, trainer_id, scope=scope(before.place_id), kind="item", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(before.place_id), kind="item", words=words, now=now
+    ):
         store.set_item(
-            con, trainer_id, item_id, name=clean.name, zone=clean.zone, side=clean.side, hold=clean.hold,
+            con,
+            trainer_id,
+            item_id,
+            name=clean.name,
+            zone=clean.zone,
+            side=clean.side,
+            hold=clean.hold,
             note=clean.note,
-        )  # fmt: skip
-        if dict(before.quantities) != dict(clean.quantities) or dict(before.sources) != dict(clean.sources):
+        )
+        if dict(before.quantities) != dict(clean.quantities) or dict(before.sources) != dict(
+            clean.sources
+        ):
             store.set_quantities(con, trainer_id, item_id, clean.quantities, clean.sources)
     return store.item(con, trainer_id, item_id)
 
@@ -214,31 +294,53 @@ def _free_name(name: str, taken: Sequence[str]) -> str:
 
 
 def duplicate_item(con: store.Connection, trainer_id: int, item_id: int, *, now: str) -> int:
-    """Add the same item once more under the next name, with its readings and settings; return its id."""
+    """Add the same item once more under the next name, with its readings and settings; return its
+    id.
+    """
     item = store.item(con, trainer_id, item_id)
     name = _free_name(item.name, [i.name for i in store.items(con, trainer_id, item.place_id)])
     words = f"{name} added, as {item.name}"
-    with store.recorded(con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
+    ):
         return _copy(con, trainer_id, item, item.place_id, name)
 
 
-def _copy(con: store.Connection, trainer_id: int, item: store.ItemRow, place_id: int, name: str) -> int:
+def _copy(
+    con: store.Connection, trainer_id: int, item: store.ItemRow, place_id: int, name: str
+) -> int:
     band = {c: getattr(item, c) for c in store.BAND_COLUMNS} if item.kind == "band" else {}
     new = store.add_item(
-        con, trainer_id, place_id, kind=item.kind, name=name, zone=item.zone, side=item.side, hold=item.hold,
-        note=item.note, quantities=item.quantities, sources=item.sources, **band,
-    )  # fmt: skip
+        con,
+        trainer_id,
+        place_id,
+        kind=item.kind,
+        name=name,
+        zone=item.zone,
+        side=item.side,
+        hold=item.hold,
+        note=item.note,
+        quantities=item.quantities,
+        sources=item.sources,
+        **band,
+    )
     store.replace_readings(con, trainer_id, new, store.readings(con, trainer_id, item.id))
-    store.replace_machine_readings(con, trainer_id, new, store.machine_readings(con, trainer_id, item.id))
+    store.replace_machine_readings(
+        con, trainer_id, new, store.machine_readings(con, trainer_id, item.id)
+    )
     store.replace_settings(con, trainer_id, new, store.settings(con, trainer_id, item.id))
     return new
 
 
 def remove_item(con: store.Connection, trainer_id: int, item_id: int, *, now: str) -> store.ItemRow:
-    """Remove an item with its readings and settings; return it as it was. Undo brings all of it back."""
+    """Remove an item with its readings and settings; return it as it was. Undo brings all of it
+    back.
+    """
     item = store.item(con, trainer_id, item_id)
     words = f"{item.name} removed"
-    with store.recorded(con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
+    ):
         store.remove_item(con, trainer_id, item_id)
     return item
 
@@ -262,16 +364,22 @@ def keep_settings(
     if messages:
         raise SheetError(messages)
     words = f"{item.name}: settings kept"
-    with store.recorded(con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
+    ):
         store.replace_settings(con, trainer_id, item_id, rows)
     return item
 
 
-def _check_place(con: store.Connection, trainer_id: int, facts: store.PlaceFacts, own: int | None) -> None:
+def _check_place(
+    con: store.Connection, trainer_id: int, facts: store.PlaceFacts, own: int | None
+) -> None:
     messages: dict[str, str] = {}
     if not 1 <= len(facts.name) <= 80:
         messages["name"] = "a name of 1 to 80 characters"
-    elif any(p.name.lower() == facts.name.lower() and p.id != own for p in store.places(con, trainer_id)):
+    elif any(
+        p.name.lower() == facts.name.lower() and p.id != own for p in store.places(con, trainer_id)
+    ):
         messages["name"] = f"“{facts.name}” is a place already: choose another name"
     if len(facts.note) > 300:
         messages["note"] = f"{len(facts.note)} characters are too many: at most 300"
@@ -290,12 +398,18 @@ def _check_place(con: store.Connection, trainer_id: int, facts: store.PlaceFacts
 def new_place(con: store.Connection, trainer_id: int, facts: store.PlaceFacts, *, now: str) -> int:
     """Add a place; return its id. SheetError with a message per field."""
     _check_place(con, trainer_id, facts, None)
-    with store.recorded(con, trainer_id, scope="places", kind="place", words=f"{facts.name} added", now=now):
+    with store.recorded(
+        con, trainer_id, scope="places", kind="place", words=f"{facts.name} added", now=now
+    ):
         return store.add_place(con, trainer_id, facts)
 
 
-def change_place(con: store.Connection, trainer_id: int, place_id: int, facts: store.PlaceFacts, *, now: str) -> None:
-    """Change what is said of a place: name, people, space, crowding. SheetError with a message per field."""
+def change_place(
+    con: store.Connection, trainer_id: int, place_id: int, facts: store.PlaceFacts, *, now: str
+) -> None:
+    """Change what is said of a place: name, people, space, crowding. SheetError with a message per
+    field.
+    """
     store.place(con, trainer_id, place_id)
     _check_place(con, trainer_id, facts, place_id)
     words = f"{facts.name}: {CROWDING[facts.crowding]}, {PEOPLE[facts.people]}"
@@ -308,9 +422,14 @@ def copy_place(con: store.Connection, trainer_id: int, place_id: int, *, now: st
     place = store.place(con, trainer_id, place_id)
     name = _free_name(place.name, [p.name for p in store.places(con, trainer_id)])
     facts = store.PlaceFacts(
-        name=name, note=place.note, people=place.people, crowding=place.crowding, wall=place.wall,
-        floor_width_m=place.floor_width_m, floor_length_m=place.floor_length_m,
-    )  # fmt: skip
+        name=name,
+        note=place.note,
+        people=place.people,
+        crowding=place.crowding,
+        wall=place.wall,
+        floor_width_m=place.floor_width_m,
+        floor_length_m=place.floor_length_m,
+    )
     words = f"{name} added, as {place.name}"
     with store.recorded(con, trainer_id, scope="places", kind="place", words=words, now=now):
         new = store.add_place(con, trainer_id, facts)
@@ -319,9 +438,15 @@ def copy_place(con: store.Connection, trainer_id: int, place_id: int, *, now: st
     return new
 
 
-def remove_place(con: store.Connection, trainer_id: int, place_id: int, *, now: str) -> store.PlaceRow:
-    """Remove a place with everything in it and the decisions kept there; return it. Undo brings all of it back."""
+def remove_place(
+    con: store.Connection, trainer_id: int, place_id: int, *, now: str
+) -> store.PlaceRow:
+    """Remove a place with everything in it and the decisions kept there; return it. Undo brings all
+    of it back.
+    """
     place = store.place(con, trainer_id, place_id)
-    with store.recorded(con, trainer_id, scope="places", kind="place", words=f"{place.name} removed", now=now):
+    with store.recorded(
+        con, trainer_id, scope="places", kind="place", words=f"{place.name} removed", now=now
+    ):
         store.remove_place(con, trainer_id, place_id)
     return place

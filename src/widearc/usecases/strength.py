@@ -31,14 +31,17 @@ from widearc.store.errors import MissingError
 from widearc.usecases.sheet import SheetError
 
 ACTIONS_OF = {
-    "hip": ("hip_extension", "hip_flexion"), "knee": ("knee_extension", "knee_flexion"),
+    "hip": ("hip_extension", "hip_flexion"),
+    "knee": ("knee_extension", "knee_flexion"),
     "ankle": ("plantarflexion", "dorsiflexion"),
-}  # fmt: skip
+}
 SIDES = ("both", "left", "right")
 
 
 def asked(curve: Curve) -> tuple[dict[str, Array], dict[str, Array]]:
-    """Return demand (positive in the action's sense) and usual strength by action, N·m (samples,)."""
+    """Return demand (positive in the action's sense) and usual strength by action, N·m
+    (samples,).
+    """
     body = curve.setup.body
     demand: dict[str, Array] = {}
     usual: dict[str, Array] = {}
@@ -50,16 +53,28 @@ def asked(curve: Curve) -> tuple[dict[str, Array], dict[str, Array]]:
             if action in ACTIONS and float(part.max()) > 0:
                 demand[action] = part
                 usual[action] = strength_nm(
-                    action, curve.motion.angles[joint][0], mass_kg=body.mass_kg, stature_m=body.stature_m,
+                    action,
+                    curve.motion.angles[joint][0],
+                    mass_kg=body.mass_kg,
+                    stature_m=body.stature_m,
                     sex=body.sex.value,
-                )  # fmt: skip
+                )
     return demand, usual
 
 
 def log_set(
-    con: store.Connection, trainer_id: int, client_id: int, curve: Curve, words: str, *, reps: int, reserve: int,
-    side: str, formula: str, now: str,
-) -> None:  # fmt: skip
+    con: store.Connection,
+    trainer_id: int,
+    client_id: int,
+    curve: Curve,
+    words: str,
+    *,
+    reps: int,
+    reserve: int,
+    side: str,
+    formula: str,
+    now: str,
+) -> None:
     """Keep a set of a client, recorded for undo. SheetError at the field; nothing is kept then."""
     messages: dict[str, str] = {}
     if not 1 <= reps <= 100:
@@ -80,9 +95,17 @@ def log_set(
     if messages:
         raise SheetError(messages)
     row = store.StrengthSet(
-        client_id=client_id, logged_at=now, exercise=curve.setup.exercise.id, words=words[:300], side=side, reps=reps,
-        reserve=reserve, formula=formula, scales=scales, strip=_strip(curve),
-    )  # fmt: skip
+        client_id=client_id,
+        logged_at=now,
+        exercise=curve.setup.exercise.id,
+        words=words[:300],
+        side=side,
+        reps=reps,
+        reserve=reserve,
+        formula=formula,
+        scales=scales,
+        strip=_strip(curve),
+    )
     said = f"set of {curve.setup.exercise.name.lower()} kept"
     with store.recorded(con, trainer_id, scope="clients", kind="set", words=said, now=now):
         store.add_strength_set(con, trainer_id, row)
@@ -92,8 +115,14 @@ STRIP_POINTS = 33
 
 
 def _strip(curve: Curve) -> tuple[float, ...]:
-    """Return the demand on the joint that is asked most, N·m, in even steps of the lift; empty where none moves."""
-    moving = {j: np.abs(d[0]) for j, d in curve.demand_nm.items() if float(np.ptp(curve.motion.angles[j][0])) >= STILL}
+    """Return the demand on the joint that is asked most, N·m, in even steps of the lift; empty
+    where none moves.
+    """
+    moving = {
+        j: np.abs(d[0])
+        for j, d in curve.demand_nm.items()
+        if float(np.ptp(curve.motion.angles[j][0])) >= STILL
+    }
     if not moving:
         return ()
     most = max(moving.values(), key=lambda d: float(d.max()))
@@ -112,7 +141,9 @@ def remove_set(con: store.Connection, trainer_id: int, set_id: int, *, now: str)
 
 
 def strength_of(con: store.Connection, trainer_id: int, client_id: int) -> Mapping[str, Scale]:
-    """Return what is known of each action of a client; where the sides differ, the weaker one: it sets the reps."""
+    """Return what is known of each action of a client; where the sides differ, the weaker one: it
+    sets the reps.
+    """
     sets = store.strength_sets(con, trainer_id, client_id)
     sides = [
         current([scale for row in sets if row.side in ("both", side) for scale in row.scales])
@@ -126,7 +157,8 @@ def strength_of(con: store.Connection, trainer_id: int, client_id: int) -> Mappi
 
 
 def equal_reps(first: Curve, other: Curve, known: Mapping[str, Scale], reps: int) -> EqualReps:
-    """Return the reps of another exercise that come as close to failure as `reps` of the first, for a client.
+    """Return the reps of another exercise that come as close to failure as `reps` of the first, for
+    a client.
 
     Only where the hardest place of both is an action of which a set near enough is logged.
     """
@@ -146,8 +178,12 @@ def equal_reps(first: Curve, other: Curve, known: Mapping[str, Scale], reps: int
     return equal_effort_reps(efforts_at[0], efforts_at[1], reps)
 
 
-def equal_reps_scaled(first: Curve, other: Curve, scale: Mapping[str, float], reps: int) -> int | None:
-    """Return the reps of another exercise that come as close to failure, by scales that are given; None: not said."""
+def equal_reps_scaled(
+    first: Curve, other: Curve, scale: Mapping[str, float], reps: int
+) -> int | None:
+    """Return the reps of another exercise that come as close to failure, by scales that are given;
+    None: not said.
+    """
     shares = []
     for found in (first, other):
         place = hardest(*asked(found))
@@ -158,7 +194,9 @@ def equal_reps_scaled(first: Curve, other: Curve, scale: Mapping[str, float], re
 
 
 def effort_words(first: Curve, other: Curve) -> str:
-    """Return how hard another exercise is beside the first where no strength is known, in words; empty: nothing."""
+    """Return how hard another exercise is beside the first where no strength is known, in words;
+    empty: nothing.
+    """
     ratios = effort_ratios(asked(first), asked(other))
     said = [
         f"{action.replace('_', ' ')} {ratio:.2f} times"
@@ -167,7 +205,11 @@ def effort_words(first: Curve, other: Curve) -> str:
     ]
     if not ratios:
         return ""
-    return "at its hardest place " + (" and ".join(said) if said else "as hard") + " of this client’s strength there"
+    return (
+        "at its hardest place "
+        + (" and ".join(said) if said else "as hard")
+        + " of this client’s strength there"
+    )
 
 
 SAME_EFFORT = 0.05
@@ -175,7 +217,8 @@ SAME_EFFORT = 0.05
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Effort:
-    """The effort of one action along the range: share of the limit (samples,); NaN-free. words: the hardest place.
+    """The effort of one action along the range: share of the limit (samples,); NaN-free. words: the
+    hardest place.
 
     known: whether a number may be said; strength_nm: the scaled curve (samples,).
     """
@@ -189,7 +232,9 @@ class Effort:
 
 
 def efforts(curve: Curve, known: Mapping[str, Scale]) -> tuple[Effort, ...]:
-    """Return the effort of every action that a curve asks and of which a set is logged, the greatest first."""
+    """Return the effort of every action that a curve asks and of which a set is logged, the
+    greatest first.
+    """
     demand, usual = asked(curve)
     found = []
     for joint, actions in ACTIONS_OF.items():
@@ -203,9 +248,15 @@ def efforts(curve: Curve, known: Mapping[str, Scale]) -> tuple[Effort, ...]:
             near = can_predict(scale, float(demand[action].max()))
             at = to_deg(curve.motion.angles[joint][0])[most]
             found.append(
-                Effort(action=action, joint=joint, share=share, strength_nm=strength, known=near,
-                       words=_words(action, float(share[most]), float(at), scale, near=near))
-            )  # fmt: skip
+                Effort(
+                    action=action,
+                    joint=joint,
+                    share=share,
+                    strength_nm=strength,
+                    known=near,
+                    words=_words(action, float(share[most]), float(at), scale, near=near),
+                )
+            )
     return tuple(sorted(found, key=lambda e: -float(e.share.max())))
 
 
@@ -218,4 +269,7 @@ def _words(action: str, effort: float, at_deg: float, scale: Scale, *, near: boo
     if effort >= 1.0:
         return f"{name}: above the estimate at {at_deg:.0f}°"
     error = max(1, round(100 * effort * scale.error_share))
-    return f"{name}: {bound}{100 * effort:.0f} ± {error:.0f} % of the limit, {where}; {reps_left_words(effort)}"
+    return (
+        f"{name}: {bound}{100 * effort:.0f} ± {error:.0f} % of the limit, {where}; "
+        f"{reps_left_words(effort)}"
+    )

@@ -44,10 +44,11 @@ HEAVIEST_KG = 500.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SwapAsk:
-    """What the trainer asks: exercise, load kg, deepest knee bend in degrees, sets × reps, client, place.
+    """What the trainer asks: exercise, load kg, deepest knee bend in degrees, sets × reps, client,
+    place.
 
-    show_all: also what a packed place hides. shape: how the demand is wanted over the range. intent: what is wanted
-    by itself; then exercise, load and depth are not asked.
+    show_all: also what a packed place hides. shape: how the demand is wanted over the range.
+    intent: what is wanted by itself; then exercise, load and depth are not asked.
     """
 
     place_id: int
@@ -80,10 +81,10 @@ class SwapAsk:
 class SwapView:
     """The answer with everything the page shows beside it.
 
-    problem: why the wanted exercise cannot be computed, in words; then ranking and wanted are None. question: what was
-    asked of the core. favourites: stand-ins the trainer prefers for this exercise. aside: the client for whom an item
-    is set aside, by item id. still_deg: the deepest knee bend (degrees) at which it can be had, where the asked one is
-    too deep.
+    problem: why the wanted exercise cannot be computed, in words; then ranking and wanted are None.
+    question: what was asked of the core. favourites: stand-ins the trainer prefers for this
+    exercise. aside: the client for whom an item is set aside, by item id. still_deg: the deepest
+    knee bend (degrees) at which it can be had, where the asked one is too deep.
     """
 
     ask: SwapAsk
@@ -102,9 +103,13 @@ class SwapView:
 
 
 def wantable() -> tuple[Exercise, ...]:
-    """Return the exercises that can be asked for with a load in kg (bands have no single number)."""
+    """Return the exercises that can be asked for with a load in kg (bands have no single
+    number).
+    """
     return tuple(
-        e for e in EXERCISES.values() if _mass_port(e) is not None or () in e.ways or _on_machine(e, "stack", "hack")
+        e
+        for e in EXERCISES.values()
+        if _mass_port(e) is not None or () in e.ways or _on_machine(e, "stack", "hack")
     )
 
 
@@ -112,7 +117,10 @@ LOOSE = ("bar", "dumbbell", "dumbbells", "one hand", "plate", "sled")
 
 
 def _mass_port(item: Exercise) -> str | None:
-    return next((way.port for ways in item.ways if len(ways) == 1 for way in ways if way.stock in LOOSE), None)
+    return next(
+        (way.port for ways in item.ways if len(ways) == 1 for way in ways if way.stock in LOOSE),
+        None,
+    )
 
 
 def _on_machine(item: Exercise, *stocks: str) -> bool:
@@ -120,14 +128,20 @@ def _on_machine(item: Exercise, *stocks: str) -> bool:
 
 
 def asks_depth(item: Exercise) -> bool:
-    """Return whether "down to so much knee bend" means something for an exercise: it extends the knee."""
+    """Return whether "down to so much knee bend" means something for an exercise: it extends the
+    knee.
+    """
     return Action.KE in item.prime
 
 
 def wanted_setup(
-    ask: SwapAsk, client: store.ClientRow, press: SledPress | None, machines: tuple[Machine, ...] = ()
+    ask: SwapAsk,
+    client: store.ClientRow,
+    press: SledPress | None,
+    machines: tuple[Machine, ...] = (),
 ) -> Setup:
-    """Return the wanted exercise as a set-up for a client, on the place's own press or machine where it is one.
+    """Return the wanted exercise as a set-up for a client, on the place's own press or machine
+    where it is one.
 
     Raises InputError for an exercise on a machine that is nowhere read or described.
     """
@@ -161,11 +175,15 @@ def wanted_setup(
         loads = (FreeMass(kg=ask.kg, port=port),)
     if item.id == "leg-extension-dumbbell":
         options["seat_m"] = 0.60  # high enough to hang free; it changes no demand
-    return Setup(exercise=item, body=client.body, limits=client.limits, options=options, loads=loads)
+    return Setup(
+        exercise=item, body=client.body, limits=client.limits, options=options, loads=loads
+    )
 
 
 def _rails(item: Exercise, machines: tuple[Machine, ...]) -> float | None:
-    """Return the angle of the rails of the machine that an exercise is done on, degrees; None where none says it."""
+    """Return the angle of the rails of the machine that an exercise is done on, degrees; None where
+    none says it.
+    """
     kinds = [MACHINES[need] for need in item.needs if need in MACHINES]
     return next((m.quantities.get("rail_deg") for m in machines if m.kind in kinds), None)
 
@@ -181,20 +199,30 @@ def _machine_load(item: Exercise, kg: float, machines: tuple[Machine, ...]) -> L
             ratio = machine.quantities.get("ratio", 1.0)
             return Stack(kg=kg, angle_deg=angles, radius_m=radii, ratio=ratio)
     what = " or ".join(kinds)
-    raise InputError("exercise", item.id, f"a {what} that was read at the Bench, here or at another place")
+    raise InputError(
+        "exercise", item.id, f"a {what} that was read at the Bench, here or at another place"
+    )
 
 
-def _machines_everywhere(con: store.Connection, trainer_id: int, seen: RoomView, kit: Kit) -> tuple[Machine, ...]:
-    """Return the machines of this place, then those of the trainer's other places: that is what the client knows."""
+def _machines_everywhere(
+    con: store.Connection, trainer_id: int, seen: RoomView, kit: Kit
+) -> tuple[Machine, ...]:
+    """Return the machines of this place, then those of the trainer's other places: that is what the
+    client knows.
+    """
     found = list(kit.machines)
     for other in seen.places:
         if other.id != seen.place.id:
-            found += kit_of(con, trainer_id, store.items(con, trainer_id, other.id), other.id)[0].machines
+            found += kit_of(con, trainer_id, store.items(con, trainer_id, other.id), other.id)[
+                0
+            ].machines
     return tuple(found)
 
 
 def _press_elsewhere(con: store.Connection, trainer_id: int, seen: RoomView) -> SledPress | None:
-    """Return the first sled press of the trainer's other places: that is the one the client knows."""
+    """Return the first sled press of the trainer's other places: that is the one the client
+    knows.
+    """
     for other in seen.places:
         items = [i for i in store.items(con, trainer_id, other.id) if i.kind == "sled press"]
         if items:
@@ -223,22 +251,37 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
     try:
         if ask.intent is None and _on_machine(EXERCISES[ask.exercise], "stack", "hack"):
             machines = _machines_everywhere(con, trainer_id, seen, kit)
-        wanted = None if ask.intent is not None else curve(wanted_setup(ask, who, press, machines), lowering=False)
+        wanted = (
+            None
+            if ask.intent is not None
+            else curve(wanted_setup(ask, who, press, machines), lowering=False)
+        )
         asked = wanted if wanted is not None else ask.intent
         assert asked is not None
         rules = rules_of(seen.place, who, show_all=ask.show_all)
         question = Question(
-            asked=asked, kit=kit, body=who.body, limits=who.limits, rules=rules, taken=frozenset(taken), names=names,
-            memo=memo, body_doubt=doubt_of_client(who), shape=ask.shape,
-        )  # fmt: skip
+            asked=asked,
+            kit=kit,
+            body=who.body,
+            limits=who.limits,
+            rules=rules,
+            taken=frozenset(taken),
+            names=names,
+            memo=memo,
+            body_doubt=doubt_of_client(who),
+            shape=ask.shape,
+        )
         ranking = ranked(question)
     except (PostureError, ValueError) as error:
         if isinstance(error, InputError) and "at the Bench" not in error.allowed:
             raise
         problem = (
-            error.allowed if isinstance(error, InputError)
-            else error.reason if isinstance(error, PostureError) else str(error)
-        )  # fmt: skip
+            error.allowed
+            if isinstance(error, InputError)
+            else error.reason
+            if isinstance(error, PostureError)
+            else str(error)
+        )
         if isinstance(error, PostureError) and asks_depth(EXERCISES[ask.exercise]):
             still = _deepest(ask, who, press, machines)
     return SwapView(
@@ -264,7 +307,9 @@ DEPTH_STEP_DEG, LEAST_DEPTH_DEG = 5.0, 40.0
 def _deepest(
     ask: SwapAsk, who: store.ClientRow, press: SledPress | None, machines: tuple[Machine, ...]
 ) -> float | None:
-    """Return the deepest knee bend under the asked one at which the wanted exercise can be had, to 5 degrees."""
+    """Return the deepest knee bend under the asked one at which the wanted exercise can be had, to
+    5 degrees.
+    """
     deg = DEPTH_STEP_DEG * ((ask.depth_deg - 0.1) // DEPTH_STEP_DEG)
     while deg >= LEAST_DEPTH_DEG:
         try:
@@ -284,13 +329,17 @@ def wanted_key(ask: SwapAsk) -> str:
 
 
 def candidate_of(view: SwapView, exercise_id: str | None, tweak: str = "") -> Candidate | None:
-    """Return the chosen candidate, the best where none is named or it is gone; with a tweak, if it has it.
+    """Return the chosen candidate, the best where none is named or it is gone; with a tweak, if it
+    has it.
 
     A stand-in that the trainer asked about is given even where it is not ranked.
     """
     if view.ranking is None or not view.ranking.candidates:
         return None
-    found = next((c for c in view.ranking.candidates if c.exercise.id == exercise_id), view.ranking.candidates[0])
+    found = next(
+        (c for c in view.ranking.candidates if c.exercise.id == exercise_id),
+        view.ranking.candidates[0],
+    )
     if tweak and view.question is not None and found.exercise.id == exercise_id:
         return applied(found, view.question, tweak) or found
     return found
@@ -302,16 +351,27 @@ def client_notes(view: SwapView, chosen: Candidate) -> tuple[str, ...]:
 
 
 def decide(
-    con: store.Connection, trainer_id: int, ask: SwapAsk, chosen: str, memo: Memo, *, now: str, tweak: str = "",
-) -> int:  # fmt: skip
-    """Keep the decision to do `chosen` instead (with a tweak), with its numbers as computed now; return its id.
+    con: store.Connection,
+    trainer_id: int,
+    ask: SwapAsk,
+    chosen: str,
+    memo: Memo,
+    *,
+    now: str,
+    tweak: str = "",
+) -> int:
+    """Keep the decision to do `chosen` instead (with a tweak), with its numbers as computed now;
+    return its id.
 
-    Raises InputError when that exercise is not among the candidates any more (an item was just taken).
+    Raises InputError when that exercise is not among the candidates any more (an item was just
+    taken).
     """
     view = swap_view(con, trainer_id, ask, memo)
     found = candidate_of(view, chosen, tweak)
     if found is None or found.exercise.id != chosen:
-        raise InputError("exercise", chosen, "one of the stand-ins listed now; the room changed since")
+        raise InputError(
+            "exercise", chosen, "one of the stand-ins listed now; the room changed since"
+        )
     row = store.DecisionRow(
         place_id=ask.place_id,
         client_id=ask.client_id,
@@ -332,7 +392,9 @@ def decide(
         strip=_strip(view, found),
     )
     words = f"{found.exercise.name} kept for {view.client.name}"
-    with store.recorded(con, trainer_id, scope=scope(ask.place_id), kind="decision", words=words, now=now):
+    with store.recorded(
+        con, trainer_id, scope=scope(ask.place_id), kind="decision", words=words, now=now
+    ):
         return store.add_decision(con, trainer_id, row)
 
 
@@ -344,26 +406,43 @@ STRIP_POINTS = 33
 
 
 def _strip(view: SwapView, found: Candidate) -> tuple[tuple[float, float], ...]:
-    """Return intended and actual demand on the main joint, N·m, in even steps over the wanted range."""
+    """Return intended and actual demand on the main joint, N·m, in even steps over the wanted
+    range.
+    """
     assert view.ranking is not None
     target = view.ranking.target.at_level_of(found.comparison)
     main = int(np.argmax([b.sum() for b in target.bins]))
     long_end, short_end = target.range_deg(main)
     inward = 1.0 if short_end > long_end else -1.0  # the outer degrees may be covered in part
     angle = np.linspace(long_end + inward, short_end - inward, STRIP_POINTS)
-    both = (np.interp(angle, CENTRES_DEG, bins) for bins in (target.bins[main], found.comparison.bins[main][0]))
+    both = (
+        np.interp(angle, CENTRES_DEG, bins)
+        for bins in (target.bins[main], found.comparison.bins[main][0])
+    )
     return tuple((round(float(t), 2), round(float(c), 2)) for t, c in zip(*both, strict=True))
 
 
 def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, Any]:
-    """Return the wide-arc/swap document for a wide-arc/swap-request; `clock` gives seconds for elapsed_ms."""
+    """Return the wide-arc/swap document for a wide-arc/swap-request; `clock` gives seconds for
+    elapsed_ms.
+    """
     request = parse_swap_request(document)
     start = clock()
-    asked = request.wanted if isinstance(request.wanted, Intent) else curve(request.wanted, lowering=False)
+    asked = (
+        request.wanted
+        if isinstance(request.wanted, Intent)
+        else curve(request.wanted, lowering=False)
+    )
     question = Question(
-        asked=asked, kit=request.kit, body=request.body, limits=request.limits, rules=request.rules,
-        taken=request.taken, style=request.style, tempo=request.tempo,
-    )  # fmt: skip
+        asked=asked,
+        kit=request.kit,
+        body=request.body,
+        limits=request.limits,
+        rules=request.rules,
+        taken=request.taken,
+        style=request.style,
+        tempo=request.tempo,
+    )
     ranking = ranked(question, limit=request.limit)
     elapsed = clock() - start
     make_sure(ranking.candidates)

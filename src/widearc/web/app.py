@@ -61,7 +61,9 @@ def create_app(
     now: Callable[[], str] = utc_now,
     config: Mapping[str, Any] | None = None,
 ) -> Flask:
-    """Return the application on a database file; `now` gives ISO times, `config` overrides Flask's."""
+    """Return the application on a database file; `now` gives ISO times, `config` overrides
+    Flask's.
+    """
     app = Flask(__name__)
     app.config.update(
         DATABASE=str(database),
@@ -109,9 +111,19 @@ def create_app(
     ):
         app.register_blueprint(blueprint)
     for name in (
-        "whole", "kg", "percent", "percent_up", "kgf", "centimetres", "clock", "date", "day", "item_words",
-        "joint_name", "joint_bend",
-    ):  # fmt: skip
+        "whole",
+        "kg",
+        "percent",
+        "percent_up",
+        "kgf",
+        "centimetres",
+        "clock",
+        "date",
+        "day",
+        "item_words",
+        "joint_name",
+        "joint_bend",
+    ):
         app.template_filter(name)(getattr(words, name))
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app

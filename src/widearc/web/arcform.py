@@ -1,4 +1,6 @@
-"""The Arc page's form to a scenario document and back. Lengths are typed in centimetres where a tape reads them."""
+"""The Arc page's form to a scenario document and back. Lengths are typed in centimetres where a
+tape reads them.
+"""
 
 from __future__ import annotations
 
@@ -17,7 +19,9 @@ MOST_LOADS = 6
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Field:
-    """One input of the form: name in the address, label, unit, value as typed, choices (value, words)."""
+    """One input of the form: name in the address, label, unit, value as typed, choices (value,
+    words).
+    """
 
     name: str
     label: str
@@ -109,7 +113,10 @@ LOADS: Mapping[str, tuple[str, tuple[tuple[str, str, str, float, str], ...]]] = 
             ("port", "where", "", 0.0, ""),
         ),
     ),
-    "pendulum": ("pendulum", (("kg", "weight", "kg", 1.0, "20"), ("arm", "from the joint", "cm", 0.01, "90"))),
+    "pendulum": (
+        "pendulum",
+        (("kg", "weight", "kg", 1.0, "20"), ("arm", "from the joint", "cm", 0.01, "90")),
+    ),
     "cable": (
         "cable",
         (
@@ -133,7 +140,11 @@ LOADS: Mapping[str, tuple[str, tuple[tuple[str, str, str, float, str], ...]]] = 
     ),
     "chain": (
         "chains",
-        (("kgm", "per metre", "kg", 1.0, "6"), ("long", "length", "cm", 0.01, "120"), ("port", "where", "", 0.0, "")),
+        (
+            ("kgm", "per metre", "kg", 1.0, "6"),
+            ("long", "length", "cm", 0.01, "120"),
+            ("port", "where", "", 0.0, ""),
+        ),
     ),
 }
 TIES = (("point", "a point of the room"), ("feet", "the feet"), ("thigh", "the other thigh"))
@@ -189,7 +200,12 @@ def typed_loads(source: Mapping[str, str], entry: Exercise) -> list[dict[str, st
         kind = source.get(f"l{index}", "")
         if kind in LOADS:
             keys = [key for key, *_ in LOADS[kind][1]]
-            loads.append({"kind": kind, **{k: source[f"l{index}-{k}"] for k in keys if f"l{index}-{k}" in source}})
+            loads.append(
+                {
+                    "kind": kind,
+                    **{k: source[f"l{index}-{k}"] for k in keys if f"l{index}-{k}" in source},
+                }
+            )
     drop = source.get("drop", "")
     gone = known_id(drop, range(len(loads)))
     if gone is not None:
@@ -202,7 +218,9 @@ def typed_loads(source: Mapping[str, str], entry: Exercise) -> list[dict[str, st
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BenchBand:
-    """A band as the Bench knows it: its law's document, the share read that it does not give back, its error."""
+    """A band as the Bench knows it: its law's document, the share read that it does not give back,
+    its error.
+    """
 
     law: dict[str, Any]
     name: str = ""
@@ -245,21 +263,35 @@ def _band(v: dict[str, Any], port: str, i: int, laws: Mapping[str, BenchBand]) -
     typed = BenchBand(law={"kind": "linear", "rest_m": v["rest"], "rate_n_per_m": v["rate"]})
     known = laws.get(v["band"]) or typed
     if not 0 <= v["lead"] <= MOST_LEAD_M:
-        raise InputError(f"l{i}-lead", f"{100 * v['lead']:g} cm", f"a length from 0 to {100 * MOST_LEAD_M:.0f} cm")
+        raise InputError(
+            f"l{i}-lead",
+            f"{100 * v['lead']:g} cm",
+            f"a length from 0 to {100 * MOST_LEAD_M:.0f} cm",
+        )
     anchor: dict[str, Any] = {"x_m": v["x"], "y_m": v["y"]}
     if v["tie"] in ("feet", "thigh"):
         anchor = {"port": "sole" if v["tie"] == "feet" else "thigh"}
     return {
-        "kind": "band", "port": port, "anchor": anchor, "law": known.law,
+        "kind": "band",
+        "port": port,
+        "anchor": anchor,
+        "law": known.law,
         "strands": _count(v["strands"], f"l{i}-strands"),
-        "count": _count(v["count"], f"l{i}-count"), "lead_m": v["lead"],
+        "count": _count(v["count"], f"l{i}-count"),
+        "lead_m": v["lead"],
         "hysteresis": v["back"] if known.back is None else known.back,
-    }  # fmt: skip
+    }
 
 
 def _spring(v: dict[str, Any], port: str, i: int, laws: Mapping[str, BenchBand]) -> dict[str, Any]:
-    part = {"kind": "spring", "start_n": v["start"], "end_n": v["end"], "travel_m": v["travel"],
-            "count": _count(v["count"], f"l{i}-count"), "attached": port}  # fmt: skip
+    part = {
+        "kind": "spring",
+        "start_n": v["start"],
+        "end_n": v["end"],
+        "travel_m": v["travel"],
+        "count": _count(v["count"], f"l{i}-count"),
+        "attached": port,
+    }
     return part if port == "carriage" else {**part, "anchor": {"x_m": v["x"], "y_m": v["y"]}}
 
 
@@ -272,33 +304,72 @@ def _stack(v: dict[str, Any], port: str, i: int, laws: Mapping[str, BenchBand]) 
             angles.append(number(source, "a", 0.0, what=""))
             radii.append(0.01 * number(source, "r", 0.0, what=""))
         except InputError:
-            raise InputError(f"l{i}-cam", v["cam"], "pairs of degrees and centimetres: 0: 11, 60: 14") from None
+            raise InputError(
+                f"l{i}-cam", v["cam"], "pairs of degrees and centimetres: 0: 11, 60: 14"
+            ) from None
     radius_part = {"angle_deg": angles, "radius_m": radii}
-    return {"kind": "stack", "kg": v["kg"], "ratio": v["ratio"], "friction": v["friction"], "radius": radius_part}
+    return {
+        "kind": "stack",
+        "kg": v["kg"],
+        "ratio": v["ratio"],
+        "friction": v["friction"],
+        "radius": radius_part,
+    }
 
 
 _PARTS: Mapping[str, Any] = {
     "mass": lambda v, port, i, laws: {"kind": "mass", "kg": v["kg"], "port": port},
     "band": _band,
     "sled": lambda v, port, i, laws: {
-        "kind": "sled", "kg": v["kg"], "empty_kg": v["empty"], "friction": v["friction"]},
+        "kind": "sled",
+        "kg": v["kg"],
+        "empty_kg": v["empty"],
+        "friction": v["friction"],
+    },
     "spring": _spring,
     "stack": _stack,
     "lever": lambda v, port, i, laws: {
-        "kind": "lever", "kg": v["kg"], "arm_m": v["arm"], "angle_deg": v["angle"], "own_kg": v["own"],
-        "own_arm_m": v["ownarm"], "own_angle_deg": v["angle"], "pivot": {"x_m": v["x"], "y_m": v["y"]}, "port": port},
+        "kind": "lever",
+        "kg": v["kg"],
+        "arm_m": v["arm"],
+        "angle_deg": v["angle"],
+        "own_kg": v["own"],
+        "own_arm_m": v["ownarm"],
+        "own_angle_deg": v["angle"],
+        "pivot": {"x_m": v["x"], "y_m": v["y"]},
+        "port": port,
+    },
     "pendulum": lambda v, port, i, laws: {"kind": "pendulum", "kg": v["kg"], "arm_m": v["arm"]},
     "cable": lambda v, port, i, laws: {
-        "kind": "cable", "kg": v["kg"], "ratio": v["ratio"], "pulley": {"x_m": v["x"], "y_m": v["y"]}, "port": port},
+        "kind": "cable",
+        "kg": v["kg"],
+        "ratio": v["ratio"],
+        "pulley": {"x_m": v["x"], "y_m": v["y"]},
+        "port": port,
+    },
     "corner-bar": lambda v, port, i, laws: {
-        "kind": "corner-bar", "plate_kg": v["plate"], "bar_kg": v["bar"], "bar_m": v["long"], "sleeve_m": v["sleeve"],
-        "hand_m": v["hand"], "port": port},
-    "chain": lambda v, port, i, laws: {"kind": "chain", "kg_per_m": v["kgm"], "length_m": v["long"], "port": port},
-}  # fmt: skip
+        "kind": "corner-bar",
+        "plate_kg": v["plate"],
+        "bar_kg": v["bar"],
+        "bar_m": v["long"],
+        "sleeve_m": v["sleeve"],
+        "hand_m": v["hand"],
+        "port": port,
+    },
+    "chain": lambda v, port, i, laws: {
+        "kind": "chain",
+        "kg_per_m": v["kgm"],
+        "length_m": v["long"],
+        "port": port,
+    },
+}
 
 
 def load_rows(
-    loads: Sequence[Mapping[str, str]], entry: Exercise, laws: Mapping[str, BenchBand], port_words: Mapping[str, str]
+    loads: Sequence[Mapping[str, str]],
+    entry: Exercise,
+    laws: Mapping[str, BenchBand],
+    port_words: Mapping[str, str],
 ) -> list[LoadRow]:
     """Return the form's rows for the loads, with what was typed."""
     rows = []
@@ -312,20 +383,34 @@ def load_rows(
                 choices = tuple((p, port_words.get(p, p)) for p in entry.ports)
                 value = value or _port_for(typed["kind"], entry)
             elif key == "band":
-                choices = (("", "typed here: a straight line"), *((key, band.name) for key, band in laws.items()))
+                choices = (
+                    ("", "typed here: a straight line"),
+                    *((key, band.name) for key, band in laws.items()),
+                )
             elif key == "tie":
                 choices = TIES if "thigh" in entry.ports else TIES[:2]
             elif key == "strands":
                 choices = (("1", "1"), ("2", "2"), ("4", "4, folded"))
-            fields.append(Field(name=f"l{index}-{key}", label=label, unit=unit, value=value, choices=choices))
+            fields.append(
+                Field(name=f"l{index}-{key}", label=label, unit=unit, value=value, choices=choices)
+            )
         rows.append(
-            LoadRow(index=index, kind=typed["kind"], title=title, fields=tuple(_shown(fields, typed, index, laws)))
+            LoadRow(
+                index=index,
+                kind=typed["kind"],
+                title=title,
+                fields=tuple(_shown(fields, typed, index, laws)),
+            )
         )
     return rows
 
 
-def _shown(fields: Sequence[Field], typed: Mapping[str, str], index: int, laws: Mapping[str, BenchBand]) -> list[Field]:
-    """Return the fields that matter now: no line for a measured band, no anchor for the feet or a carriage."""
+def _shown(
+    fields: Sequence[Field], typed: Mapping[str, str], index: int, laws: Mapping[str, BenchBand]
+) -> list[Field]:
+    """Return the fields that matter now: no line for a measured band, no anchor for the feet or a
+    carriage.
+    """
     value = {f.name: f.value for f in fields}
     hidden: set[str] = set()
     if value.get(f"l{index}-band"):
@@ -339,7 +424,9 @@ def _shown(fields: Sequence[Field], typed: Mapping[str, str], index: int, laws: 
 
 
 def _matters(spec: OptionSpec, entry: Exercise, belted: bool) -> bool:
-    """Return whether an option can change anything here: a free leg needs one leg, a belt's ring a load on it."""
+    """Return whether an option can change anything here: a free leg needs one leg, a belt's ring a
+    load on it.
+    """
     legs = entry.options["legs"].choices
     if spec.name == "legs":
         return len(legs) > 1
@@ -348,8 +435,12 @@ def _matters(spec: OptionSpec, entry: Exercise, belted: bool) -> bool:
     return belted if spec.name == "belt_offset_m" else True
 
 
-def option_fields(entry: Exercise, source: Mapping[str, str], *, belted: bool = False) -> list[Field]:
-    """Return an input for every option that changes the curve, with what was typed or the default."""
+def option_fields(
+    entry: Exercise, source: Mapping[str, str], *, belted: bool = False
+) -> list[Field]:
+    """Return an input for every option that changes the curve, with what was typed or the
+    default.
+    """
     mine = source.get("for") == entry.id
     fields = []
     for spec in entry.options.values():
@@ -371,7 +462,9 @@ def option_fields(entry: Exercise, source: Mapping[str, str], *, belted: bool = 
                 )
             )
             continue
-        default = spec.default if isinstance(spec.default, str) else f"{float(spec.default) / factor:.4g}"
+        default = (
+            spec.default if isinstance(spec.default, str) else f"{float(spec.default) / factor:.4g}"
+        )
         unit = {"deg": "°", "m": "cm", "N": "N", "kg": "kg", "share": ""}.get(spec.unit, "")
         hint = f"{spec.low / factor:.4g} to {spec.high / factor:.4g} {unit}".strip() + (
             ", or " + ", ".join(map(str, spec.choices)) if spec.choices else ""
@@ -409,29 +502,64 @@ def options_document(entry: Exercise, fields: Sequence[Field]) -> dict[str, Any]
 
 DOCUMENT: Mapping[str, Mapping[str, str]] = {
     "mass": {"kg": "kg"},
-    "band": {"law/rest_m": "rest", "law/rate_n_per_m": "rate", "anchor/x_m": "x", "anchor/y_m": "y",
-             "strands": "strands", "count": "count", "hysteresis": "back", "lead_m": "lead"},
+    "band": {
+        "law/rest_m": "rest",
+        "law/rate_n_per_m": "rate",
+        "anchor/x_m": "x",
+        "anchor/y_m": "y",
+        "strands": "strands",
+        "count": "count",
+        "hysteresis": "back",
+        "lead_m": "lead",
+    },
     "sled": {"kg": "kg", "empty_kg": "empty", "friction": "friction"},
-    "spring": {"start_n": "start", "end_n": "end", "travel_m": "travel", "count": "count", "anchor/x_m": "x",
-               "anchor/y_m": "y"},
+    "spring": {
+        "start_n": "start",
+        "end_n": "end",
+        "travel_m": "travel",
+        "count": "count",
+        "anchor/x_m": "x",
+        "anchor/y_m": "y",
+    },
     "stack": {"kg": "kg", "ratio": "ratio", "friction": "friction"},
-    "lever": {"kg": "kg", "arm_m": "arm", "angle_deg": "angle", "pivot/x_m": "x", "pivot/y_m": "y", "own_kg": "own",
-              "own_arm_m": "ownarm"},
+    "lever": {
+        "kg": "kg",
+        "arm_m": "arm",
+        "angle_deg": "angle",
+        "pivot/x_m": "x",
+        "pivot/y_m": "y",
+        "own_kg": "own",
+        "own_arm_m": "ownarm",
+    },
     "pendulum": {"kg": "kg", "arm_m": "arm"},
     "cable": {"kg": "kg", "ratio": "ratio", "pulley/x_m": "x", "pulley/y_m": "y"},
-    "corner-bar": {"plate_kg": "plate", "bar_kg": "bar", "bar_m": "long", "sleeve_m": "sleeve", "hand_m": "hand"},
+    "corner-bar": {
+        "plate_kg": "plate",
+        "bar_kg": "bar",
+        "bar_m": "long",
+        "sleeve_m": "sleeve",
+        "hand_m": "hand",
+    },
     "chain": {"kg_per_m": "kgm", "length_m": "long"},
-}  # fmt: skip
-"""What a load's numbers are called in a scenario, and the key of the form's field that each is typed in."""
+}
+"""What a load's numbers are called in a scenario, and the key of the form's field that each is
+typed in.
+"""
 
 
 def refusal(error: InputError, kinds: Sequence[str]) -> tuple[str, str]:
-    """Return the form's field for what of a scenario is not used, and the words, in the unit that it is typed in.
+    """Return the form's field for what of a scenario is not used, and the words, in the unit that
+    it is typed in.
 
     kinds: of the form's loads, in their order.
     """
     parts = error.where.strip("/").split("/", 2)
-    if len(parts) == 3 and parts[0] == "loads" and parts[1].isdigit() and int(parts[1]) < len(kinds):
+    if (
+        len(parts) == 3
+        and parts[0] == "loads"
+        and parts[1].isdigit()
+        and int(parts[1]) < len(kinds)
+    ):
         kind = kinds[int(parts[1])]
         key = DOCUMENT[kind].get(parts[2])
         spec = next((s for s in LOADS[kind][1] if s[0] == key), None)
@@ -440,7 +568,9 @@ def refusal(error: InputError, kinds: Sequence[str]) -> tuple[str, str]:
             return f"l{parts[1]}-{key}", _not_used(
                 _typed(error.value, factor, unit), _bounds(error.allowed, factor, unit)
             )
-    return field_of(error.where), _not_used("" if error.value is None else str(error.value)[:40], error.allowed)
+    return field_of(error.where), _not_used(
+        "" if error.value is None else str(error.value)[:40], error.allowed
+    )
 
 
 def _not_used(shown: str, allowed: str) -> str:
@@ -455,12 +585,17 @@ def _typed(value: float, factor: float, unit: str) -> str:
 def _bounds(allowed: str, factor: float, unit: str) -> str:
     """Return what is allowed ("5 or less") with its numbers in the unit that is typed."""
     number_there = r"-?\d+(?:\.\d+)?(?:e-?\d+)?"
-    return re.sub(f"{number_there}(?: m\\b| kg\\b| N\\b)?", lambda m: _typed(float(m.group().split()[0]), factor, unit),
-                  allowed)  # fmt: skip
+    return re.sub(
+        f"{number_there}(?: m\\b| kg\\b| N\\b)?",
+        lambda m: _typed(float(m.group().split()[0]), factor, unit),
+        allowed,
+    )
 
 
 def field_of(pointer: str) -> str:
-    """Return the form's field for a scenario's JSON pointer: an option, a load's row, a tempo, or the whole."""
+    """Return the form's field for a scenario's JSON pointer: an option, a load's row, a tempo, or
+    the whole.
+    """
     parts = pointer.strip("/").split("/")
     if parts[0] == "options" and len(parts) > 1:
         return f"o-{parts[1]}"

@@ -1,7 +1,8 @@
-"""One exercise's curves per joint, drawn with their sign: demand against the joint's angle, or against the lift.
+"""One exercise's curves per joint, drawn with their sign: demand against the joint's angle, or
+against the lift.
 
-Lengthened left, shortened right; below the line the opposite action answers. Numbers to SVG paths; computes
-no mechanics.
+Lengthened left, shortened right; below the line the opposite action answers. Numbers to SVG paths;
+computes no mechanics.
 """
 
 from __future__ import annotations
@@ -15,7 +16,14 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.curve import STILL, Action
 from widearc.core.dose import Tempo
-from widearc.core.statics import Curve, frontal_nm, knee_past_toes_m, line_of_force, places, share_near_straight
+from widearc.core.statics import (
+    Curve,
+    frontal_nm,
+    knee_past_toes_m,
+    line_of_force,
+    places,
+    share_near_straight,
+)
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import to_deg, to_rad
 from widearc.usecases import Effort
@@ -35,7 +43,9 @@ LEG_ORDER = ("knee", "hip", "ankle", "hip_abduction")
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Solo:
-    """One joint's plot, px and text: filled area, edge, way down and fast lift where they differ."""
+    """One joint's plot, px and text: filled area, edge, way down and fast lift where they
+    differ.
+    """
 
     joint: str
     name: str
@@ -66,7 +76,9 @@ class Solo:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Intended:
-    """What is wanted of one joint: sign of the action's demand, degrees from lengthened to shortened, N·m there."""
+    """What is wanted of one joint: sign of the action's demand, degrees from lengthened to
+    shortened, N·m there.
+    """
 
     joint: str
     sign: int
@@ -92,8 +104,9 @@ def curves(
     over: Sequence[Intended] = (),
     ghost: Curve | None = None,
 ) -> Curves:
-    """Return an exercise's plots, every one with the same px per N·m; error: one standard error of the demands;
-    efforts: where a client's strength is known; over: what is wanted, drawn over it; ghost: the curve before a drag."""
+    """Return an exercise's plots, every one with the same px per N·m; error: one standard error of
+    the demands; efforts: where a client's strength is known; over: what is wanted, drawn over it;
+    ghost: the curve before a drag."""
     doubt = {name: value[0] for name, value in (error or {}).items()}
     frontal = frontal_nm(found.setup, found.motion)
     demand = {name: value[0] for name, value in found.demand_nm.items()}
@@ -118,9 +131,18 @@ def curves(
     plots, script = [], []
     for joint, span in zip(order, spans, strict=True):
         plot, cursor = _one(
-            found, joint, demand[joint], lowering.get(joint), moving.get(joint), doubt.get(joint), span, per_nm,
-            [e for e in efforts if e.joint == joint and e.known], wanted.get(joint), ghost,
-        )  # fmt: skip
+            found,
+            joint,
+            demand[joint],
+            lowering.get(joint),
+            moving.get(joint),
+            doubt.get(joint),
+            span,
+            per_nm,
+            [e for e in efforts if e.joint == joint and e.known],
+            wanted.get(joint),
+            ghost,
+        )
         plots.append(plot)
         script.append(cursor)
     if not order:
@@ -143,9 +165,18 @@ def _span(values: list[Array]) -> tuple[float, float]:
 
 
 def _one(
-    found: Curve, joint: str, demand: Array, lowering: Array | None, fast: Array | None, doubt: Array | None,
-    span: tuple[float, float], per_nm: float, efforts: Sequence[Effort], wanted: Intended | None, ghost: Curve | None,
-) -> tuple[Solo, dict[str, Any]]:  # fmt: skip
+    found: Curve,
+    joint: str,
+    demand: Array,
+    lowering: Array | None,
+    fast: Array | None,
+    doubt: Array | None,
+    span: tuple[float, float],
+    per_nm: float,
+    efforts: Sequence[Effort],
+    wanted: Intended | None,
+    ghost: Curve | None,
+) -> tuple[Solo, dict[str, Any]]:
     motion = found.motion
     angle = to_deg(motion.angles[joint][0]) if joint in motion.angles else np.zeros(len(demand))
     still = joint not in motion.angles or float(np.ptp(motion.angles[joint][0])) < STILL
@@ -163,31 +194,56 @@ def _one(
     most = int(np.argmax(np.abs(demand)))
     at = f"{100 * motion.position[most]:.0f} % of the lift" if still else f"{whole(angle[most])}°"
     name = NAMES[joint]
-    held = "" if not still or turns else ("held level" if joint not in motion.angles else f"held at {whole(angle[0])}°")
+    held = (
+        ""
+        if not still or turns
+        else ("held level" if joint not in motion.angles else f"held at {whole(angle[0])}°")
+    )
     plot = Solo(
-        joint=joint, name=name, action=positive.words, opposite=negative.words if negative and span[0] < -3 else "",
-        held=held, height=round(foot + FOOT, 1), zero=round(zero, 1), foot=round(foot, 1),
+        joint=joint,
+        name=name,
+        action=positive.words,
+        opposite=negative.words if negative and span[0] < -3 else "",
+        held=held,
+        height=round(foot + FOOT, 1),
+        zero=round(zero, 1),
+        foot=round(foot, 1),
         area=_filled(x, y if wanted is None or wanted.sign < 0 else np.maximum(y, zero), zero),
         edge=_path(x, y),
-        over=None if wanted is None or wanted.sign < 0 else _over(wanted, angle, demand, (first, last), zero, per_nm),
-        intended="" if wanted is None or wanted.sign > 0 else _outline(wanted, (first, last), zero, per_nm),
-        ghost="" if ghost is None or still else _ghost_path(ghost, joint, (first, last), zero, per_nm),
+        over=None
+        if wanted is None or wanted.sign < 0
+        else _over(wanted, angle, demand, (first, last), zero, per_nm),
+        intended=""
+        if wanted is None or wanted.sign > 0
+        else _outline(wanted, (first, last), zero, per_nm),
+        ghost=""
+        if ghost is None or still
+        else _ghost_path(ghost, joint, (first, last), zero, per_nm),
         lowering=_path(x, zero - per_nm * lowering) if lowering is not None else "",
         fast=_path(x, zero - per_nm * fast) if fast is not None else "",
-        strength="" if still or efforts else _strength_path(found, joint, angle, demand, x, zero, per_nm),
+        strength=""
+        if still or efforts
+        else _strength_path(found, joint, angle, demand, x, zero, per_nm),
         effort=_effort_path(x, efforts[0]) if efforts else "",
-        places=tuple((round(float(x[p.sample]), 1), p.name) for p in places(found) if joint in p.joints and not still),
+        places=tuple(
+            (round(float(x[p.sample]), 1), p.name)
+            for p in places(found)
+            if joint in p.joints and not still
+        ),
         near_straight=_near_straight(found, joint, still),
         halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
-        x_ticks=_x_ticks(*_axis(angle, x, still, (first, last)), still), y_ticks=_y_ticks(span, zero, per_nm),
+        x_ticks=_x_ticks(*_axis(angle, x, still, (first, last)), still),
+        y_ticks=_y_ticks(span, zero, per_nm),
         peak=f"most {whole(abs(demand[most]))} N·m at {at}",
         axis=f"through the lift{ends}" if still else f"{name} {_turn_word(joint)}",
-    )  # fmt: skip
+    )
     return plot, _cursor(found, joint, angle, x, demand, still)
 
 
 def _ends(angle: Array, wanted: Intended | None) -> tuple[float, float]:
-    """Return where the axis begins and ends, degrees: the lift's own range and what is wanted of it."""
+    """Return where the axis begins and ends, degrees: the lift's own range and what is wanted of
+    it.
+    """
     first, last = float(angle[0]), float(angle[-1])
     if wanted is not None:
         sense = 1.0 if last >= first else -1.0
@@ -213,7 +269,12 @@ GRID_DEG = 0.5
 
 
 def _over(
-    wanted: Intended, angle: Array, demand: Array, ends: tuple[float, float], zero: float, per_nm: float
+    wanted: Intended,
+    angle: Array,
+    demand: Array,
+    ends: tuple[float, float],
+    zero: float,
+    per_nm: float,
 ) -> Areas:
     """Return what is wanted over what is, on one grid: met, short, over, comb and the outline."""
     grid = np.arange(min(ends), max(ends) + GRID_DEG / 2, GRID_DEG)
@@ -222,7 +283,9 @@ def _over(
     def line(at: Array, value: Array) -> Line:
         order = np.argsort(at)
         inside = (grid >= at.min() - 1e-6) & (grid <= at.max() + 1e-6)
-        return Line(angle_deg=grid, value=np.where(inside, np.interp(grid, at[order], value[order]), np.nan))
+        return Line(
+            angle_deg=grid, value=np.where(inside, np.interp(grid, at[order], value[order]), np.nan)
+        )
 
     actual = line(angle, np.maximum(demand, 0.0))
     return areas(line(wanted.angle_deg, wanted.nm), actual, _px(grid, ends), zero, per_nm)
@@ -234,7 +297,9 @@ def _outline(wanted: Intended, ends: tuple[float, float], zero: float, per_nm: f
     return f"M{x[0]:.1f} {zero:.1f}L{_path(x, y)[1:]}L{x[-1]:.1f} {zero:.1f}"
 
 
-def _ghost_path(ghost: Curve, joint: str, ends: tuple[float, float], zero: float, per_nm: float) -> str:
+def _ghost_path(
+    ghost: Curve, joint: str, ends: tuple[float, float], zero: float, per_nm: float
+) -> str:
     """Return the curve from before a drag, where it lies on the axis."""
     if joint not in ghost.demand_nm or joint not in ghost.motion.angles:
         return ""
@@ -245,14 +310,24 @@ def _ghost_path(ghost: Curve, joint: str, ends: tuple[float, float], zero: float
     return _path(_px(angle[on], ends), zero - per_nm * ghost.demand_nm[joint][0][on])
 
 
-def _strength_path(found: Curve, joint: str, angle: Array, demand: Array, x: Array, zero: float, per_nm: float) -> str:
-    """Return the strength curve's shape at the demand's own peak: without a logged set its height says nothing."""
+def _strength_path(
+    found: Curve, joint: str, angle: Array, demand: Array, x: Array, zero: float, per_nm: float
+) -> str:
+    """Return the strength curve's shape at the demand's own peak: without a logged set its height
+    says nothing.
+    """
     most = int(np.argmax(np.abs(demand)))
     action = POSITIVE[joint] if demand[most] > 0 else NEGATIVE[joint]
     if action is None or action.label not in ACTIONS or abs(demand[most]) < 1.0:
         return ""
     body = found.setup.body
-    shape = strength_nm(action.label, to_rad(angle), mass_kg=body.mass_kg, stature_m=body.stature_m, sex=body.sex.value)
+    shape = strength_nm(
+        action.label,
+        to_rad(angle),
+        mass_kg=body.mass_kg,
+        stature_m=body.stature_m,
+        sex=body.sex.value,
+    )
     return _path(x, zero - per_nm * demand[most] * shape / float(shape.max()))
 
 
@@ -260,14 +335,22 @@ EFFORT_TALL, EFFORT_BASE = 44.0, 52.0
 
 
 def _effort_path(x: Array, effort: Effort) -> str:
-    """Return the effort along the range over a base line of its own, the limit 44 px high, cut there."""
+    """Return the effort along the range over a base line of its own, the limit 44 px high, cut
+    there.
+    """
     return _path(x, EFFORT_BASE - EFFORT_TALL * np.minimum(effort.share, 1.0))
 
 
 def _near_straight(found: Curve, joint: str, still: bool) -> str:
-    """Return in words what is left of the peak before a straight knee or hip; empty where the lift stops short."""
+    """Return in words what is left of the peak before a straight knee or hip; empty where the lift
+    stops short.
+    """
     share = None if still or joint not in ("knee", "hip") else share_near_straight(found, joint)
-    return "" if share is None else f"{whole(100 * share)} % of the peak left in the last 15° before straight"
+    return (
+        ""
+        if share is None
+        else f"{whole(100 * share)} % of the peak left in the last 15° before straight"
+    )
 
 
 def _turn_word(joint: str) -> str:
@@ -287,24 +370,43 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
     most = int(np.argmax(np.abs(force)))
     step = next(s for s in (5, 10, 20, 50, 100) if s * 4 >= float(np.ptp(travel)))
     plot = Solo(
-        joint="hand", name="handle", action="force along the path", opposite="", held="", unit="N",
-        height=round(foot + FOOT, 1), zero=round(zero, 1), foot=round(foot, 1),
-        area=f"{_path(x, y)}L{x[-1]:.1f} {zero:.1f}L{x[0]:.1f} {zero:.1f}Z", edge=_path(x, y), lowering="", fast="",
-        x_ticks=tuple(Tick(at=round(float(np.interp(v, travel, x)), 1), text=f"{v:.0f}")
-                      for v in np.arange(0, travel[-1] + 1e-6, step)),
-        y_ticks=_y_ticks(span, zero, per_n), peak=f"most {whole(force[most])} N at {travel[most]:.0f} cm",
+        joint="hand",
+        name="handle",
+        action="force along the path",
+        opposite="",
+        held="",
+        unit="N",
+        height=round(foot + FOOT, 1),
+        zero=round(zero, 1),
+        foot=round(foot, 1),
+        area=f"{_path(x, y)}L{x[-1]:.1f} {zero:.1f}L{x[0]:.1f} {zero:.1f}Z",
+        edge=_path(x, y),
+        lowering="",
+        fast="",
+        x_ticks=tuple(
+            Tick(at=round(float(np.interp(v, travel, x)), 1), text=f"{v:.0f}")
+            for v in np.arange(0, travel[-1] + 1e-6, step)
+        ),
+        y_ticks=_y_ticks(span, zero, per_n),
+        peak=f"most {whole(force[most])} N at {travel[most]:.0f} cm",
         axis="travel, cm",
-    )  # fmt: skip
+    )
     texts = [f"{v:.0f} cm" for v in travel]
     forces = [whole(v) for v in force]
     return plot, {
-        "name": "hand", "x": [round(float(v), 1) for v in x], "deg": [round(float(v), 1) for v in travel],
-        "angle": texts, "bend": texts, "say": [f"{t}, {f} newtons" for t, f in zip(texts, forces, strict=True)],
+        "name": "hand",
+        "x": [round(float(v), 1) for v in x],
+        "deg": [round(float(v), 1) for v in travel],
+        "angle": texts,
+        "bend": texts,
+        "say": [f"{t}, {f} newtons" for t, f in zip(texts, forces, strict=True)],
         "read": {"force": forces},
-    }  # fmt: skip
+    }
 
 
-def _cursor(found: Curve, joint: str, angle: Array, x: Array, demand: Array, still: bool) -> dict[str, Any]:
+def _cursor(
+    found: Curve, joint: str, angle: Array, x: Array, demand: Array, still: bool
+) -> dict[str, Any]:
     """Return px and texts for every sample: angle, demand, line of force and its arm."""
     shown = 100 * found.motion.position if still else angle
     angles = [f"{v:.0f} %" for v in shown] if still else [whole(v) + "°" for v in shown]
@@ -322,7 +424,9 @@ def _cursor(found: Curve, joint: str, angle: Array, x: Array, demand: Array, sti
         "x": [round(float(v), 1) for v in x],
         "deg": [round(float(v), 1) for v in shown],
         "angle": angles,
-        "bend": [whole(v) + "°" for v in angle] if joint in found.motion.angles else ["–"] * len(demand),
+        "bend": [whole(v) + "°" for v in angle]
+        if joint in found.motion.angles
+        else ["–"] * len(demand),
         "say": [f"{a} {where}, {d} newton metres" for a, d in zip(angles, demands, strict=True)],
         "read": read,
     }
@@ -339,7 +443,8 @@ def _between(x: Array, high: Array, low: Array) -> str:
 def _x_ticks(angle: Array, x: Array, still: bool) -> tuple[Tick, ...]:
     if still:
         return tuple(
-            Tick(at=round(float(np.interp(s, [0, 1], [x[0], x[-1]])), 1), text=f"{100 * s:.0f} %") for s in (0, 0.5, 1)
+            Tick(at=round(float(np.interp(s, [0, 1], [x[0], x[-1]])), 1), text=f"{100 * s:.0f} %")
+            for s in (0, 0.5, 1)
         )
     order = np.argsort(angle)
     low, high = float(angle.min()), float(angle.max())
@@ -354,7 +459,9 @@ def _y_ticks(span: tuple[float, float], zero: float, per_nm: float) -> tuple[Tic
     step = next((s for s in STEPS if s * per_nm >= 26), STEPS[-1])
     first = int(np.ceil(span[0] / step)) * step
     values = np.arange(first, span[1] + 0.02 * step, step)
-    return tuple(Tick(at=round(zero - v * per_nm, 1), text=f"{v:.0f}".replace("-", MINUS)) for v in values)
+    return tuple(
+        Tick(at=round(zero - v * per_nm, 1), text=f"{v:.0f}".replace("-", MINUS)) for v in values
+    )
 
 
 def _table(
@@ -370,7 +477,11 @@ def _table(
     for i in range(0, len(found.motion.position), max(1, len(found.motion.position) // 20)):
         row = [f"{100 * found.motion.position[i]:.0f} %"]
         for joint in order:
-            angle = whole(float(to_deg(found.motion.angles[joint][0, i]))) if joint in found.motion.angles else "–"
+            angle = (
+                whole(float(to_deg(found.motion.angles[joint][0, i])))
+                if joint in found.motion.angles
+                else "–"
+            )
             row += [angle, whole(demand[joint][i])]
         row += [whole(100 * float(e.share[i])) for e in efforts]
         rows.append(tuple(row + ([whole(path[0, i])] if path is not None else [])))
@@ -388,10 +499,16 @@ def path_words(found: Curve) -> str:
 
 
 def posture_words(found: Curve) -> str:
-    """Return in words where the thighs are level, and how far the knee goes past the toes; empty for other lifts."""
+    """Return in words where the thighs are level, and how far the knee goes past the toes; empty
+    for other lifts.
+    """
     said = []
     for place in places(found):
-        bend = to_deg(found.motion.angles["knee"][0])[place.sample] if "knee" in found.motion.angles else 0.0
+        bend = (
+            to_deg(found.motion.angles["knee"][0])[place.sample]
+            if "knee" in found.motion.angles
+            else 0.0
+        )
         said.append(f"{place.name} at {whole(bend)}° of knee bend")
     ahead = knee_past_toes_m(found)
     if ahead is not None:

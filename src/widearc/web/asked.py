@@ -1,4 +1,6 @@
-"""What an address of the Arc page asks: exercise, client, options, loads; and its curve, or why there is none."""
+"""What an address of the Arc page asks: exercise, client, options, loads; and its curve, or why
+there is none.
+"""
 
 from __future__ import annotations
 
@@ -42,13 +44,17 @@ class Asked:
         """Return exercise, loads and what differs from the usual set-up, in one line."""
         parts = [_load_words(load, self.laws) for load in self.loads]
         parts += [
-            f"{f.label} {f.value}{'' if f.unit == '°' else ' '}{f.unit}".strip() for f in self.fields if f.changed
+            f"{f.label} {f.value}{'' if f.unit == '°' else ' '}{f.unit}".strip()
+            for f in self.fields
+            if f.changed
         ]
         return ", ".join([self.entry.name, *(p for p in parts if p)])
 
 
 def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
-    """Return what an address asks, and its curve; doubt: also how sure it is. UnknownNameError for no such exercise."""
+    """Return what an address asks, and its curve; doubt: also how sure it is. UnknownNameError for
+    no such exercise.
+    """
     entry = exercise(source.get("exercise", "back-squat-high"), "exercise")
     clients = store.clients(connection(), trainer())
     known = _client(source, clients)
@@ -68,9 +74,16 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
             name, words = arcform.refusal(found.refused, [load["kind"] for load in loads])
             problems[name] = sentence(words)
     return Asked(
-        entry=entry, client=client, clients=clients, laws=laws, loads=loads, fields=fields, problems=problems,
-        document=document, found=found,
-    )  # fmt: skip
+        entry=entry,
+        client=client,
+        clients=clients,
+        laws=laws,
+        loads=loads,
+        fields=fields,
+        problems=problems,
+        document=document,
+        found=found,
+    )
 
 
 def _load_words(load: Mapping[str, str], laws: Mapping[str, arcform.BenchBand]) -> str:
@@ -91,7 +104,9 @@ UNKNOWN = doubt_of(mass_known=False, stature_known=False, thigh_taped=False)
 
 
 def _error(load: dict[str, str], laws: dict[str, arcform.BenchBand]) -> float:
-    """Return one standard error of a load of the form as a share: a weighed band's own, else as cast iron."""
+    """Return one standard error of a load of the form as a share: a weighed band's own, else as
+    cast iron.
+    """
     if load["kind"] == "band":
         known = laws.get(load.get("band", ""))
         return known.error if known is not None else READ
@@ -116,38 +131,57 @@ def _bands() -> dict[str, arcform.BenchBand]:
         backs = {item.key: item.back_share for item in items}
         for band in kit.bands:
             laws[band.id] = arcform.BenchBand(
-                law=law_part(band.law), name=f"{band.name}, {place.name}", back=backs[band.id], error=band.error
+                law=law_part(band.law),
+                name=f"{band.name}, {place.name}",
+                back=backs[band.id],
+                error=band.error,
             )
     return laws
 
 
 def _document(
-    source: Mapping[str, str], exercise_id: str, client: store.ClientRow | None, problems: dict[str, str],
+    source: Mapping[str, str],
+    exercise_id: str,
+    client: store.ClientRow | None,
+    problems: dict[str, str],
     fields: list[arcform.Field],
-    loads: list[dict[str, str]], laws: Mapping[str, arcform.BenchBand],
-) -> dict[str, Any]:  # fmt: skip
+    loads: list[dict[str, str]],
+    laws: Mapping[str, arcform.BenchBand],
+) -> dict[str, Any]:
     """Return the scenario of the form; what cannot be read goes to `problems` at its field."""
     entry = EXERCISES[exercise_id]
-    document: dict[str, Any] = {"format": "wide-arc/scenario", "version": 1, "exercise": exercise_id}
+    document: dict[str, Any] = {
+        "format": "wide-arc/scenario",
+        "version": 1,
+        "exercise": exercise_id,
+    }
     if client is not None:
         document["body"] = {
-            "mass_kg": client.body.mass_kg, "stature_m": client.body.stature_m, "sex": client.body.sex.value,
+            "mass_kg": client.body.mass_kg,
+            "stature_m": client.body.stature_m,
+            "sex": client.body.sex.value,
             **({"segments": dict(client.body.segments)} if client.body.segments else {}),
-        }  # fmt: skip
+        }
         limits = client.limits
         document["limits"] = {
-            "dorsiflexion_deg": limits.dorsiflexion_deg, "hip_flexion_deg": limits.hip_flexion_deg,
-            "knee_deg": limits.knee_deg, "no_axial_load": limits.no_axial_load,
-        }  # fmt: skip
+            "dorsiflexion_deg": limits.dorsiflexion_deg,
+            "hip_flexion_deg": limits.hip_flexion_deg,
+            "knee_deg": limits.knee_deg,
+            "no_axial_load": limits.no_axial_load,
+        }
     try:
         document["options"] = arcform.options_document(entry, fields)
-        document["loads"] = [arcform.load_document(load, i, entry, laws) for i, load in enumerate(loads)]
+        document["loads"] = [
+            arcform.load_document(load, i, entry, laws) for i, load in enumerate(loads)
+        ]
         lift = source.get("lift", "").strip()
         if lift:
             lower = source.get("lower", "").strip() or lift
             document["tempo"] = {
                 "lifting_s": number({"lift": lift}, "lift", 1.0, what="seconds, from 0.1 to 120"),
-                "lowering_s": number({"lower": lower}, "lower", 1.0, what="seconds, from 0.1 to 120"),
+                "lowering_s": number(
+                    {"lower": lower}, "lower", 1.0, what="seconds, from 0.1 to 120"
+                ),
             }
     except InputError as error:
         problems[error.where] = sentence(f"“{str(error.value)[:30]}” is not used: {error.allowed}")

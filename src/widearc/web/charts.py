@@ -23,7 +23,9 @@ MOST_PX_PER_DEG = 3.89
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Line:
-    """A curve to draw: values (N·m) over a common grid of angles from lengthened to shortened; NaN outside."""
+    """A curve to draw: values (N·m) over a common grid of angles from lengthened to shortened; NaN
+    outside.
+    """
 
     angle_deg: Array
     value: Array
@@ -44,7 +46,9 @@ class Areas:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Tick:
-    """A mark on an axis: position px, its text (may be empty); bold: said on a narrow screen too."""
+    """A mark on an axis: position px, its text (may be empty); bold: said on a narrow screen
+    too.
+    """
 
     at: float
     text: str = ""
@@ -82,7 +86,9 @@ class Plot:
 
 
 def grid(bins: list[Array], action: Action) -> Array:
-    """Return angles (degrees) from lengthened to shortened over all the bins in use, a degree wider at each end."""
+    """Return angles (degrees) from lengthened to shortened over all the bins in use, a degree wider
+    at each end.
+    """
     used = np.flatnonzero(np.any([b > 0 for b in bins], axis=0))
     low, high = CENTRES_DEG[used.min()] - 0.5, CENTRES_DEG[used.max()] + 0.5
     angles = np.arange(np.floor(low), np.ceil(high) + STEP_DEG / 2, STEP_DEG)
@@ -90,7 +96,9 @@ def grid(bins: list[Array], action: Action) -> Array:
 
 
 def line_of(angle_deg: Array, demand: Array, action: Action, angles: Array) -> Line:
-    """Return a curve's demand (in the action's sense, not below 0) over the grid; NaN where it does not go."""
+    """Return a curve's demand (in the action's sense, not below 0) over the grid; NaN where it does
+    not go.
+    """
     order = np.argsort(angle_deg)
     value = np.interp(angles, angle_deg[order], np.maximum(0.0, demand * action.sign)[order])
     outside = (angles < angle_deg.min() - STEP_DEG / 2) | (angles > angle_deg.max() + STEP_DEG / 2)
@@ -103,10 +111,17 @@ def nothing(angles: Array) -> Line:
 
 
 def areas(
-    intended: Line, actual: Line, x: Array, base: float, px_per_nm: float, *, comb: bool = True,
+    intended: Line,
+    actual: Line,
+    x: Array,
+    base: float,
+    px_per_nm: float,
+    *,
+    comb: bool = True,
     doubt: Array | None = None,
-) -> Areas:  # fmt: skip
-    """Return the paths of intended against actual; x px for every angle of the grid, base line at `base` px.
+) -> Areas:
+    """Return the paths of intended against actual; x px for every angle of the grid, base line at
+    `base` px.
 
     doubt: one standard error of the actual, N·m; the halo is two of them to each side.
     """
@@ -122,7 +137,9 @@ def areas(
         edge=_open(x, y_c, has_c, None),
         line=_open(x, y_t, has_t, base),
         comb=_comb(intended.angle_deg, x, y_t, has_t, base) if comb else "",
-        halo="" if doubt is None else _halo(x, y_c, has_c, 2.0 * px_per_nm * np.nan_to_num(doubt), base),
+        halo=""
+        if doubt is None
+        else _halo(x, y_c, has_c, 2.0 * px_per_nm * np.nan_to_num(doubt), base),
     )
 
 
@@ -131,7 +148,9 @@ def _halo(x: Array, y: Array, where: BoolArray, half: Array, base: float) -> str
 
 
 def _band(x: Array, y_from: Array, y_to: Array, where: BoolArray) -> str:
-    """Return a closed path per run of `where` between two edges; a run takes its neighbours' shared point."""
+    """Return a closed path per run of `where` between two edges; a run takes its neighbours' shared
+    point.
+    """
     parts = []
     for start, end in _runs(where):
         if end - start < 2:
@@ -167,9 +186,12 @@ def _runs(where: BoolArray) -> list[tuple[int, int]]:
 
 
 def plots(
-    pairs: list[tuple[Action, Line, Line]], names: tuple[str, str], doubts: list[Array | None] | None = None
+    pairs: list[tuple[Action, Line, Line]],
+    names: tuple[str, str],
+    doubts: list[Array | None] | None = None,
 ) -> list[Plot]:
-    """Return a plot per joint, all with the same px per degree and per N·m, so that equal areas mean equal work.
+    """Return a plot per joint, all with the same px per degree and per N·m, so that equal areas
+    mean equal work.
 
     pairs: action, intended and actual line; names: what is intended and what is actual, in words;
     doubts: one standard error of each actual, N·m over its grid.
@@ -177,7 +199,10 @@ def plots(
     doubts = doubts or [None] * len(pairs)
     spans = [np.ptp(t.angle_deg) for _, t, _ in pairs]
     per_deg = min(MOST_PX_PER_DEG, (PLOT_WIDTH - LEFT - RIGHT) / max(spans))
-    peaks = [max(float(np.nanmax(np.concatenate(([10.0], t.value, c.value)))) for _, t, c in [pair]) for pair in pairs]
+    peaks = [
+        max(float(np.nanmax(np.concatenate(([10.0], t.value, c.value)))) for _, t, c in [pair])
+        for pair in pairs
+    ]
     per_nm = min(TALLEST_PX - 110.0 * len(pairs) + 110, TALLEST_PX - 60 * len(pairs)) / sum(peaks)
     per_nm = min(per_nm, 1.8)
     return [
@@ -215,7 +240,10 @@ def _plot(
         x_ticks=_x_ticks(t.angle_deg, x),
         y_ticks=_y_ticks(peak, base, per_nm),
         labels=tuple(_labels(t, c, x, base, per_nm, names, first=first)),
-        base_lines=tuple((round(float(x[a]), 1), round(float(x[b - 1]), 1)) for a, b in _runs(np.isfinite(c.value))),
+        base_lines=tuple(
+            (round(float(x[a]), 1), round(float(x[b - 1]), 1))
+            for a, b in _runs(np.isfinite(c.value))
+        ),
     )
 
 
@@ -230,7 +258,8 @@ def _x_ticks(angle_deg: Array, x: Array) -> tuple[Tick, ...]:
 def _y_ticks(peak: float, base: float, per_nm: float) -> tuple[Tick, ...]:
     step = next(s for s in (10, 20, 40, 50, 100, 200, 400, 1000, 5000) if s * per_nm >= 28)
     return tuple(
-        Tick(at=round(base - value * per_nm, 1), text=f"{value:.0f}") for value in np.arange(0, peak * 1.02, step)
+        Tick(at=round(base - value * per_nm, 1), text=f"{value:.0f}")
+        for value in np.arange(0, peak * 1.02, step)
     )
 
 
@@ -254,7 +283,15 @@ def _labels(
             i = int(np.argmin(np.abs(x - (found[0] + found[1]) / 2)))
             # in the middle of the gap, by its height there
             y = base - per_nm * low[i] - gap[i] / 2 + 4
-            labels.append(Label(x=round(float(x[i]), 1), y=round(float(y), 1), text=words, kind=kind, anchor="middle"))
+            labels.append(
+                Label(
+                    x=round(float(x[i]), 1),
+                    y=round(float(y), 1),
+                    text=words,
+                    kind=kind,
+                    anchor="middle",
+                )
+            )
     if first and has_t.any():
         at = int(np.flatnonzero(has_t)[int(0.3 * has_t.sum())])
         highest = base - per_nm * max(t0[at], c0[at])
@@ -278,7 +315,9 @@ STRIP_WIDTH, STRIP_BASE, STRIP_PEAK = 160.0, 17.5, 17.0
 
 
 def strip(intended: Line, actual: Line, ends_deg: tuple[float, float]) -> Areas:
-    """Return the 160×18 strip of the wanted range: base at 17.5, the greatest intended demand 17 px high."""
+    """Return the 160×18 strip of the wanted range: base at 17.5, the greatest intended demand 17 px
+    high.
+    """
     long_end, short_end = ends_deg
     angle = intended.angle_deg
     inside = (angle <= max(ends_deg) + 1e-6) & (angle >= min(ends_deg) - 1e-6)
@@ -288,12 +327,16 @@ def strip(intended: Line, actual: Line, ends_deg: tuple[float, float]) -> Areas:
     scale = STRIP_PEAK / float(np.nanmax(intended.value))
     t = Line(angle_deg=angle[inside], value=intended.value[inside])
     # what is higher than the strip is cut at its upper edge
-    c = Line(angle_deg=angle[inside], value=np.minimum(actual.value[inside], (STRIP_BASE - 0.5) / scale))
+    c = Line(
+        angle_deg=angle[inside], value=np.minimum(actual.value[inside], (STRIP_BASE - 0.5) / scale)
+    )
     return areas(t, c, x[inside], STRIP_BASE, scale, comb=False)
 
 
 def strip_of_points(points: tuple[tuple[float, float], ...]) -> Areas | None:
-    """Return the strip of intended and actual N·m in even steps, lengthened first; None where nothing was kept."""
+    """Return the strip of intended and actual N·m in even steps, lengthened first; None where
+    nothing was kept.
+    """
     if len(points) < 2 or max(t for t, _ in points) <= 0:
         return None
     at = np.arange(len(points), dtype=float)
@@ -307,7 +350,9 @@ def strip_of_points(points: tuple[tuple[float, float], ...]) -> Areas | None:
 
 
 def strip_alone(demand_nm: Sequence[float] | Array) -> Areas | None:
-    """Return the strip of an exercise by itself: its own demand in even steps, lengthened first; None under 1 N·m."""
+    """Return the strip of an exercise by itself: its own demand in even steps, lengthened first;
+    None under 1 N·m.
+    """
     demand = np.asarray(demand_nm, dtype=float)
     if len(demand) < 2 or float(demand.max()) < 1.0:
         return None

@@ -1,4 +1,6 @@
-"""One candidate's drawing: plots, figure, cursors and readings for every sample, as values for the template."""
+"""One candidate's drawing: plots, figure, cursors and readings for every sample, as values for the
+template.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,8 @@ from widearc.web.words import whole
 class Drawing:
     """Everything the chosen candidate's drawing shows.
 
-    script: what the scrubber needs, as plain lists. table: (action, angle, intended, actual) as text.
+    script: what the scrubber needs, as plain lists. table: (action, angle, intended, actual) as
+    text.
     """
 
     plots: tuple[Plot, ...]
@@ -35,7 +38,9 @@ class Drawing:
     start: int
 
 
-def pair(target: Target, index: int, wanted: Curve | None, candidate: Candidate) -> tuple[Action, Line, Line]:
+def pair(
+    target: Target, index: int, wanted: Curve | None, candidate: Candidate
+) -> tuple[Action, Line, Line]:
     """Return the action with intended and actual line over their common grid."""
     action = target.actions[index]
     angles = grid([target.bins[index], candidate.comparison.bins[index][0]], action)
@@ -58,7 +63,10 @@ def _laid_out(bins: Array, angles: Array) -> Line:
 
 def is_held(curve: Curve, action: Action) -> bool:
     """Return whether a candidate keeps this joint still, so that it has no curve to draw."""
-    return action.joint not in curve.demand_nm or float(np.ptp(curve.motion.angles[action.joint])) < STILL
+    return (
+        action.joint not in curve.demand_nm
+        or float(np.ptp(curve.motion.angles[action.joint])) < STILL
+    )
 
 
 def _line(curve: Curve, action: Action, angles: Array) -> Line:
@@ -67,7 +75,9 @@ def _line(curve: Curve, action: Action, angles: Array) -> Line:
 
 
 def _doubt(candidate: Candidate, action: Action, actual: Line) -> Array | None:
-    """Return one standard error of the actual line over its grid, N·m; None where the joint is held."""
+    """Return one standard error of the actual line over its grid, N·m; None where the joint is
+    held.
+    """
     error = candidate.doubt.demand_nm.get(action.joint)
     if error is None or is_held(candidate.curve, action):
         return None
@@ -77,7 +87,9 @@ def _doubt(candidate: Candidate, action: Action, actual: Line) -> Array | None:
 
 
 def strip_of(target: Target, wanted: Curve | None, candidate: Candidate) -> Areas:
-    """Return the candidate's strip on the target's main joint, over the wanted range; drawn once a candidate."""
+    """Return the candidate's strip on the target's main joint, over the wanted range; drawn once a
+    candidate.
+    """
     if candidate not in _STRIPS:
         _STRIPS[candidate] = _strip(target, wanted, candidate)
     return _STRIPS[candidate]
@@ -128,7 +140,9 @@ def _drawing(target: Target, wanted: Curve | None, candidate: Candidate) -> Draw
                 "name": action.joint,
                 "held": held,
                 "match": whole(100 * float(candidate.comparison.by_joint[i][0])),
-                "share": whole(100 * float(target.bins[i].sum() / sum(b.sum() for b in target.bins))),
+                "share": whole(
+                    100 * float(target.bins[i].sum() / sum(b.sum() for b in target.bins))
+                ),
             }
         )
         script["joints"].append(_cursor(plot, theta, intended, actual, held=held))
@@ -145,13 +159,19 @@ def _drawing(target: Target, wanted: Curve | None, candidate: Candidate) -> Draw
     )
 
 
-def _cursor(plot: Plot, theta: Array, intended: Line, actual: Line, *, held: bool) -> dict[str, Any]:
+def _cursor(
+    plot: Plot, theta: Array, intended: Line, actual: Line, *, held: bool
+) -> dict[str, Any]:
     """Return the cursor's px and the readings at every sample, as text ready to show."""
     angles = intended.angle_deg
     px = plot.left + (plot.right - plot.left) * np.abs(theta - angles[0]) / np.ptp(angles)
     bends = [whole(v) + "°" for v in theta]
-    # a joint that is held passes no degree at which both could be read: its plot says what is missing
-    read = {"intended": ["–"] * len(theta) if held else _readings(theta, intended), "actual": _readings(theta, actual)}
+    # a joint that is held passes no degree at which both could be read: its plot says what is
+    # missing
+    read = {
+        "intended": ["–"] * len(theta) if held else _readings(theta, intended),
+        "actual": _readings(theta, actual),
+    }
     return {
         "name": plot.joint,
         "bend": ["held" if held else bend for bend in bends],
@@ -181,6 +201,8 @@ def _table(pairs: list[tuple[Action, Line, Line]]) -> list[tuple[str, str, str, 
     rows = []
     for action, intended, actual in pairs:
         for i in np.flatnonzero(np.abs(intended.angle_deg % 10) < 1e-6):
-            t, c = (whole(v) if np.isfinite(v) else "–" for v in (intended.value[i], actual.value[i]))
+            t, c = (
+                whole(v) if np.isfinite(v) else "–" for v in (intended.value[i], actual.value[i])
+            )
             rows.append((action.joint, whole(intended.angle_deg[i]) + "°", t, c))
     return rows

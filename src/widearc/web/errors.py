@@ -22,7 +22,9 @@ WORDS = {
 def page(code: int, title: str = "", advice: str = "") -> ResponseReturnValue:
     """Return the error page of a status code."""
     usual = WORDS.get(code, WORDS[400] if code < 500 else WORDS[500])
-    return render_template("shared/error.html", code=code, title=title or usual[0], advice=advice or usual[1]), code
+    return render_template(
+        "shared/error.html", code=code, title=title or usual[0], advice=advice or usual[1]
+    ), code
 
 
 def init_app(app: Flask) -> None:
@@ -43,11 +45,19 @@ def init_app(app: Flask) -> None:
     @app.errorhandler(WideArcError)
     def refused(error: WideArcError) -> ResponseReturnValue:
         if isinstance(error, MissingError):
-            return page(404, "That is not here any more", f"{sentence(str(error))} Choose a screen above, or go back.")
+            return page(
+                404,
+                "That is not here any more",
+                f"{sentence(str(error))} Choose a screen above, or go back.",
+            )
         if isinstance(error, StoreError):
             return page(500, "The data cannot be read", sentence(str(error)))
         if isinstance(error, InputError):
-            return page(400, "A value is not allowed", sentence(f"{error.where} {error.value}: {error.allowed}"))
+            return page(
+                400,
+                "A value is not allowed",
+                sentence(f"{error.where} {error.value}: {error.allowed}"),
+            )
         return page(400, "That cannot be computed", sentence(str(error)))
 
     @app.errorhandler(Exception)

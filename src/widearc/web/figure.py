@@ -1,4 +1,6 @@
-"""The side-view figure: limbs, loads and equipment in px for every sample. Draws only, computes no mechanics."""
+"""The side-view figure: limbs, loads and equipment in px for every sample. Draws only, computes no
+mechanics.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +12,17 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body
-from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Lever, Pendulum, Sled, SpringLoad
+from widearc.core.equipment import (
+    Band,
+    Cable,
+    Chain,
+    CornerBar,
+    FreeMass,
+    Lever,
+    Pendulum,
+    Sled,
+    SpringLoad,
+)
 from widearc.core.movement import place_of
 from widearc.core.statics import Curve, line_of_force
 from widearc.web.ribbon import Ribbon, ribbons
@@ -74,10 +86,17 @@ class Figure:
 
 
 def figure(
-    curve: Curve, *, width: float = WIDTH, height: float = HEIGHT, most_px: float = 150.0, lines: Sequence[str] = (),
-    arcs: bool = False, over: Sequence[Any] = (),
-) -> Figure:  # fmt: skip
-    """Return the figure of a single set-up's curve, fitted into width × height px, at most most_px a metre.
+    curve: Curve,
+    *,
+    width: float = WIDTH,
+    height: float = HEIGHT,
+    most_px: float = 150.0,
+    lines: Sequence[str] = (),
+    arcs: bool = False,
+    over: Sequence[Any] = (),
+) -> Figure:
+    """Return the figure of a single set-up's curve, fitted into width × height px, at most most_px
+    a metre.
 
     lines: joints whose line of force and moment arm are drawn; arcs: with each joint's ribbon;
     over: what is wanted of a joint (arcplot.Intended), outlined on it.
@@ -111,11 +130,19 @@ def figure(
         limbs=tuple(limbs),
         head=round(HEAD_RADIUS * curve.setup.body.stature_m * place.scale, 1),
         masses=tuple(
-            {"key": i["key"], "text": i["text"], "r": round(i["r"] * place.scale, 1)} for i in loads if not i["line"]
+            {"key": i["key"], "text": i["text"], "r": round(i["r"] * place.scale, 1)}
+            for i in loads
+            if not i["line"]
         ),
         bands=tuple(i["key"] for i in loads if i["line"]),
         scene=tuple(
-            {"kind": kind, "x1": place.px(a[0]), "y1": place.py(a[1]), "x2": place.px(b[0]), "y2": place.py(b[1])}
+            {
+                "kind": kind,
+                "x1": place.px(a[0]),
+                "y1": place.py(a[1]),
+                "x2": place.px(b[0]),
+                "y2": place.py(b[1]),
+            }
             for a, b, kind in fixed
         ),
         moving=tuple({"key": f"moving{i}", "kind": kind} for i, (_, _, kind) in enumerate(moving)),
@@ -128,16 +155,25 @@ def figure(
     )
 
 
-def _top(frames: dict[str, list[list[float]]], fixed: Sequence[Piece], place: _Placing, head_m: float) -> float:
+def _top(
+    frames: dict[str, list[list[float]]], fixed: Sequence[Piece], place: _Placing, head_m: float
+) -> float:
     """Return the highest px that is drawn, less a margin: a lying body leaves no empty sky."""
-    ys: list[float] = [row[i] for name, rows in frames.items() if not name.startswith("force_") for row in rows
-          for i in range(1, len(row), 2)]  # fmt: skip
+    ys: list[float] = [
+        row[i]
+        for name, rows in frames.items()
+        if not name.startswith("force_")
+        for row in rows
+        for i in range(1, len(row), 2)
+    ]
     ys += [place.py(p[1]) for a, b, _ in fixed for p in (a, b)]
     return round(max(0.0, min(ys, default=0.0) - head_m * place.scale - 2 * MARGIN), 1)
 
 
 def points_of(curve: Curve) -> dict[str, Array]:
-    """Return the points of a single set-up's figure, m (2, samples), the drawn head and arm with them."""
+    """Return the points of a single set-up's figure, m (2, samples), the drawn head and arm with
+    them.
+    """
     motion, body = curve.motion, curve.setup.body
     points = {name: motion.full(point)[:, 0] for name, point in motion.points.items()}
     if "shoulder" not in points or "hip" not in points:
@@ -165,9 +201,19 @@ def _hand(curve: Curve, points: dict[str, Array], body: Body) -> Array:
     if "hand" in points:
         return np.asarray(points["hand"])
     if curve.setup.exercise.variant in ("hanging", "handle"):
-        way = np.array([[0.0], [body.arm_m]]) if curve.setup.exercise.variant == "hanging" else np.array([[0.6], [0.0]])
+        way = (
+            np.array([[0.0], [body.arm_m]])
+            if curve.setup.exercise.variant == "hanging"
+            else np.array([[0.6], [0.0]])
+        )
         return np.asarray(shoulder + way)
-    if curve.setup.exercise.family in ("sled press", "knee rotation", "sled squat", "arc squat", "hip rotation leg"):
+    if curve.setup.exercise.family in (
+        "sled press",
+        "knee rotation",
+        "sled squat",
+        "arc squat",
+        "hip rotation leg",
+    ):
         hip = points["hip"]
         return np.asarray(hip + np.array([[0.12], [0.02]]) + 0.12 * (shoulder - hip))
     if not curve.setup.exercise.one_piece:
@@ -201,8 +247,20 @@ def _loads(curve: Curve, points: dict[str, Array]) -> list[dict[str, Any]]:
             kg = float(np.ravel(load.kg)[0])
             if kg > 0:
                 text = f"{kg / 2:g}" if load.port == "hands" else f"{kg:g}"
-                size = 0.15 if load.port in ("back-high", "back-low", "front-rack") else 0.055 + 0.0018 * min(kg, 40)
-                drawn.append({"key": key, "line": False, "a": _load_point(curve, index), "text": text, "r": size})
+                size = (
+                    0.15
+                    if load.port in ("back-high", "back-low", "front-rack")
+                    else 0.055 + 0.0018 * min(kg, 40)
+                )
+                drawn.append(
+                    {
+                        "key": key,
+                        "line": False,
+                        "a": _load_point(curve, index),
+                        "text": text,
+                        "r": size,
+                    }
+                )
         elif isinstance(load, Band):
             if float(np.ravel(load.count)[0]) > 0 and load.port in ("sled", "carriage"):
                 here = points["plate"] if "plate" in points else points["pressure"]
@@ -214,19 +272,37 @@ def _loads(curve: Curve, points: dict[str, Array]) -> list[dict[str, Any]]:
                 drawn.append(_line_load(key, far, here))
         elif isinstance(load, Cable | SpringLoad | Lever) and load.port not in ("sled", "carriage"):
             here = _load_point(curve, index)
-            held = load.pulley if isinstance(load, Cable) else load.pivot if isinstance(load, Lever) else load.anchor
+            held = (
+                load.pulley
+                if isinstance(load, Cable)
+                else load.pivot
+                if isinstance(load, Lever)
+                else load.anchor
+            )
             drawn.append(_line_load(key, _fixed(held or (0.0, 0.0), here), here))
             if isinstance(load, Lever):
-                drawn.append({"key": f"{key}w", "line": False, "a": here, "text": _kg(load.kg), "r": 0.06})
+                drawn.append(
+                    {"key": f"{key}w", "line": False, "a": here, "text": _kg(load.kg), "r": 0.06}
+                )
         elif isinstance(load, CornerBar):
             here = _load_point(curve, index)
             corner = load.pivot or (float(here[0, 0]) + load.hand_m * 0.9, 0.05)
             drawn.append(_line_load(key, _fixed(corner, here), here))
         elif isinstance(load, Chain):
             here = _load_point(curve, index)
-            drawn.append(_line_load(key, np.stack((here[0], np.maximum(here[1] - load.length_m, 0.0))), here))
+            drawn.append(
+                _line_load(key, np.stack((here[0], np.maximum(here[1] - load.length_m, 0.0))), here)
+            )
         elif isinstance(load, Pendulum):
-            drawn.append({"key": key, "line": False, "a": _load_point(curve, index), "text": _kg(load.kg), "r": 0.1})
+            drawn.append(
+                {
+                    "key": key,
+                    "line": False,
+                    "a": _load_point(curve, index),
+                    "text": _kg(load.kg),
+                    "r": 0.1,
+                }
+            )
         elif isinstance(load, Sled) and "plate" in points:
             plate = points["plate"]
             away = plate - points["ankle"]
@@ -235,7 +311,9 @@ def _loads(curve: Curve, points: dict[str, Array]) -> list[dict[str, Any]]:
         elif isinstance(load, Sled):
             at = points.get("pad", points["pressure"])
             behind = np.array([[-0.2], [0.1]]) if "pad" in points else np.array([[0.0], [-0.1]])
-            drawn.append({"key": key, "line": False, "a": at + behind, "text": _kg(load.kg), "r": 0.13})
+            drawn.append(
+                {"key": key, "line": False, "a": at + behind, "text": _kg(load.kg), "r": 0.13}
+            )
     return drawn
 
 
@@ -258,8 +336,12 @@ LINE_HALF_M = 0.9
 FARTHEST_ARM_M = 1.2  # a longer arm is a turning pair, not a line to look at
 
 
-def _force_frames(curve: Curve, points: dict[str, Array], joint: str, place: _Placing) -> dict[str, list[list[float]]]:
-    """Return the px of a joint's line of force, its arrow (ending where it is nearest) and its moment arm."""
+def _force_frames(
+    curve: Curve, points: dict[str, Array], joint: str, place: _Placing
+) -> dict[str, list[list[float]]]:
+    """Return the px of a joint's line of force, its arrow (ending where it is nearest) and its
+    moment arm.
+    """
     found = line_of_force(curve.motion, joint)
     force, nearest = found.force[:, 0], found.nearest[:, 0]
     size = np.hypot(*force)
@@ -281,9 +363,15 @@ class _Placing:
     """Metres to px: the whole movement fits the drawing, the floor lies near its lower edge."""
 
     def __init__(
-        self, points: dict[str, Array], loads: list[dict[str, Any]], fixed: Sequence[Piece], *,
-        width: float, height: float, most_px: float,
-    ) -> None:  # fmt: skip
+        self,
+        points: dict[str, Array],
+        loads: list[dict[str, Any]],
+        fixed: Sequence[Piece],
+        *,
+        width: float,
+        height: float,
+        most_px: float,
+    ) -> None:
         everything = list(points.values())
         for item in loads:
             everything += [item["a"] - item["r"], item["a"] + item["r"]]
@@ -294,7 +382,9 @@ class _Placing:
         low, high = np.nanmin(cloud, axis=1) - 0.1, np.nanmax(cloud, axis=1) + 0.1
         low[1] = min(low[1], -0.04)
         span = high - low
-        self.scale = float(min((width - 2 * MARGIN) / span[0], (height - 2 * MARGIN) / span[1], most_px))
+        self.scale = float(
+            min((width - 2 * MARGIN) / span[0], (height - 2 * MARGIN) / span[1], most_px)
+        )
         self.left = MARGIN + (width - 2 * MARGIN - span[0] * self.scale) / 2 - low[0] * self.scale
         self.bottom = height - MARGIN + low[1] * self.scale
 
@@ -311,7 +401,10 @@ class _Placing:
         return self.bottom - metres * self.scale
 
     def dots(self, p: Array) -> list[list[float]]:
-        return [[round(float(a), 1), round(float(b), 1)] for a, b in zip(self.x(p[0]), self.y(p[1]), strict=True)]
+        return [
+            [round(float(a), 1), round(float(b), 1)]
+            for a, b in zip(self.x(p[0]), self.y(p[1]), strict=True)
+        ]
 
     def lines(self, a: Array, b: Array) -> list[list[float]]:
         return [[*one, *two] for one, two in zip(self.dots(a), self.dots(b), strict=True)]

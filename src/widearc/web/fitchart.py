@@ -18,7 +18,11 @@ from widearc.web.words import MINUS
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
 MIDDLE, HALF = 372.0, 34.0  # residual plot: its zero line and half height
-SHIFTS = {"points": -4.0, "linear": 0.0, "mooney-rivlin": 4.0}  # px, so that residual bars stand side by side
+SHIFTS = {
+    "points": -4.0,
+    "linear": 0.0,
+    "mooney-rivlin": 4.0,
+}  # px, so that residual bars stand side by side
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -65,16 +69,23 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
 
     def residuals(fit: BandFit, shift: float) -> tuple[tuple[float, float], ...]:
         tops = MIDDLE - np.asarray(fit.residuals_n) / worst * HALF
-        return tuple((round(float(a) + shift, 1), round(float(b), 1)) for a, b in zip(x(lengths), tops, strict=True))
+        return tuple(
+            (round(float(a) + shift, 1), round(float(b), 1))
+            for a, b in zip(x(lengths), tops, strict=True)
+        )
 
-    dots = tuple((round(float(a), 1), round(float(b), 1)) for a, b in zip(x(lengths), y(forces), strict=True))
+    dots = tuple(
+        (round(float(a), 1), round(float(b), 1)) for a, b in zip(x(lengths), y(forces), strict=True)
+    )
     return FitChart(
         paths={kind: path(fit) for kind, fit in sheet.fits.items()},
         dots=dots,
         outlier=None if sheet.outlier is None else dots[sheet.outlier],
         residuals={kind: residuals(fit, SHIFTS[kind]) for kind, fit in sheet.fits.items()},
         residual_scale=f"{worst / per_force:.2g}",
-        x_ticks=_ticks(low / per_length, high / per_length, lambda v: x(np.asarray(v * per_length))),
+        x_ticks=_ticks(
+            low / per_length, high / per_length, lambda v: x(np.asarray(v * per_length))
+        ),
         y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
         halo="" if band is None else area(x(measured), y(band[0]), y(band[1])),
     )
@@ -103,7 +114,9 @@ MACHINE_BASE = 250.0
 
 
 def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> MachineChart | None:
-    """Return the chart of one dial setting, None where there is nothing to draw against (a sled)."""
+    """Return the chart of one dial setting, None where there is nothing to draw against (a
+    sled).
+    """
     columns, rows, found = sheet.columns, sheet.of(setting), sheet.fits[setting]
     if columns is None or not columns.unit or len(rows) < 2:
         return None
@@ -116,22 +129,38 @@ def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> Machine
     most = max(float(read.max()) * 1.15, 1.0)
 
     def x(value: Array) -> Array:
-        return np.asarray(LEFT + (value - low + margin) / (high - low + 2 * margin) * (WIDTH - LEFT - RIGHT))
+        return np.asarray(
+            LEFT + (value - low + margin) / (high - low + 2 * margin) * (WIDTH - LEFT - RIGHT)
+        )
 
     def y(value: Array) -> Array:
         return np.asarray(MACHINE_BASE - np.maximum(value, 0.0) / most * (MACHINE_BASE - TOP))
 
     order = np.argsort(at)
-    line = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x(at[order]), y(law[order]), strict=True))
+    line = "M" + "L".join(
+        f"{a:.1f} {b:.1f}" for a, b in zip(x(at[order]), y(law[order]), strict=True)
+    )
     spread = found.spread_n
-    halo = "" if spread is None else area(x(at[order]), y(law[order] - 2 * spread), y(law[order] + 2 * spread))
-    dots = tuple((round(float(a), 1), round(float(b), 1)) for a, b in zip(x(at), y(read), strict=True))
+    halo = (
+        ""
+        if spread is None
+        else area(x(at[order]), y(law[order] - 2 * spread), y(law[order] + 2 * spread))
+    )
+    dots = tuple(
+        (round(float(a), 1), round(float(b), 1)) for a, b in zip(x(at), y(read), strict=True)
+    )
     return MachineChart(
-        path=line, halo=halo, dots=dots, outlier=None if found.outlier is None else dots[found.outlier],
-        x_ticks=_ticks((low - margin) / columns.per, (high + margin) / columns.per,
-                       lambda v: x(np.asarray(v * columns.per))),
+        path=line,
+        halo=halo,
+        dots=dots,
+        outlier=None if found.outlier is None else dots[found.outlier],
+        x_ticks=_ticks(
+            (low - margin) / columns.per,
+            (high + margin) / columns.per,
+            lambda v: x(np.asarray(v * columns.per)),
+        ),
         y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
-    )  # fmt: skip
+    )
 
 
 def _ticks(low: float, high: float, place: Callable[[float], Array]) -> tuple[Tick, ...]:
@@ -140,5 +169,6 @@ def _ticks(low: float, high: float, place: Callable[[float], Array]) -> tuple[Ti
     step = float(next(s * size for s in (0.1, 0.2, 0.5, 1.0, 2.0) if span / (s * size) <= 7))
     values = np.arange(np.ceil(low / step) * step, high + step / 1000, step)
     return tuple(
-        Tick(at=round(float(place(v)), 1), text=f"{round(float(v), 9) + 0:.6g}".replace("-", MINUS)) for v in values
+        Tick(at=round(float(place(v)), 1), text=f"{round(float(v), 9) + 0:.6g}".replace("-", MINUS))
+        for v in values
     )

@@ -24,15 +24,21 @@ def number(source: Mapping[str, str], name: str, default: float, *, what: str) -
 
 
 def integer(source: Mapping[str, str], name: str, default: int, *, what: str) -> int:
-    """Return a typed whole number, the default where the field is missing; InputError names the field."""
+    """Return a typed whole number, the default where the field is missing; InputError names the
+    field.
+    """
     value = number(source, name, default, what=what)
     if value != int(value) or abs(value) > 2**53:
         raise InputError(name, source.get(name), what)
     return int(value)
 
 
-def optional(source: Mapping[str, str], name: str, messages: dict[str, str], *, per: float, unit: str) -> float | None:
-    """Return a typed number in SI (typed in `unit`, `per` SI each), None where it is empty; a message for no number."""
+def optional(
+    source: Mapping[str, str], name: str, messages: dict[str, str], *, per: float, unit: str
+) -> float | None:
+    """Return a typed number in SI (typed in `unit`, `per` SI each), None where it is empty; a
+    message for no number.
+    """
     if not source.get(name, "").strip():
         return None
     try:

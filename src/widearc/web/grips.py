@@ -1,7 +1,8 @@
-"""Direct handles on the figure: foot on the plate, box, seat, anchor, step, bar place. Numbers to px; draws only.
+"""Direct handles on the figure: foot on the plate, box, seat, anchor, step, bar place. Numbers to
+px; draws only.
 
-Each handle stands where the thing is, follows it through the lift, and goes the way the thing can be moved; its value
-is the form's field of the same name, in the field's unit.
+Each handle stands where the thing is, follows it through the lift, and goes the way the thing can
+be moved; its value is the form's field of the same name, in the field's unit.
 """
 
 from __future__ import annotations
@@ -26,10 +27,11 @@ MOST_CM = 1000.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Grip:
-    """One handle. field: names of the form's fields, with a blank between two; dx, dy, px: the same, px per unit.
+    """One handle. field: names of the form's fields, with a blank between two; dx, dy, px: the
+    same, px per unit.
 
-    key: its frames. stops: where it may stand instead of anywhere, (value, px, px) at the start of the lift.
-    text_y: how far below the ring's middle its word stands, px.
+    key: its frames. stops: where it may stand instead of anywhere, (value, px, px) at the start of
+    the lift. text_y: how far below the ring's middle its word stands, px.
     """
 
     field: str
@@ -98,7 +100,7 @@ PLACES: tuple[tuple[str, tuple[str, ...], Where, Way, str], ...] = (
     ("step_m", ("split",), _at("rear_ball"), BACK, "step"),
     ("foot_ahead_m", ("supported stance", "sled squat", "bridge"), _at("ankle"), AHEAD, "feet"),
     ("heel_wedge_m", ("stance",), _at("heel"), UP, "wedge"),
-)  # fmt: skip
+)
 
 
 def _couch(curve: Curve, p: Points) -> Array:
@@ -107,8 +109,12 @@ def _couch(curve: Curve, p: Points) -> Array:
     return np.array([[0.0], [top]]) * np.ones_like(p["hip"])
 
 
-def grips(curve: Curve, drawn: Figure, fields: Sequence[Field], loads: Sequence[Mapping[str, str]]) -> tuple[Grip, ...]:
-    """Return the handles of a figure; adds their frames to it. fields: the form's; loads: as typed, by row."""
+def grips(
+    curve: Curve, drawn: Figure, fields: Sequence[Field], loads: Sequence[Mapping[str, str]]
+) -> tuple[Grip, ...]:
+    """Return the handles of a figure; adds their frames to it. fields: the form's; loads: as typed,
+    by row.
+    """
     points = points_of(curve)
     by_name = {f.name: f for f in fields}
     found = [*_options(curve, points, drawn, by_name), *_loads(curve, points, drawn, loads)]
@@ -119,13 +125,17 @@ LETTER_PX, LINE_PX = 7, 15
 
 
 def _apart(found: Sequence[Grip], drawn: Figure) -> tuple[Grip, ...]:
-    """Return handles with their words a line higher where another's word would lie over them at the start."""
+    """Return handles with their words a line higher where another's word would lie over them at the
+    start.
+    """
     placed: list[tuple[float, float, float]] = []
     result = []
     for grip in sorted(found, key=lambda g: drawn.frames[g.key][0][0]):
         x, y = drawn.frames[grip.key][0]
         above, half = grip.text_y, 0.5 * LETTER_PX * len(grip.text)
-        while grip.text and any(a < x + half and x - half < b and abs(y + above - c) < LINE_PX for a, b, c in placed):
+        while grip.text and any(
+            a < x + half and x - half < b and abs(y + above - c) < LINE_PX for a, b, c in placed
+        ):
             above -= LINE_PX
         if grip.text:
             placed.append((x - half, x + half, y + above))
@@ -149,9 +159,16 @@ def _options(curve: Curve, p: Points, drawn: Figure, fields: Mapping[str, Field]
             continue
         spec, factor = specs[name], 1.0 if name.endswith("_deg") else 0.01
         yield _grip(
-            drawn, at, field.name, (mx / size, -my / size), size * drawn.scale, words, field.value, field.unit,
+            drawn,
+            at,
+            field.name,
+            (mx / size, -my / size),
+            size * drawn.scale,
+            words,
+            field.value,
+            field.unit,
             (spec.low / factor, spec.high / factor),
-        )  # fmt: skip
+        )
 
 
 def _is_number(text: str) -> bool:
@@ -162,22 +179,47 @@ def _is_number(text: str) -> bool:
 
 
 def _grip(
-    drawn: Figure, at: Array, field: str, way: tuple[float, float], px: float, words: str, value: str, unit: str,
+    drawn: Figure,
+    at: Array,
+    field: str,
+    way: tuple[float, float],
+    px: float,
+    words: str,
+    value: str,
+    unit: str,
     ends: tuple[float, float],
-) -> Grip:  # fmt: skip
+) -> Grip:
     key = f"grip_{field}"
     drawn.frames[key] = drawn.dots(at)
     return Grip(
-        field=field, key=key, dx=f"{way[0]:.4f}", dy=f"{way[1]:.4f}", px=f"{px:.4f}", label=words,
-        text=words, value=value, least=round(ends[0], 3), most=round(ends[1], 3), step=1.0, unit=unit,
-        says=f"{value} {unit}".strip(), arrows=(way,),
-    )  # fmt: skip
+        field=field,
+        key=key,
+        dx=f"{way[0]:.4f}",
+        dy=f"{way[1]:.4f}",
+        px=f"{px:.4f}",
+        label=words,
+        text=words,
+        value=value,
+        least=round(ends[0], 3),
+        most=round(ends[1], 3),
+        step=1.0,
+        unit=unit,
+        says=f"{value} {unit}".strip(),
+        arrows=(way,),
+    )
 
 
-def _loads(curve: Curve, p: Points, drawn: Figure, loads: Sequence[Mapping[str, str]]) -> Iterator[Grip]:
+def _loads(
+    curve: Curve, p: Points, drawn: Figure, loads: Sequence[Mapping[str, str]]
+) -> Iterator[Grip]:
     for index, (load, typed) in enumerate(zip(curve.setup.loads, loads, strict=False)):
         end = next(
-            (getattr(load, n) for n in ("anchor", "pulley", "pivot") if getattr(load, n, None) is not None), None
+            (
+                getattr(load, n)
+                for n in ("anchor", "pulley", "pivot")
+                if getattr(load, n, None) is not None
+            ),
+            None,
         )
         if end is not None and typed.get("tie", "point") == "point":
             x, y = (float(np.ravel(v)[0]) for v in end[:2])
@@ -186,10 +228,21 @@ def _loads(curve: Curve, p: Points, drawn: Figure, loads: Sequence[Mapping[str, 
             drawn.frames[key] = drawn.dots(at)
             cm = drawn.scale / 100
             yield Grip(
-                field=f"l{index}-x l{index}-y", key=key, dx="1 0", dy="0 -1", px=f"{cm:.4f} {cm:.4f}",
-                label="anchor", text="anchor", value=f"{100 * x:.0f}", least=-MOST_CM, most=MOST_CM, step=1.0,
-                unit="cm", says=f"{100 * x:.0f} cm ahead, {100 * y:.0f} cm high", arrows=((1.0, 0.0), (0.0, -1.0)),
-            )  # fmt: skip
+                field=f"l{index}-x l{index}-y",
+                key=key,
+                dx="1 0",
+                dy="0 -1",
+                px=f"{cm:.4f} {cm:.4f}",
+                label="anchor",
+                text="anchor",
+                value=f"{100 * x:.0f}",
+                least=-MOST_CM,
+                most=MOST_CM,
+                step=1.0,
+                unit="cm",
+                says=f"{100 * x:.0f} cm ahead, {100 * y:.0f} cm high",
+                arrows=((1.0, 0.0), (0.0, -1.0)),
+            )
         elif getattr(load, "kind", "") == "mass" and "shoulder" in p:
             yield from _bar_place(curve, p, drawn, index, str(getattr(load, "port", "")))
 
@@ -204,10 +257,22 @@ def _bar_place(curve: Curve, p: Points, drawn: Figure, index: int, here: str) ->
     drawn.frames[key] = drawn.dots(known[here])
     stops = tuple((port, *drawn.dots(at)[0], PORTS[port].label) for port, at in known.items())
     yield Grip(
-        field=f"l{index}-port", key=key, dx="0", dy="1", px="1", label="where the weight is", text="", value=here,
-        least=0, most=len(known) - 1, step=1.0, unit="", says=PORTS[here].label, arrows=((0.0, 1.0),),
+        field=f"l{index}-port",
+        key=key,
+        dx="0",
+        dy="1",
+        px="1",
+        label="where the weight is",
+        text="",
+        value=here,
+        least=0,
+        most=len(known) - 1,
+        step=1.0,
+        unit="",
+        says=PORTS[here].label,
+        arrows=((0.0, 1.0),),
         stops=stops,  # type: ignore[arg-type]
-    )  # fmt: skip
+    )
 
 
 def _spot(port: str, p: Points) -> Array | None:

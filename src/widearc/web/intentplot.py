@@ -1,4 +1,6 @@
-"""The target ribbon with its handles, and the same unrolled. Numbers to px; draws only, computes no mechanics."""
+"""The target ribbon with its handles, and the same unrolled. Numbers to px; draws only, computes no
+mechanics.
+"""
 
 from __future__ import annotations
 
@@ -24,7 +26,9 @@ PLOT_WIDTH, LEFT, RIGHT, TOP, TALL = 440.0, 44.0, 8.0, 18.0, 120.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Handle:
-    """One handle: where it stands (px), which way it goes, px a newton metre, its value and words."""
+    """One handle: where it stands (px), which way it goes, px a newton metre, its value and
+    words.
+    """
 
     field: str
     x: float
@@ -40,7 +44,9 @@ class Handle:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Fan:
-    """One action's ribbon and its unrolled plot. height: px of the ribbon's drawing; scale: N·m at the widest."""
+    """One action's ribbon and its unrolled plot. height: px of the ribbon's drawing; scale: N·m at
+    the widest.
+    """
 
     action: str
     joint: str
@@ -81,13 +87,19 @@ def fans(intent: Intent, body: Body, scale: float | None = None) -> tuple[Fan, .
     return tuple(replace(fan, box=_same_size(fan.box, wide, tall)) for fan in made)
 
 
-def _same_size(box: tuple[float, float, float, float], wide: float, tall: float) -> tuple[float, float, float, float]:
+def _same_size(
+    box: tuple[float, float, float, float], wide: float, tall: float
+) -> tuple[float, float, float, float]:
     x, y, w, h = box
     return (round(x - (wide - w) / 2), round(y - (tall - h) / 2), round(wide), round(tall))
 
 
-_FIXED = {"knee": ((-1.0, 0.0), "thigh"), "hip": ((0.0, -1.0), "trunk"), "ankle": ((0.0, -1.0), "shank"),
-          "hip_abduction": ((0.0, -1.0), "trunk, from the front")}  # fmt: skip
+_FIXED = {
+    "knee": ((-1.0, 0.0), "thigh"),
+    "hip": ((0.0, -1.0), "trunk"),
+    "ankle": ((0.0, -1.0), "shank"),
+    "hip_abduction": ((0.0, -1.0), "trunk, from the front"),
+}
 """Where the segment that stays lies, px (y down), and its name."""
 
 
@@ -95,13 +107,22 @@ def _turn(joint: str, angle: Array | float) -> Array:
     """Return the moving segment's direction in px (y down), (2, …), at angles of a joint, rad."""
     if joint == "knee":
         return np.array((np.cos(angle), np.sin(angle)))
-    return np.array((np.cos(angle), -np.sin(angle))) if joint == "ankle" else np.array((np.sin(angle), np.cos(angle)))
+    return (
+        np.array((np.cos(angle), -np.sin(angle)))
+        if joint == "ankle"
+        else np.array((np.sin(angle), np.cos(angle)))
+    )
 
 
 def _fan(
-    part: WantedAction, own: tuple[tuple[float, float], ...], index: int, body: Body, full: float, intent: Intent,
+    part: WantedAction,
+    own: tuple[tuple[float, float], ...],
+    index: int,
+    body: Body,
+    full: float,
+    intent: Intent,
     share: float,
-) -> Fan:  # fmt: skip
+) -> Fan:
     joint = part.action.joint
     fixed, name = _FIXED[joint]
     px = WIDEST / full
@@ -112,7 +133,15 @@ def _fan(
     arc = unit * RADIUS
     limbs = [(0.0, 0.0, fixed[0] * LIMB, fixed[1] * LIMB, "wa-limb-fixed")]
     for end, kind in ((0, "wa-limb-long"), (-1, "wa-limb-short")):
-        limbs.append((0.0, 0.0, round(float(unit[0, end]) * LIMB, 1), round(float(unit[1, end]) * LIMB, 1), kind))
+        limbs.append(
+            (
+                0.0,
+                0.0,
+                round(float(unit[0, end]) * LIMB, 1),
+                round(float(unit[1, end]) * LIMB, 1),
+                kind,
+            )
+        )
     labels = []
     for end, word in ((0, "lengthened"), (-1, "shortened")):
         far = RADIUS - 22.0
@@ -124,28 +153,58 @@ def _fan(
                 word,
             )
         )
-    labels.append((fixed[0] * LIMB * 0.55 + (0 if fixed[0] else 26), fixed[1] * LIMB * 0.55 - (8 if fixed[0] else 0),
-                   name, ""))  # fmt: skip
+    labels.append(
+        (
+            fixed[0] * LIMB * 0.55 + (0 if fixed[0] else 26),
+            fixed[1] * LIMB * 0.55 - (8 if fixed[0] else 0),
+            name,
+            "",
+        )
+    )
     made = []
     for k, (fraction, value) in enumerate(own):
         at = part.from_deg + fraction * (part.to_deg - part.from_deg)
         dx, dy = (float(v) for v in _turn(joint, to_rad(at)))
         reach = RADIUS + px * value
-        where = f"{whole(at)}°" + (", lengthened end" if k == 0 else ", shortened end" if k == len(own) - 1 else "")
+        where = f"{whole(at)}°" + (
+            ", lengthened end" if k == 0 else ", shortened end" if k == len(own) - 1 else ""
+        )
         said = "light to heavy" if intent.by_feel else f"{whole(value)} N·m"
         made.append(
             Handle(
-                field=f"h{index}-{k}", x=round(dx * reach, 1), y=round(dy * reach, 1), dx=round(dx, 4),
-                dy=round(dy, 4), px=round(px, 4), value=round(value), most=2000.0, label=where, says=said,
+                field=f"h{index}-{k}",
+                x=round(dx * reach, 1),
+                y=round(dy * reach, 1),
+                dx=round(dx, 4),
+                dy=round(dy, 4),
+                px=round(px, 4),
+                value=round(value),
+                most=2000.0,
+                label=where,
+                says=said,
             )
-        )  # fmt: skip
+        )
     return Fan(
-        action=part.action.label, joint=joint.replace("_", " "), words=part.action.words, index=index,
-        box=_box(np.concatenate([outer.T, np.array([[x, y] for _, _, x, y, _ in limbs]), np.zeros((1, 2))])),
-        scale=full, arc=_path(arc), ticks=_ticks(part), comb=_comb(part, px, body), line=_outline(arc, outer),
-        limbs=tuple(limbs), labels=tuple(labels), handles=tuple(made),
-        **_unrolled(part, angle, nm, full, intent), share=whole(100 * share),
-    )  # fmt: skip
+        action=part.action.label,
+        joint=joint.replace("_", " "),
+        words=part.action.words,
+        index=index,
+        box=_box(
+            np.concatenate(
+                [outer.T, np.array([[x, y] for _, _, x, y, _ in limbs]), np.zeros((1, 2))]
+            )
+        ),
+        scale=full,
+        arc=_path(arc),
+        ticks=_ticks(part),
+        comb=_comb(part, px, body),
+        line=_outline(arc, outer),
+        limbs=tuple(limbs),
+        labels=tuple(labels),
+        handles=tuple(made),
+        **_unrolled(part, angle, nm, full, intent),
+        share=whole(100 * share),
+    )
 
 
 def _along(part: WantedAction, angle: Array, body: Body) -> Array:
@@ -163,18 +222,23 @@ def _path(xy: Array) -> str:
 
 
 def _outline(arc: Array, outer: Array) -> str:
-    """Return the open outline: out at the lengthened end, along, and back in at the shortened end."""
+    """Return the open outline: out at the lengthened end, along, and back in at the shortened
+    end.
+    """
     return f"M{arc[0, 0]:.1f} {arc[1, 0]:.1f}L{_path(outer)[1:]}L{arc[0, -1]:.1f} {arc[1, -1]:.1f}"
 
 
 def _comb(part: WantedAction, px: float, body: Body) -> str:
-    """Return full strokes every 2° down to the arc: what is wanted, with nothing actual beside it."""
+    """Return full strokes every 2° down to the arc: what is wanted, with nothing actual beside
+    it.
+    """
     low, high = sorted((part.from_deg, part.to_deg))
     angle = np.arange(np.ceil(low / 2) * 2, high + 1e-6, 2.0)
     unit = _turn(part.action.joint, to_rad(angle))
     far = RADIUS + px * _along(part, angle, body)
     return "".join(
-        f"M{x * RADIUS:.1f} {y * RADIUS:.1f}L{x * r:.1f} {y * r:.1f}" for x, y, r in zip(*unit, far, strict=True)
+        f"M{x * RADIUS:.1f} {y * RADIUS:.1f}L{x * r:.1f} {y * r:.1f}"
+        for x, y, r in zip(*unit, far, strict=True)
     )
 
 
@@ -193,21 +257,28 @@ def _box(xy: Array) -> tuple[float, float, float, float]:
     return float(low[0]), float(low[1]), float(high[0] - low[0]), float(high[1] - low[1])
 
 
-def _unrolled(part: WantedAction, angle: Array, nm: Array, full: float, intent: Intent) -> dict[str, Any]:
+def _unrolled(
+    part: WantedAction, angle: Array, nm: Array, full: float, intent: Intent
+) -> dict[str, Any]:
     base, px = TOP + TALL, TALL / full
     x = LEFT + (PLOT_WIDTH - LEFT - RIGHT) * (angle - angle[0]) / (angle[-1] - angle[0])
     line = Line(angle_deg=angle, value=nm)
     drawn = areas(line, nothing(angle), x, base, px, comb=False)
     order = np.argsort(angle)
     ticks = tuple(
-        Tick(at=round(float(np.interp(v, angle[order], x[order])), 1),
-             text=f"{v + 0:.0f}°".replace("-", MINUS) if abs(v % 30) < 1e-6 else "")
+        Tick(
+            at=round(float(np.interp(v, angle[order], x[order])), 1),
+            text=f"{v + 0:.0f}°".replace("-", MINUS) if abs(v % 30) < 1e-6 else "",
+        )
         for v in np.arange(np.ceil(angle.min() / 10) * 10, angle.max() + 1e-6, 10)
-    )  # fmt: skip
+    )
     step = next(s for s in (10, 20, 40, 50, 100, 200, 400, 1000) if s * px >= 26)
     values = () if intent.by_feel else np.arange(0, full + 1e-6, step)
     foot = "".join(
-        f"M{np.interp(v, angle[order], x[order]):.1f} {base - px * np.interp(v, angle[order], nm[order]):.1f}V{base}"
+        (
+            f"M{np.interp(v, angle[order], x[order]):.1f} "
+            f"{base - px * np.interp(v, angle[order], nm[order]):.1f}V{base}"
+        )
         for v in np.arange(np.ceil(angle.min() / 2) * 2, angle.max() + 1e-6, 2.0)
     )
     return {
@@ -250,18 +321,22 @@ def table(intent: Intent, body: Body, *, every: float = 10.0) -> tuple[tuple[str
         inner = np.arange(np.ceil(low / every) * every, high + 1e-6, every)
         angles = np.unique(np.concatenate([[low, high], inner]))[:: part.action.direction]
         rows += [
-            (part.action.words, f"{a:g}", f"{nm:.0f}") for a, nm in zip(angles, _along(part, angles, body), strict=True)
+            (part.action.words, f"{a:g}", f"{nm:.0f}")
+            for a, nm in zip(angles, _along(part, angles, body), strict=True)
         ]
     return tuple(rows)
 
 
 def dose_words(intent: Intent) -> str:
-    """Return the dose of a rep and how long one takes, in words; without numbers where it goes by feel."""
+    """Return the dose of a rep and how long one takes, in words; without numbers where it goes by
+    feel.
+    """
     style, seconds = intent.style, intent.rep_s
     rep = f"A rep takes {seconds:.1f} s, a set about {whole(seconds * intent.reps)} s under load"
     if style.kind.value == "plain":
         return rep + "."
-    return f"{rep}; {style.sentence}: dose is demand times the time at each degree, even speed assumed."
+    dose = "dose is demand times the time at each degree, even speed assumed"
+    return f"{rep}; {style.sentence}: {dose}."
 
 
 def action_choices() -> tuple[tuple[str, str], ...]:

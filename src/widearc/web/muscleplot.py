@@ -1,4 +1,6 @@
-"""Muscles over their own length, drawn from long to short: tension as height, ordered by work. Draws only."""
+"""Muscles over their own length, drawn from long to short: tension as height, ordered by work.
+Draws only.
+"""
 
 from __future__ import annotations
 
@@ -17,7 +19,9 @@ SHOWN = 0.03  # of the greatest tension: less is left out
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MuscleRow:
-    """One muscle group's line: name, work and shares in words, the tension's path over its range, where it went."""
+    """One muscle group's line: name, work and shares in words, the tension's path over its range,
+    where it went.
+    """
 
     name: str
     work: str
@@ -69,8 +73,16 @@ def _area(x: Array, y: Array) -> str:
     return f"M{x[0]:.1f} {BASE}L{top}L{x[-1]:.1f} {BASE}Z"
 
 
-COLUMNS = ("muscle", "work, J", "share, %", "long third, %", "middle third, %", "short third, %", "most tension, N",
-           "shortens by, mm")  # fmt: skip
+COLUMNS = (
+    "muscle",
+    "work, J",
+    "share, %",
+    "long third, %",
+    "middle third, %",
+    "short third, %",
+    "most tension, N",
+    "shortens by, mm",
+)
 
 
 def values(use: MuscleUse) -> tuple[tuple[str, ...], ...]:

@@ -17,7 +17,9 @@ from widearc.web.intentform import intent_of
 
 
 def choices(pins: list[str]) -> list[tuple[str, str]]:
-    """Return what can be laid over the curve as intended: pin A, the intent of the address, kept intents."""
+    """Return what can be laid over the curve as intended: pin A, the intent of the address, kept
+    intents.
+    """
     found = [("pin", "pin A")] if pins else []
     if request.args.get("want"):
         found.append(("want", "the wanted loading"))
@@ -27,13 +29,20 @@ def choices(pins: list[str]) -> list[tuple[str, str]]:
 def laid_over(found: Curve, first: Asked | None) -> tuple[arcplot.Intended, ...]:
     """Return what is wanted, from the address; without a level brought to the curve's own work."""
     chosen = request.args.get("over", "want" if request.args.get("want") else "")
-    if chosen == "pin" and first is not None and first.found is not None and first.found.curve is not None:
+    if (
+        chosen == "pin"
+        and first is not None
+        and first.found is not None
+        and first.found.curve is not None
+    ):
         return _lines_of(first.found.curve)
     intent = None
     if chosen == "want":
         intent = intent_of(request.args.get("want", ""), found.setup.body)
     elif chosen.startswith("i"):
-        intent = next((r.intent for r in store.intents(connection(), trainer()) if f"i{r.id}" == chosen), None)
+        intent = next(
+            (r.intent for r in store.intents(connection(), trainer()) if f"i{r.id}" == chosen), None
+        )
     if intent is None:
         return ()
     target = target_of_intent(intent, found.setup.body)
@@ -44,7 +53,9 @@ def laid_over(found: Curve, first: Asked | None) -> tuple[arcplot.Intended, ...]
         inner = used[1:-1] if len(used) > 4 else used
         angle = np.linspace(part.from_deg, part.to_deg, 121)
         nm = np.interp(angle, CENTRES_DEG[inner], bins[inner])
-        made.append(arcplot.Intended(joint=part.action.joint, sign=part.action.sign, angle_deg=angle, nm=nm))
+        made.append(
+            arcplot.Intended(joint=part.action.joint, sign=part.action.sign, angle_deg=angle, nm=nm)
+        )
     return tuple(made)
 
 
@@ -52,8 +63,13 @@ def _lines_of(curve: Curve) -> tuple[arcplot.Intended, ...]:
     """Return a curve's own demands on its prime joints as what is wanted."""
     made = []
     for action in curve.setup.exercise.prime:
-        if action.joint in curve.demand_nm and float(np.ptp(curve.motion.angles[action.joint][0])) >= STILL:
+        if (
+            action.joint in curve.demand_nm
+            and float(np.ptp(curve.motion.angles[action.joint][0])) >= STILL
+        ):
             nm = np.maximum(curve.demand_nm[action.joint][0] * action.sign, 0.0)
             angle = to_deg(curve.motion.angles[action.joint][0])
-            made.append(arcplot.Intended(joint=action.joint, sign=action.sign, angle_deg=angle, nm=nm))
+            made.append(
+                arcplot.Intended(joint=action.joint, sign=action.sign, angle_deg=angle, nm=nm)
+            )
     return tuple(made)

@@ -1,4 +1,6 @@
-"""Up to five exercises in one drawing: curves over one joint's angle, differences in words, who does the work."""
+"""Up to five exercises in one drawing: curves over one joint's angle, differences in words, who
+does the work.
+"""
 
 from __future__ import annotations
 
@@ -28,7 +30,9 @@ LEAST_SHARE = 0.03  # of the work: a muscle with less in every exercise is left 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Pinned:
-    """One pinned exercise: its letter, its set-up in words, its address, its curve, where it felt hardest."""
+    """One pinned exercise: its letter, its set-up in words, its address, its curve, where it felt
+    hardest.
+    """
 
     letter: str
     words: str
@@ -49,7 +53,9 @@ class Drawn:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Row:
-    """One exercise in words and numbers: peak in words, hip : knee : ankle of the mean demand, work one leg."""
+    """One exercise in words and numbers: peak in words, hip : knee : ankle of the mean demand, work
+    one leg.
+    """
 
     letter: str
     words: str
@@ -65,7 +71,9 @@ class Row:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Compared:
-    """Everything the comparison shows; muscles: name and share of the work in each, gains in words."""
+    """Everything the comparison shows; muscles: name and share of the work in each, gains in
+    words.
+    """
 
     joint: str
     joints: tuple[str, ...]
@@ -84,7 +92,8 @@ def compared(pins: Sequence[Pinned], joint: str, *, own_peak: bool) -> Compared:
     """Return the comparison over one joint; own_peak: each curve to its own peak, else in N·m."""
     moving = tuple(j for j in JOINTS if any(_moves(p.curve, j) for p in pins))
     prime = next(
-        (a.joint for a in pins[0].curve.setup.exercise.prime if a.joint in moving), moving[0] if moving else ""
+        (a.joint for a in pins[0].curve.setup.exercise.prime if a.joint in moving),
+        moving[0] if moving else "",
     )
     joint = joint if joint in moving else prime
     shown = [p for p in pins if joint and _moves(p.curve, joint)]
@@ -92,10 +101,18 @@ def compared(pins: Sequence[Pinned], joint: str, *, own_peak: bool) -> Compared:
     drawn, x_ticks, y_ticks, table = _draw(shown, joint, action, own_peak=own_peak)
     uses = [usecases.muscles(p.curve) for p in pins]
     return Compared(
-        joint=joint, joints=moving, action=action.words, drawn=drawn,
-        absent=tuple(p.letter for p in pins if p not in shown), x_ticks=x_ticks, y_ticks=y_ticks,
-        rows=tuple(_row(p, pins[0]) for p in pins), muscles=_muscles(uses), gains=_gains(pins, uses), table=table,
-    )  # fmt: skip
+        joint=joint,
+        joints=moving,
+        action=action.words,
+        drawn=drawn,
+        absent=tuple(p.letter for p in pins if p not in shown),
+        x_ticks=x_ticks,
+        y_ticks=y_ticks,
+        rows=tuple(_row(p, pins[0]) for p in pins),
+        muscles=_muscles(uses),
+        gains=_gains(pins, uses),
+        table=table,
+    )
 
 
 def _moves(curve: Curve, joint: str) -> bool:
@@ -103,7 +120,9 @@ def _moves(curve: Curve, joint: str) -> bool:
 
 
 def _action(pins: Sequence[Pinned], joint: str) -> Action:
-    """Return the action of the joint that the first exercise is for, else what its curve asks most."""
+    """Return the action of the joint that the first exercise is for, else what its curve asks
+    most.
+    """
     if not pins:
         return Action.KE
     for action in pins[0].curve.setup.exercise.prime:
@@ -122,7 +141,10 @@ def _draw(
     angles = [to_deg(p.curve.motion.angles[joint][0]) for p in pins]
     low, high = np.floor(min(a.min() for a in angles)), np.ceil(max(a.max() for a in angles))
     grid = np.arange(low, high + 0.25, 0.5)[:: action.direction]
-    lines = [line_of(a, p.curve.demand_nm[joint][0], action, grid).value for a, p in zip(angles, pins, strict=True)]
+    lines = [
+        line_of(a, p.curve.demand_nm[joint][0], action, grid).value
+        for a, p in zip(angles, pins, strict=True)
+    ]
     if own_peak:
         lines = [100 * v / max(float(np.nanmax(v)), 1e-9) for v in lines]
     most = max(10.0, max(float(np.nanmax(v)) for v in lines))
@@ -130,9 +152,13 @@ def _draw(
     per = (BASE - TOP) / most
     drawn = tuple(_drawn(p.letter, x, BASE - per * v) for p, v in zip(pins, lines, strict=True))
     step = next(s for s in STEPS if s * per >= 40)
-    y_ticks = tuple(Tick(at=round(BASE - v * per, 1), text=f"{v:.0f}") for v in np.arange(0, most * 1.01, step))
+    y_ticks = tuple(
+        Tick(at=round(BASE - v * per, 1), text=f"{v:.0f}") for v in np.arange(0, most * 1.01, step)
+    )
     x_ticks = tuple(
-        Tick(at=round(float(x[i]), 1), text=f"{whole(grid[i])}°" if abs(grid[i] % 30) < 1e-6 else "")
+        Tick(
+            at=round(float(x[i]), 1), text=f"{whole(grid[i])}°" if abs(grid[i] % 30) < 1e-6 else ""
+        )
         for i in np.flatnonzero(np.abs(grid % 10) < 1e-6)
     )
     table = tuple(
@@ -157,16 +183,23 @@ def _row(pin: Pinned, first: Pinned) -> Row:
     most = int(np.argmax(np.abs(demand[main])))
     bend = to_deg(curve.motion.angles[main][0])[most]
     return Row(
-        letter=pin.letter, words=pin.words, query=pin.query,
+        letter=pin.letter,
+        words=pin.words,
+        query=pin.query,
         peak=f"{main} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
         split=" : ".join(whole(100 * share) for share in mean_split(curve).values()),
-        work=whole(joint_work_j(curve)), against="" if pin is first else against(first.curve, curve),
-        spine="" if pin is first else _spine(first.curve, curve), strip=_strip(curve, main), felt=pin.felt,
-    )  # fmt: skip
+        work=whole(joint_work_j(curve)),
+        against="" if pin is first else against(first.curve, curve),
+        spine="" if pin is first else _spine(first.curve, curve),
+        strip=_strip(curve, main),
+        felt=pin.felt,
+    )
 
 
 def _strip(curve: Curve, joint: str) -> Areas | None:
-    """Return the strip of an exercise by itself, on its main joint; None where that hardly moves."""
+    """Return the strip of an exercise by itself, on its main joint; None where that hardly
+    moves.
+    """
     if float(np.ptp(curve.motion.angles[joint][0])) < STILL:
         return None
     return strip_alone(np.abs(curve.demand_nm[joint][0]))
@@ -182,28 +215,38 @@ def against(first: Curve, other: Curve) -> str:
 
 
 def _spine(first: Curve, other: Curve) -> str:
-    """Return the low back's moment beside the first one's, a ratio only: the estimate says no more."""
+    """Return the low back's moment beside the first one's, a ratio only: the estimate says no
+    more.
+    """
     ratio = low_back_ratio(first, other)
     if ratio is None:
         return ""
     if abs(ratio - 1.0) < 0.03:
         return "Low back: asked as much as in A"
-    return f"Low back: asked {whole(100 * abs(ratio - 1))} % {'more' if ratio > 1 else 'less'} than in A"
+    more = "more" if ratio > 1 else "less"
+    return f"Low back: asked {whole(100 * abs(ratio - 1))} % {more} than in A"
 
 
 def _muscles(uses: Sequence[usecases.MuscleUse | None]) -> tuple[tuple[str, tuple[str, ...]], ...]:
     shares: dict[str, list[float | None]] = {}
     for group in GROUPS:
         shares[group] = [
-            None if u is None else max(0.0, u.of(group).work_j) / max(positive_work_j(u), 1e-9) for u in uses
+            None if u is None else max(0.0, u.of(group).work_j) / max(positive_work_j(u), 1e-9)
+            for u in uses
         ]
-    shown = {g: s for g, s in shares.items() if max((v or 0.0 for v in s), default=0.0) >= LEAST_SHARE}
+    shown = {
+        g: s for g, s in shares.items() if max((v or 0.0 for v in s), default=0.0) >= LEAST_SHARE
+    }
     ordered = sorted(shown, key=lambda g: -(shown[g][0] or 0.0))
-    return tuple((NAMES[g], tuple("–" if v is None else whole(100 * v) for v in shown[g])) for g in ordered)
+    return tuple(
+        (NAMES[g], tuple("–" if v is None else whole(100 * v) for v in shown[g])) for g in ordered
+    )
 
 
 def _gains(pins: Sequence[Pinned], uses: Sequence[usecases.MuscleUse | None]) -> tuple[str, ...]:
-    """Return which muscle does most more, and which most less, than in the first, for every other exercise."""
+    """Return which muscle does most more, and which most less, than in the first, for every other
+    exercise.
+    """
     said: list[str] = []
     base = uses[0]
     if base is None:

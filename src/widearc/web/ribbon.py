@@ -1,7 +1,9 @@
-"""The arc: a ribbon along a joint's real arc of motion at the figure, its width the demand. Numbers to px; draws only.
+"""The arc: a ribbon along a joint's real arc of motion at the figure, its width the demand. Numbers
+to px; draws only.
 
-The dial is fixed to the segment that turns less in the room, the other segment is the needle. The ribbon stands on the
-outer side of the arc line; a demand of the opposite action stands on the inner side.
+The dial is fixed to the segment that turns less in the room, the other segment is the needle. The
+ribbon stands on the outer side of the arc line; a demand of the opposite action stands on the inner
+side.
 """
 
 from __future__ import annotations
@@ -18,15 +20,23 @@ from widearc.core.statics import Curve, places
 from widearc.core.units import to_deg
 from widearc.web.words import whole
 
-RADIUS, WIDEST = 0.5, 0.4  # of the shank: the arc line, and the greatest width, so that it ends before the foot
+RADIUS, WIDEST = (
+    0.5,
+    0.4,
+)  # of the shank: the arc line, and the greatest width, so that it ends before the foot
 COMB = 7.0  # px that the comb hangs from the outline
-ENDS = {"knee": (("hip", "knee"), ("ankle", "knee")), "hip": (("shoulder", "hip"), ("knee", "hip")),
-        "ankle": (("knee", "ankle"), ("toe", "ankle"))}  # fmt: skip
+ENDS = {
+    "knee": (("hip", "knee"), ("ankle", "knee")),
+    "hip": (("shoulder", "hip"), ("knee", "hip")),
+    "ankle": (("knee", "ankle"), ("toe", "ankle")),
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Ribbon:
-    """A joint's ribbon, px round the joint's own place: the arc line, demand out and in, ticks, and its end labels."""
+    """A joint's ribbon, px round the joint's own place: the arc line, demand out and in, ticks, and
+    its end labels.
+    """
 
     joint: str
     arc: str
@@ -41,23 +51,32 @@ class Ribbon:
 
 
 def ribbons(
-    curve: Curve, points: Mapping[str, Array], scale: float, frames: dict[str, list[list[float]]], place: Any,
+    curve: Curve,
+    points: Mapping[str, Array],
+    scale: float,
+    frames: dict[str, list[list[float]]],
+    place: Any,
     over: Sequence[Any] = (),
-) -> tuple[Ribbon, ...]:  # fmt: skip
-    """Return a ribbon for each joint of the side view that moves and is asked something; adds its frames.
+) -> tuple[Ribbon, ...]:
+    """Return a ribbon for each joint of the side view that moves and is asked something; adds its
+    frames.
 
-    points: m (2, samples); scale: px a metre. frames gain "dial_knee" (px, px, degrees) and so on. All ribbons have
-    the same px per N·m. over: what is wanted of a joint (arcplot.Intended), an outline on the same arc line.
+    points: m (2, samples); scale: px a metre. frames gain "dial_knee" (px, px, degrees) and so on.
+    All ribbons have the same px per N·m. over: what is wanted of a joint (arcplot.Intended), an
+    outline on the same arc line.
     """
     shank = curve.setup.body.shank_m * scale
-    joints = [j for j in ENDS if _moves(curve, j) and all(p in points for ends in ENDS[j] for p in ends)]
+    joints = [
+        j for j in ENDS if _moves(curve, j) and all(p in points for ends in ENDS[j] for p in ends)
+    ]
     most = max((float(np.abs(curve.demand_nm[j][0]).max()) for j in joints), default=0.0)
     if most < 1.0:
         return ()
     wanted = {w.joint: w for w in over}
     most = max([most, *(float(w.nm.max()) for w in over if w.joint in joints)])
     return tuple(
-        _one(curve, j, points, RADIUS * shank, WIDEST * shank / most, frames, place, wanted.get(j)) for j in joints
+        _one(curve, j, points, RADIUS * shank, WIDEST * shank / most, frames, place, wanted.get(j))
+        for j in joints
     )
 
 
@@ -66,16 +85,24 @@ def _moves(curve: Curve, joint: str) -> bool:
 
 
 def _one(
-    curve: Curve, joint: str, points: Mapping[str, Array], radius: float, per_nm: float,
-    frames: dict[str, list[list[float]]], place: Any, wanted: Any = None,
-) -> Ribbon:  # fmt: skip
+    curve: Curve,
+    joint: str,
+    points: Mapping[str, Array],
+    radius: float,
+    per_nm: float,
+    frames: dict[str, list[list[float]]],
+    place: Any,
+    wanted: Any = None,
+) -> Ribbon:
     first, second = (_turn(points[a] - points[b]) for a, b in ENDS[joint])
     dial, needle = (first, second) if np.ptp(first) <= np.ptp(second) else (second, first)
     turn = np.unwrap(needle - dial)
     demand = curve.demand_nm[joint][0]
     wide = per_nm * demand
     centre = place.dots(points[joint])
-    frames[f"dial_{joint}"] = [[*xy, round(float(a), 2)] for xy, a in zip(centre, to_deg(dial), strict=True)]
+    frames[f"dial_{joint}"] = [
+        [*xy, round(float(a), 2)] for xy, a in zip(centre, to_deg(dial), strict=True)
+    ]
     bend = to_deg(curve.motion.angles[joint][0])
     labels = []
     for end in (0, -1):
@@ -91,11 +118,15 @@ def _one(
     frames[f"needle_{joint}"] = [
         [
             round(float(v), 1)
-            for v in (cx + (radius - 5) * np.cos(a), cy + (radius - 5) * np.sin(a),
-                      cx + (radius + max(w, 0.0) + 5) * np.cos(a), cy + (radius + max(w, 0.0) + 5) * np.sin(a))
+            for v in (
+                cx + (radius - 5) * np.cos(a),
+                cy + (radius - 5) * np.sin(a),
+                cx + (radius + max(w, 0.0) + 5) * np.cos(a),
+                cy + (radius + max(w, 0.0) + 5) * np.sin(a),
+            )
         ]
         for (cx, cy), a, w in zip(centre, dial + turn, wide, strict=True)
-    ]  # fmt: skip
+    ]
     outline, comb = ("", "") if wanted is None else _outline(wanted, bend, turn, radius, per_nm)
     return Ribbon(
         intended=outline,
@@ -103,7 +134,9 @@ def _one(
         joint=joint,
         arc=_polar(turn, np.full(len(turn), radius)),
         out=_between(turn, radius, np.maximum(wide, 0.0)) if (wide > 0.5).any() else "",
-        inward=_between(turn, radius, np.maximum(np.minimum(wide, 0.0), -0.8 * radius)) if (wide < -0.5).any() else "",
+        inward=_between(turn, radius, np.maximum(np.minimum(wide, 0.0), -0.8 * radius))
+        if (wide < -0.5).any()
+        else "",
         edge=_polar(turn, radius + np.maximum(wide, -0.8 * radius)),
         ticks=_ticks(turn, bend, radius),
         ends=(labels[0], labels[1]),
@@ -115,9 +148,14 @@ def _one(
     )
 
 
-def _outline(wanted: Any, bend: Array, turn: Array, radius: float, per_nm: float) -> tuple[str, str]:
-    """Return the open outline of what is wanted on the arc, and the comb that hangs from it every 2°."""
-    # the needle turns degree for degree with the joint, so the arc goes on past what this lift covers
+def _outline(
+    wanted: Any, bend: Array, turn: Array, radius: float, per_nm: float
+) -> tuple[str, str]:
+    """Return the open outline of what is wanted on the arc, and the comb that hangs from it every
+    2°.
+    """
+    # the needle turns degree for degree with the joint, so the arc goes on past what this lift
+    # covers
     rate = (turn[-1] - turn[0]) / (bend[-1] - bend[0])
     at = turn[0] + rate * (wanted.angle_deg - bend[0])
     far = radius + np.maximum(wanted.sign * per_nm * wanted.nm, -0.8 * radius)
@@ -127,7 +165,9 @@ def _outline(wanted: Any, bend: Array, turn: Array, radius: float, per_nm: float
     order = np.argsort(wanted.angle_deg)
     reach = np.interp(every, wanted.angle_deg[order], far[order])
     turns = turn[0] + rate * (every - bend[0])
-    foot = np.where(reach >= radius, np.maximum(reach - COMB, radius), np.minimum(reach + COMB, radius))
+    foot = np.where(
+        reach >= radius, np.maximum(reach - COMB, radius), np.minimum(reach + COMB, radius)
+    )
     comb = "".join(
         f"M{a * np.cos(t):.1f} {a * np.sin(t):.1f}L{b * np.cos(t):.1f} {b * np.sin(t):.1f}"
         for t, a, b in zip(turns, reach, foot, strict=True)

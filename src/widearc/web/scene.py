@@ -1,4 +1,6 @@
-"""What stands around the figure: seat, bench, boxes, rails, wall, pivot. In metres; computes no mechanics."""
+"""What stands around the figure: seat, bench, boxes, rails, wall, pivot. In metres; computes no
+mechanics.
+"""
 
 from __future__ import annotations
 
@@ -73,7 +75,10 @@ def _anchors(curve: Curve) -> list[Piece]:
             x, y = _number(end[0]), _number(end[1])
             if y > 0.08:
                 pieces.append(((x, 0.0), (x, y + (0.2 if isinstance(load, Band) else 0.0)), "wall"))
-            pieces += [((x - 0.03, y), (x + 0.03, y), "pulley"), ((x, y - 0.03), (x, y + 0.03), "pulley")]
+            pieces += [
+                ((x - 0.03, y), (x + 0.03, y), "pulley"),
+                ((x, y - 0.03), (x, y + 0.03), "pulley"),
+            ]
     return pieces
 
 
@@ -107,7 +112,10 @@ def _sled_press(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piec
 
 def _sled_squat(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
     rail = _number(o["rail"])
-    up, behind = np.array([-np.cos(rail), np.sin(rail)]), np.array([-np.sin(rail), -np.cos(rail)]) * 0.2
+    up, behind = (
+        np.array([-np.cos(rail), np.sin(rail)]),
+        np.array([-np.sin(rail), -np.cos(rail)]) * 0.2,
+    )
     pad = points["pad"]
     yield _pair(pad[:, 0] - 0.5 * up + behind), _pair(pad[:, -1] + 0.6 * up + behind), "rail"
     heel, toe = points["heel"][:, 0], points["toe"][:, 0]
@@ -158,9 +166,15 @@ def _extension(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece
 
 
 def _swing(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
-    hip, shoulder, variant = points["hip"][:, 0], points["shoulder"][:, 0], curve.setup.exercise.variant
+    hip, shoulder, variant = (
+        points["hip"][:, 0],
+        points["shoulder"][:, 0],
+        curve.setup.exercise.variant,
+    )
     if variant in ("supine", "prone", "side"):
-        x1, x2 = sorted((float(hip[0]), float(shoulder[0] + 1.2 * np.sign(shoulder[0] - hip[0]) * 0.3)))
+        x1, x2 = sorted(
+            (float(hip[0]), float(shoulder[0] + 1.2 * np.sign(shoulder[0] - hip[0]) * 0.3))
+        )
         yield from _bench(x1, x2, float(hip[1]) - 0.12)
     elif variant == "hanging":
         top = float(points["hand"][1, 0]) if "hand" in points else float(shoulder[1]) + 0.7
@@ -206,7 +220,9 @@ _FAMILIES = {
 
 
 def _moving(curve: Curve, points: dict[str, Array]) -> Iterator[Moving]:
-    """Yield lines that move: a swinging arm, the carriage, the ball's width, the pad of a machine."""
+    """Yield lines that move: a swinging arm, the carriage, the ball's width, the pad of a
+    machine.
+    """
     family, variant = curve.setup.exercise.family, curve.setup.exercise.variant
     if family == "arc squat":
         yield points["pivot"], points["shoulder"], "rail"

@@ -23,13 +23,17 @@ MOST_WARMED = 4  # places whose first answer is prepared at the start
 
 
 def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
-    """Serve until stopped; prints the address once it answers. InputError for a port or folder that cannot be used."""
+    """Serve until stopped; prints the address once it answers. InputError for a port or folder that
+    cannot be used.
+    """
     if not 0 <= port <= 65535:
         raise InputError("--port", port, "from 0 to 65535")
     try:
         data.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise InputError("--data", str(data), f"a folder that can be made ({error.strerror})") from None
+        raise InputError(
+            "--data", str(data), f"a folder that can be made ({error.strerror})"
+        ) from None
     database = data / ("demo.db" if demo else "wide-arc.db")
     con = store.open_store(database)
     if demo:
@@ -46,7 +50,10 @@ def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
 
     server = create_server(app, sockets=[listening], threads=THREADS)
     shown = f"[{host}]" if ":" in host else host
-    print(f"Wide Arc is at http://{shown}:{listening.getsockname()[1]}/ (stop with Ctrl-C)", flush=True)
+    print(
+        f"Wide Arc is at http://{shown}:{listening.getsockname()[1]}/ (stop with Ctrl-C)",
+        flush=True,
+    )
     threading.Thread(target=_warm, args=(database, app.extensions["memo"]), daemon=True).start()
     try:
         server.run()
@@ -62,12 +69,16 @@ def _listen(host: str, port: int) -> socket.socket:
         listening.bind((host, port))
     except OSError as error:
         listening.close()
-        raise InputError("--port", port, f"a port that is free on {host} ({error.strerror})") from None
+        raise InputError(
+            "--port", port, f"a port that is free on {host} ({error.strerror})"
+        ) from None
     return listening
 
 
 def _secret(data: Path) -> str:
-    """Return the key that signs forms, kept beside the data so that open pages survive a restart."""
+    """Return the key that signs forms, kept beside the data so that open pages survive a
+    restart.
+    """
     path = data / "secret-key"
     if not path.exists():
         with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
@@ -82,7 +93,9 @@ def _warm(database: Path, memo: Memo) -> None:
         trainer = store.local_trainer(con, now=utc_now())
         places, clients = store.places(con, trainer), store.clients(con, trainer)
         for place in places[:MOST_WARMED] if clients else ():
-            view = swap_view(con, trainer, SwapAsk(place_id=place.id, client_id=clients[0].id), memo)
+            view = swap_view(
+                con, trainer, SwapAsk(place_id=place.id, client_id=clients[0].id), memo
+            )
             # computed when first asked for: ask now
             make_sure(view.ranking.candidates if view.ranking is not None else ())
     finally:

@@ -19,7 +19,9 @@ from widearc.web.intentform import address, intent_of
 
 
 def ask_of(source: Any, *, lenient: bool = False) -> SwapAsk:
-    """Return what is asked from an address or form; missing parts come from the last visit or the start values."""
+    """Return what is asked from an address or form; missing parts come from the last visit or the
+    start values.
+    """
     places = [p.id for p in store.places(connection(), trainer())]
     clients = [c.id for c in store.clients(connection(), trainer())]
     try:
@@ -30,7 +32,11 @@ def ask_of(source: Any, *, lenient: bool = False) -> SwapAsk:
             raise
         place, client = _last("place", places), _last("client", clients)
     intent = _intent(source.get("want", ""), client)
-    goal = next(c.goal for c in store.clients(connection(), trainer()) if c.id == client) if client in clients else None
+    goal = (
+        next(c.goal for c in store.clients(connection(), trainer()) if c.id == client)
+        if client in clients
+        else None
+    )
     sets, reps = GOAL_SETS.get(goal or "muscle", (3, 10))
     return SwapAsk(
         place_id=place,
@@ -38,8 +44,12 @@ def ask_of(source: Any, *, lenient: bool = False) -> SwapAsk:
         exercise=source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default),
         kg=number(source, "kg", 120.0, what="kilograms, from 0 to 500"),
         depth_deg=number(source, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
-        sets=intent.sets if intent else integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
-        reps=intent.reps if intent else integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
+        sets=intent.sets
+        if intent
+        else integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
+        reps=intent.reps
+        if intent
+        else integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
         show_all=source.get("all") == "1",
         shape=_shape(source.get("shape", Shape.ORIGINAL.value)),
         intent=intent,
@@ -68,9 +78,14 @@ def _last(name: str, known: list[int]) -> int:
 def query_of(ask: SwapAsk, body: Body | None = None) -> dict[str, Any]:
     """Return what is asked as the parts of an address."""
     query: dict[str, Any] = {
-        "exercise": ask.exercise, "kg": f"{ask.kg:g}", "depth": f"{ask.depth_deg:g}", "sets": ask.sets,
-        "reps": ask.reps, "client": ask.client_id, "place": ask.place_id,
-    }  # fmt: skip
+        "exercise": ask.exercise,
+        "kg": f"{ask.kg:g}",
+        "depth": f"{ask.depth_deg:g}",
+        "sets": ask.sets,
+        "reps": ask.reps,
+        "client": ask.client_id,
+        "place": ask.place_id,
+    }
     if ask.show_all:
         query["all"] = "1"
     if ask.shape is not Shape.ORIGINAL:

@@ -1,4 +1,6 @@
-"""Values to the words a trainer reads: pieces to pick up, numbers with the digits that are meant."""
+"""Values to the words a trainer reads: pieces to pick up, numbers with the digits that are
+meant.
+"""
 
 from __future__ import annotations
 
@@ -44,7 +46,9 @@ def kgf(newton: float) -> str:
 
 
 def percent_up(share: float) -> str:
-    """Return a share as whole percent, at least 1: what is said to be unsure is never said to be sure."""
+    """Return a share as whole percent, at least 1: what is said to be unsure is never said to be
+    sure.
+    """
     return f"{max(1, round(100 * share)):d}"
 
 
@@ -86,10 +90,16 @@ def piece_words(pieces: tuple[Piece, ...], *, single: bool = False) -> list[str]
     side = " + ".join(kg(p.kg) for p in plates for _ in range(p.number // 2))
     if bar is not None:
         name = "bar" if bar.kind == "bar" else bar.label
-        phrases.append(f"{name} {kg(bar.kg)}, {side or 'nothing'} each side: {kg(bar.kg + iron)} kg")
+        phrases.append(
+            f"{name} {kg(bar.kg)}, {side or 'nothing'} each side: {kg(bar.kg + iron)} kg"
+        )
     elif plates and (single or any(p.number % 2 for p in plates)):
         each = " + ".join(kg(p.kg) for p in plates for _ in range(p.number))
-        phrases.append(f"plates {each}: {kg(iron)} kg" if sum(p.number for p in plates) > 1 else f"plate {each} kg")
+        phrases.append(
+            f"plates {each}: {kg(iron)} kg"
+            if sum(p.number for p in plates) > 1
+            else f"plate {each} kg"
+        )
     elif plates:
         phrases.append(f"{side} each side: {kg(iron)} kg")
     for piece in pieces:
@@ -129,7 +139,10 @@ def load_words(candidate: Candidate) -> str:
         elif band.port == "hip-belt" and anchor is not None:
             where = f" from the belt to {anchor[0].name}, under mid-foot"
         elif anchor is not None:
-            where = f" from {anchor[0].name} at {centimetres(anchor[0].height_m)} cm, {_away(candidate, anchor[1])}"
+            where = (
+                f" from {anchor[0].name} at {centimetres(anchor[0].height_m)} cm, "
+                f"{_away(candidate, anchor[1])}"
+            )
         else:
             where = f" under the feet, {port}"
     carrier = next((CARRIERS[x.kind] for x in loads if x.kind in CARRIERS), "")
@@ -164,7 +177,10 @@ def item_words(item: ItemRow) -> str:
     if item.kind in ("sled press", "hack squat"):
         return f"{whole(q.get('rail_deg', 0.0))}°, sled {kg(q.get('empty_kg', 0.0))} kg"
     if item.kind == "spring":
-        return f"{whole(q.get('start_n', 0.0))} N at the first mark, {q.get('rate_n_per_m', 0.0) / 100:.1f} N/cm"
+        return (
+            f"{whole(q.get('start_n', 0.0))} N at the first mark, "
+            f"{q.get('rate_n_per_m', 0.0) / 100:.1f} N/cm"
+        )
     if "largest_kg" in q:
         return f"stack {kg(q['smallest_kg'])} to {kg(q['largest_kg'])} kg"
     if item.kind == "anchor":

@@ -1,4 +1,5 @@
-"""The trained body: segments from stature and mass, ports where loads meet it, limits that bound it.
+"""The trained body: segments from stature and mass, ports where loads meet it, limits that bound
+it.
 
 Knows no equipment and no exercise.
 """

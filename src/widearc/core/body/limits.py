@@ -8,7 +8,11 @@ from dataclasses import dataclass, fields
 from widearc.core.errors import InputError
 from widearc.core.units import DEG
 
-_RANGES = {"dorsiflexion_deg": (0.0, 60.0), "hip_flexion_deg": (60.0, 160.0), "knee_deg": (30.0, 160.0)}
+_RANGES = {
+    "dorsiflexion_deg": (0.0, 60.0),
+    "hip_flexion_deg": (60.0, 160.0),
+    "knee_deg": (30.0, 160.0),
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -30,7 +34,9 @@ class Limits:
             if item.name in _RANGES:
                 value, (low, high) = getattr(self, item.name), _RANGES[item.name]
                 if not math.isfinite(value) or not low <= value <= high:
-                    raise InputError(f"/limits/{item.name}", value, f"from {low:g} to {high:g} degrees")
+                    raise InputError(
+                        f"/limits/{item.name}", value, f"from {low:g} to {high:g} degrees"
+                    )
 
     @property
     def dorsiflexion(self) -> float:

@@ -24,11 +24,19 @@ class Port:
 
 PORTS = MappingProxyType(
     {
-        "back-high": Port(segment="trunk", label="on the traps", below=0.03, ahead=-0.06, axial=True),
-        "back-low": Port(segment="trunk", label="low on the back", below=0.08, ahead=-0.08, axial=True),
+        "back-high": Port(
+            segment="trunk", label="on the traps", below=0.03, ahead=-0.06, axial=True
+        ),
+        "back-low": Port(
+            segment="trunk", label="low on the back", below=0.08, ahead=-0.08, axial=True
+        ),
         "shoulders": Port(segment="trunk", label="at the shoulders", axial=True),
-        "front-rack": Port(segment="trunk", label="in the front rack", below=-0.02, ahead=0.10, axial=True),
-        "goblet": Port(segment="trunk", label="at the breastbone", below=0.15, ahead=0.22, axial=True),
+        "front-rack": Port(
+            segment="trunk", label="in the front rack", below=-0.02, ahead=0.10, axial=True
+        ),
+        "goblet": Port(
+            segment="trunk", label="at the breastbone", below=0.15, ahead=0.22, axial=True
+        ),
         "hands": Port(segment="arms", label="in the hands", axial=True, hands=True),
         "hand-left": Port(segment="arms", label="in the left hand", axial=True, hands=True),
         "hand-right": Port(segment="arms", label="in the right hand", axial=True, hands=True),

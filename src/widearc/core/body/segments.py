@@ -54,8 +54,9 @@ class Body:
     """A person's lengths (m) and masses (kg).
 
     mass_kg 25 to 300, stature_m 1.0 to 2.4; `segments` overrides lengths by tape measure, each
-    within 40 % of the table's share of stature. Raises InputError outside those ranges. foot_m: heel to toe; shank_m:
-    knee to ankle; thigh_m: hip to knee; trunk_m: hip to shoulder; arm_m: shoulder to the grip's centre, straight.
+    within 40 % of the table's share of stature. Raises InputError outside those ranges. foot_m:
+    heel to toe; shank_m: knee to ankle; thigh_m: hip to knee; trunk_m: hip to shoulder; arm_m:
+    shoulder to the grip's centre, straight.
     """
 
     mass_kg: float = 80.0
@@ -105,7 +106,9 @@ class Body:
         return OUTER_HIP_BREADTH * self.stature_m
 
     def sole_m(self, landmark: float) -> float:
-        """Return the distance along the sole ahead of the ankle (m) of a landmark (share of foot length)."""
+        """Return the distance along the sole ahead of the ankle (m) of a landmark (share of foot
+        length).
+        """
         return landmark * self.foot_m
 
     def replaced(self, **changes: float) -> Body:

@@ -4,4 +4,13 @@ from widearc.core.catalogue.entries import EXERCISES, exercise
 from widearc.core.catalogue.exercise import Exercise, LoadWay
 from widearc.core.catalogue.options import Options, OptionSpec, in_si, resolve
 
-__all__ = ["EXERCISES", "Exercise", "LoadWay", "OptionSpec", "Options", "exercise", "in_si", "resolve"]
+__all__ = [
+    "EXERCISES",
+    "Exercise",
+    "LoadWay",
+    "OptionSpec",
+    "Options",
+    "exercise",
+    "in_si",
+    "resolve",
+]

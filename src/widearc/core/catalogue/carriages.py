@@ -1,4 +1,6 @@
-"""Sprung sliding carriages, plain paths, and mobility work without curves. Common practice, no source."""
+"""Sprung sliding carriages, plain paths, and mobility work without curves. Common practice, no
+source.
+"""
 
 from __future__ import annotations
 
@@ -23,9 +25,16 @@ _PUSH = Exercise(
     limits=("balance",),
     minutes=2,
     checks=("Springs hooked, latch understood", "Hand near a rail", "Stopper set"),
-    cues=("Slow and long before heavier.", "Stand tall as the carriage goes out.", "Control the way home."),
+    cues=(
+        "Slow and long before heavier.",
+        "Stand tall as the carriage goes out.",
+        "Control the way home.",
+    ),
     mistakes=("Letting the carriage bang home.", "Hips swing."),
-    cautions=("Fewest springs only when the machine is new to you.", "Keep fingers and toes off the rails."),
+    cautions=(
+        "Fewest springs only when the machine is new to you.",
+        "Keep fingers and toes off the rails.",
+    ),
     reps=(8, 15),
     rest_s=(60, 120),
     replaces=("reverse-lunge",),
@@ -72,9 +81,17 @@ CARRIAGES = (
         id="carriage-lunge-front",
         name="Carriage lunge, front",
         variant="home",
-        defaults={"start_m": 0.65, "spring_side": "help", "other_knee_from_deg": 90, "other_knee_to_deg": 15},
+        defaults={
+            "start_m": 0.65,
+            "spring_side": "help",
+            "other_knee_from_deg": 90,
+            "other_knee_to_deg": 15,
+        },
         cues=("The springs help the moving leg home: less spring is harder.", "Slow both ways."),
-        cautions=("Start with a middle rung, then less help.", "No springs only where the machine's maker allows it."),
+        cautions=(
+            "Start with a middle rung, then less help.",
+            "No springs only where the machine's maker allows it.",
+        ),
         replaces=("walking-lunge", "split-squat"),
     ),
     replace(
@@ -83,7 +100,12 @@ CARRIAGES = (
         name="Carriage pull-back",
         variant="back",
         prime=(HE,),
-        defaults={"start_m": 0.45, "other_knee_from_deg": 40, "other_knee_to_deg": 15, "weight_share": 0.3},
+        defaults={
+            "start_m": 0.45,
+            "other_knee_from_deg": 40,
+            "other_knee_to_deg": 15,
+            "weight_share": 0.3,
+        },
         cues=("Facing back; draw the carriage under you from the hip.",),
         cautions=("Always the lightest spring the first time.",),
         replaces=("kickback", "romanian-deadlift"),
@@ -148,15 +170,30 @@ CARRIAGES = (
     *(
         replace(_MOBILITY, id=id_, name=name, minutes=2, checks=checks, cues=cues)
         for id_, name, checks, cues in (
-            ("hip-flexor-stretch", "Hip flexor stretch", ("Padding under the knee",), ("Pelvis tucked, 30 s a side.",)),
-            ("inner-thigh-stretch", "Inner thigh stretch", ("Floor not slippery",), ("Ease out, 30 s.",)),
+            (
+                "hip-flexor-stretch",
+                "Hip flexor stretch",
+                ("Padding under the knee",),
+                ("Pelvis tucked, 30 s a side.",),
+            ),
+            (
+                "inner-thigh-stretch",
+                "Inner thigh stretch",
+                ("Floor not slippery",),
+                ("Ease out, 30 s.",),
+            ),
             (
                 "hamstring-stretch",
                 "Hamstring stretch, one leg at a time",
                 ("Heel on a low box",),
                 ("Back long, 30 s a side.",),
             ),
-            ("glute-stretch", "Glute stretch", ("Lie on a mat",), ("Ankle over the other knee, 30 s a side.",)),
+            (
+                "glute-stretch",
+                "Glute stretch",
+                ("Lie on a mat",),
+                ("Ankle over the other knee, 30 s a side.",),
+            ),
         )
     ),
 )

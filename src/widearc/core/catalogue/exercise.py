@@ -13,8 +13,9 @@ from widearc.core.curve import Action
 class LoadWay:
     """One way in which stock can load an exercise.
 
-    stock: bar, dumbbells (a pair), dumbbell (one, or a kettlebell), band, sled; port: where it acts;
-    from_: where a band is tied: "feet" (stood on), "eye-ahead" (an anchor of the room before the person).
+    stock: bar, dumbbells (a pair), dumbbell (one, or a kettlebell), band, sled; port: where it
+    acts; from_: where a band is tied: "feet" (stood on), "eye-ahead" (an anchor of the room before
+    the person).
     """
 
     stock: str
@@ -26,11 +27,11 @@ class LoadWay:
 class Exercise:
     """One exercise: what it is, how it may be set up, and what a trainer must know of it.
 
-    variant: which of a family's forms this is (its solver says which there are). kinds: loads it takes
-    besides those at a port (sled, stack, pendulum). ways: alternatives of load that stock makes, each a
-    tuple of LoadWay used together; () means body weight alone. needs: furniture or machines without which
-    it is excluded; steadiness 1 to 5, 5 = steadiest; fails_alone: "yes", "with stops" or "no"; minutes: to
-    set up; reps and rest_s: (from, to).
+    variant: which of a family's forms this is (its solver says which there are). kinds: loads it
+    takes besides those at a port (sled, stack, pendulum). ways: alternatives of load that stock
+    makes, each a tuple of LoadWay used together; () means body weight alone. needs: furniture or
+    machines without which it is excluded; steadiness 1 to 5, 5 = steadiest; fails_alone: "yes",
+    "with stops" or "no"; minutes: to set up; reps and rest_s: (from, to).
     """
 
     id: str
@@ -68,7 +69,9 @@ class Exercise:
         if self.family not in ("split", "carriage", "mobility"):
             alone = self.defaults.get("legs") == 1
             legs = (1,) if alone else (1, 2) if self.one_leg else (2,)
-        options = with_defaults(self.family, self.defaults, self.more_options, self.without_options, legs)
+        options = with_defaults(
+            self.family, self.defaults, self.more_options, self.without_options, legs
+        )
         object.__setattr__(self, "options", options)
 
     @property

@@ -147,7 +147,11 @@ HIPS = (
         needs=("couch", "partner"),
         steadiness=3,
         minutes=3,
-        checks=("Couch cannot tip", "Partner on the ankles, stop word agreed", "Head clears the floor"),
+        checks=(
+            "Couch cannot tip",
+            "Partner on the ankles, stop word agreed",
+            "Head clears the floor",
+        ),
         cautions=(*_BACK_EXTENSION.cautions, "Partner: never let go under load."),
         replaces=("back-extension-45",),
     ),

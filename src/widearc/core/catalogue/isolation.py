@@ -1,4 +1,6 @@
-"""Knee extension, knee flexion and calves. Facts, cues and cautions are common practice, no source."""
+"""Knee extension, knee flexion and calves. Facts, cues and cautions are common practice, no
+source.
+"""
 
 from __future__ import annotations
 
@@ -47,7 +49,11 @@ _FIRST = (
         fails_alone="yes",
         limits=("balance",),
         minutes=1,
-        checks=("Padding under the knees", "Feet flat behind you", "Room to fall back on the hands"),
+        checks=(
+            "Padding under the knees",
+            "Feet flat behind you",
+            "Room to fall back on the hands",
+        ),
         cues=("One line from knee to shoulder.", "Lean only as far as you can come back from."),
         mistakes=("Hips fold.", "Dropping the last part."),
         cautions=("Work up to depth over weeks; the knee is bent far under load.",),
@@ -102,7 +108,10 @@ _STANDING_CALF = Exercise(
     minutes=1,
     one_leg=True,
     checks=("Balls of the feet on the edge", "Feet at the same distance and angle"),
-    cues=("Knees straight, settle at the lengthened end each rep.", "Rise over the big toe's ball."),
+    cues=(
+        "Knees straight, settle at the lengthened end each rep.",
+        "Rise over the big toe's ball.",
+    ),
     mistakes=("Bouncing.", "Knees bend and take over."),
     cautions=("Hold something.",),
     reps=(15, 20),
@@ -198,8 +207,15 @@ ISOLATION = (
         defaults={"lean_from_deg": 60},
         needs=("ankle hold",),
         limits=("hold at the ankles",),
-        checks=("Ankles held by more than the pull", "Padding under the knees", "Hands ready to catch"),
-        cues=("One line from knee to shoulder.", "Lower slowly; push off with the hands when it breaks."),
+        checks=(
+            "Ankles held by more than the pull",
+            "Padding under the knees",
+            "Hands ready to catch",
+        ),
+        cues=(
+            "One line from knee to shoulder.",
+            "Lower slowly; push off with the hands when it breaks.",
+        ),
         cautions=("Few reps at first: it is hard on long hamstrings.",),
         reps=(3, 8),
         replaces=("seated-leg-curl",),

@@ -1,4 +1,6 @@
-"""Stepping and one-sided split work. Set-up facts, cues and cautions are common practice, no source."""
+"""Stepping and one-sided split work. Set-up facts, cues and cautions are common practice, no
+source.
+"""
 
 from __future__ import annotations
 
@@ -56,7 +58,12 @@ LUNGES = (
         id="offset-lunge",
         name="Lunge with an offset load",
         ports=("hand-left", "hand-right", "hands"),
-        defaults={"step_m": 0.75, "knee_from_deg": 90, "trunk_lean_deg": 20, "load_left_share": 1.0},
+        defaults={
+            "step_m": 0.75,
+            "knee_from_deg": 90,
+            "trunk_lean_deg": 20,
+            "load_left_share": 1.0,
+        },
         needs=(),
         steadiness=2,
         limits=("grip", "balance"),
@@ -103,7 +110,11 @@ LUNGES = (
         needs=("step",),
         steadiness=2,
         minutes=1,
-        checks=("Box cannot tip", "Whole foot on the box", "Height so that the thigh is at most level"),
+        checks=(
+            "Box cannot tip",
+            "Whole foot on the box",
+            "Height so that the thigh is at most level",
+        ),
         cues=("Whole foot on the box.", "Stand up without a jump from the floor."),
         mistakes=("Pushing off the floor foot.", "Dropping down."),
         cautions=(_STRAIGHT_KNEE, "Hold something if balance is short."),

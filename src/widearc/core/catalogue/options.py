@@ -25,8 +25,8 @@ PRESSURE = ("heel", "mid", "ball")
 class OptionSpec:
     """One option of a set-up: numbers from low to high, or one of `choices`.
 
-    unit: deg, m, share, N, kg, count, or "" for a choice; `also_number` lets a choice be given in metres.
-    used: whether it changes the family's curve; the others are noted only.
+    unit: deg, m, share, N, kg, count, or "" for a choice; `also_number` lets a choice be given in
+    metres. used: whether it changes the family's curve; the others are noted only.
     """
 
     name: str
@@ -46,8 +46,14 @@ class OptionSpec:
                 return value
             if not self.also_number or isinstance(value, str):
                 raise InputError(where, value, "one of " + ", ".join(str(c) for c in self.choices))
-        if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
-            raise InputError(where, value, f"a number from {self.low:g} to {self.high:g}{self._unit()}")
+        if (
+            isinstance(value, bool)
+            or not isinstance(value, int | float)
+            or not math.isfinite(value)
+        ):
+            raise InputError(
+                where, value, f"a number from {self.low:g} to {self.high:g}{self._unit()}"
+            )
         if not self.low <= value <= self.high:
             raise InputError(where, value, f"from {self.low:g} to {self.high:g}{self._unit()}")
         return float(value)
@@ -67,14 +73,22 @@ def _choice(name: str, label: str, default: str, choices: tuple[str, ...]) -> Op
 
 
 _LEGS = OptionSpec(name="legs", label="legs working", unit="count", default=2, choices=(1, 2))
-_SIDE = OptionSpec(name="side", label="side", unit="", default="right", choices=("left", "right"), used=False)
+_SIDE = OptionSpec(
+    name="side", label="side", unit="", default="right", choices=("left", "right"), used=False
+)
 _FREE_LEG = _n("free_leg_deg", "free leg forward", 45, -30, 120)
 _SEAT = _n("seat_m", "seat height", 0.40, 0.1, 1.2)
 _BELT = _n("belt_offset_m", "belt ring ahead of the hip", 0.12, 0, 0.25)
 _PRESSURE = OptionSpec(
-    name="pressure", label="pressure under the foot", unit="m", default="mid", choices=PRESSURE,
-    also_number=True, low=-0.06, high=0.15,
-)  # fmt: skip
+    name="pressure",
+    label="pressure under the foot",
+    unit="m",
+    default="mid",
+    choices=PRESSURE,
+    also_number=True,
+    low=-0.06,
+    high=0.15,
+)
 _BOX = _n("box_m", "boxes under the feet", 0, 0, 0.6)
 _LEAN = _n("trunk_lean_deg", "trunk lean", 10, 0, 60)
 _PAIR = _n("horizontal_pair_n", "horizontal push between the feet", 0, -300, 300)
@@ -94,11 +108,14 @@ _STANCE = (
     _n("knee_travel", "knee travel per knee bend", 0.33, 0, 0.6),
     _n("stance_m", "between the feet", 0.35, 0.1, 1.2),
     _n("heel_wedge_m", "wedge under the heels", 0, 0, 0.06),
-    _BOX, _PRESSURE,
+    _BOX,
+    _PRESSURE,
     replace(_n("toe_out_deg", "toes out (noted only)", 15, -20, 60), used=False),
-)  # fmt: skip
-_HIP_FROM, _HIP_TO = (_n(f"hip_{end}_deg", f"hip bend, {word} end", 90 if end == "from" else 0, -30, 120)
-                      for end, word in (("from", "lengthened"), ("to", "shortened")))  # fmt: skip
+)
+_HIP_FROM, _HIP_TO = (
+    _n(f"hip_{end}_deg", f"hip bend, {word} end", 90 if end == "from" else 0, -30, 120)
+    for end, word in (("from", "lengthened"), ("to", "shortened"))
+)
 _OPENS = (
     _n("abduction_from_deg", "leg opened, start", 0, -20, 60),
     _n("abduction_to_deg", "leg opened, end", 35, 0, 60),
@@ -108,13 +125,16 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
     {
         "stance": _specs(("legs", "free_leg_deg", "belt_offset_m"), *_STANCE),
         "supported stance": _specs(
-            ("belt_offset_m",), *_STANCE, _LEAN,
+            ("belt_offset_m",),
+            *_STANCE,
+            _LEAN,
             _n("foot_ahead_m", "feet ahead of the support", 0.25, 0, 0.6),
             _n("support_m", "height of the support at the end", 1.0, 0.3, 1.8),
             _n("rail_tilt_deg", "rails tilted", 0, 0, 15),
         ),
         "split": _specs(
-            ("belt_offset_m",), replace(_LEGS, default=1, choices=(1,)),
+            ("belt_offset_m",),
+            replace(_LEGS, default=1, choices=(1,)),
             _n("step_m", "front ankle to rear ball", 0.75, 0.2, 1.3),
             _n("rear_m", "rear foot raised", 0, 0, 0.6),
             _n("hip_back", "hip behind the front ankle, share of the step", 0.45, 0.3, 0.6),
@@ -124,7 +144,9 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _LEAN,
             _n("rear_share", "share of the weight on the rear foot", 0.15, 0, 0.5),
             _n("load_left_share", "share of the hands' load on the left", 0.5, 0, 1),
-            replace(_BOX, label="box under the front foot"), _PRESSURE, _PAIR,
+            replace(_BOX, label="box under the front foot"),
+            _PRESSURE,
+            _PAIR,
         ),
         "sled press": _specs(
             ("legs", "seat_m"),
@@ -132,9 +154,15 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _n("backrest_deg", "backrest above level", 15, 0, 80),
             _n("foot_height_m", "ankle above the hip line along the rails", 0.10, -0.15, 0.30),
             _n("plate_tilt_deg", "plate tilted, toes away", 10, -20, 30),
-            replace(_n("foot_width_m", "between the feet", 0.35, 0.1, 0.9), used=False), _PRESSURE,
-            OptionSpec(name="push", label="push square to the rails", unit="", default="least-effort",
-                       choices=("least-effort", "none")),
+            replace(_n("foot_width_m", "between the feet", 0.35, 0.1, 0.9), used=False),
+            _PRESSURE,
+            OptionSpec(
+                name="push",
+                label="push square to the rails",
+                unit="",
+                default="least-effort",
+                choices=("least-effort", "none"),
+            ),
             _n("knee_from_deg", "knee bend, lengthened end", 90, 20, 140),
             _n("knee_to_deg", "knee bend, shortened end", 8, 0, 60),
         ),
@@ -143,7 +171,8 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _n("rail_deg", "rails above level", 60, 30, 90),
             _n("foot_ahead_m", "feet ahead of the hip's line", 0.3, 0, 0.6),
             _n("pad_at", "back pad's force, hip to shoulder", 0.3, 0, 1),
-            _n("plate_tilt_deg", "plate tilted, toes away", 0, -20, 40), _PRESSURE,
+            _n("plate_tilt_deg", "plate tilted, toes away", 0, -20, 40),
+            _PRESSURE,
             _n("knee_from_deg", "knee bend, lengthened end", 100, 20, 140),
             _n("knee_to_deg", "knee bend, shortened end", 8, 0, 60),
         ),
@@ -153,7 +182,8 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _n("pivot_y_m", "pivot over the floor", 1.2, 0, 2.2),
             _n("arm_m", "arm, pivot to shoulders", 0.9, 0.4, 1.8),
             _n("counterweight_kg", "counterweight at the arm's length", 0, 0, 100),
-            _n("plate_tilt_deg", "plate tilted, toes away", 0, -20, 40), _PRESSURE,
+            _n("plate_tilt_deg", "plate tilted, toes away", 0, -20, 40),
+            _PRESSURE,
             _n("knee_from_deg", "knee bend, lengthened end", 100, 20, 140),
             _n("knee_to_deg", "knee bend, shortened end", 8, 0, 60),
         ),
@@ -166,7 +196,15 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _n("pad_extra_m", "extra pad before the shin pad", 0, 0, 0.08),
             _n("pivot_x_m", "machine's pivot ahead of the knee", 0, -0.1, 0.1),
             _n("pivot_y_m", "machine's pivot over the knee", 0, -0.1, 0.1),
-            OptionSpec(name="dial", label="dial (noted only)", unit="count", default=1, low=1, high=20, used=False),
+            OptionSpec(
+                name="dial",
+                label="dial (noted only)",
+                unit="count",
+                default=1,
+                low=1,
+                high=20,
+                used=False,
+            ),
         ),
         "kneeling": _specs(
             (),
@@ -176,11 +214,14 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _choice("pivot", "turns about", "knee", ("knee", "toe")),
         ),
         "hinge": _specs(
-            ("legs", "free_leg_deg", "belt_offset_m"), replace(_FREE_LEG, default=0),
+            ("legs", "free_leg_deg", "belt_offset_m"),
+            replace(_FREE_LEG, default=0),
             _n("knee_deg", "knee bend kept", 15, 0, 60),
             _n("trunk_from_deg", "trunk lean, lengthened end", 80, 20, 100),
             _n("trunk_to_deg", "trunk lean, shortened end", 0, 0, 30),
-            _n("deficit_m", "feet raised over the weight's floor", 0, 0, 0.3), _BOX, _PRESSURE,
+            _n("deficit_m", "feet raised over the weight's floor", 0, 0, 0.3),
+            _BOX,
+            _PRESSURE,
             _choice("hold", "what the hands hold", "bar", ("bar", "hang")),
         ),
         "calf": _specs(
@@ -193,22 +234,35 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
         "bridge": _specs(
             ("legs", "free_leg_deg"),
             _n("bench_m", "bench edge over the floor", 0.4, 0.2, 0.7),
-            OptionSpec(name="foot_ahead_m", label="feet ahead of the bench", unit="m", default="vertical shin",
-                       choices=("vertical shin",), also_number=True, low=0.3, high=1.4),
+            OptionSpec(
+                name="foot_ahead_m",
+                label="feet ahead of the bench",
+                unit="m",
+                default="vertical shin",
+                choices=("vertical shin",),
+                also_number=True,
+                low=0.3,
+                high=1.4,
+            ),
             _n("foot_m", "feet raised", 0, 0, 0.5),
             replace(_HIP_FROM, default=80, low=20, high=110),
-            replace(_HIP_TO, low=-10, high=40), _PRESSURE,
+            replace(_HIP_TO, low=-10, high=40),
+            _PRESSURE,
             replace(_PAIR, label="feet pushing away from the bench"),
         ),
         "hip rotation trunk": _specs(
-            ("seat_m",), replace(_SEAT, default=0.9),
-            replace(_HIP_FROM, low=0), replace(_HIP_TO, high=60),
+            ("seat_m",),
+            replace(_SEAT, default=0.9),
+            replace(_HIP_FROM, low=0),
+            replace(_HIP_TO, high=60),
             _n("leg_deg", "legs above level", 45, 0, 60),
             _n("pad_below_hip_m", "pad centre below the hip", 0.10, 0, 0.3),
         ),
         "hip rotation leg": _specs(
-            ("legs", "seat_m"), replace(_SEAT, default=0.9),
-            _HIP_FROM, _HIP_TO,
+            ("legs", "seat_m"),
+            replace(_SEAT, default=0.9),
+            _HIP_FROM,
+            _HIP_TO,
             _n("knee_deg", "knee bend kept", 0, 0, 120),
             _n("pad_m", "pad below the hip", 0.38, 0.1, 0.8),
             *_OPENS,
@@ -220,7 +274,8 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _n("knee_to_deg", "knee bend, shortened end", 5, 0, 60),
         ),
         "carriage": _specs(
-            (), replace(_LEGS, default=1, choices=(1,)),
+            (),
+            replace(_LEGS, default=1, choices=(1,)),
             _n("travel_m", "carriage travel", 0.5, 0.1, 1.0),
             _n("weight_share", "share of the weight on the carriage", 0.5, 0, 0.9),
             _choice("spring_side", "springs", "resist", ("resist", "help")),
@@ -230,18 +285,20 @@ FAMILY_OPTIONS: Mapping[str, Mapping[str, OptionSpec]] = MappingProxyType(
             _LEAN,
         ),
         "thigh spread": _specs(
-            (), _n("hip_deg", "hip bend of the seat", 90, 0, 120),
+            (),
+            _n("hip_deg", "hip bend of the seat", 90, 0, 120),
             *(replace(spec, low=0) for spec in _OPENS),
         ),
         "plain path": _specs(
-            (), _n("travel_m", "travel of the hands", 0.5, 0.05, 2),
+            (),
+            _n("travel_m", "travel of the hands", 0.5, 0.05, 2),
             _n("direction_deg", "direction over level, forward", 90, -180, 180),
             _n("start_x_m", "start ahead", 0, -3, 3),
             _n("start_y_m", "start over the floor", 0, 0, 3),
         ),
         "mobility": MappingProxyType({}),
     }
-)  # fmt: skip
+)
 """Every family's options; an exercise may move a default or add its own."""
 
 DEADLIFT = (
@@ -271,7 +328,9 @@ def with_defaults(
     without: tuple[str, ...] = (),
     legs: tuple[int, ...] | None = None,
 ) -> Mapping[str, OptionSpec]:
-    """Return a family's options with some defaults moved, `more` added, `without` some; legs: those allowed."""
+    """Return a family's options with some defaults moved, `more` added, `without` some; legs: those
+    allowed.
+    """
     specs = {name: spec for name, spec in FAMILY_OPTIONS[family].items() if name not in without}
     specs |= {spec.name: spec for spec in more}
     for name, value in defaults.items():
@@ -282,8 +341,11 @@ def with_defaults(
     return MappingProxyType(specs)
 
 
-def resolve(specs: Mapping[str, OptionSpec], given: Mapping[str, Any], where: str = "/options") -> Options:
-    """Return every option in SI: `given` (degrees, metres; numbers or (set-ups,) arrays) over the defaults.
+def resolve(
+    specs: Mapping[str, OptionSpec], given: Mapping[str, Any], where: str = "/options"
+) -> Options:
+    """Return every option in SI: `given` (degrees, metres; numbers or (set-ups,) arrays) over the
+    defaults.
 
     Keys lose their `_deg`, `_m`, `_n` ending; arrays come back shaped (set-ups, 1). Raises
     UnknownNameError for a name the exercise lacks and InputError for a value out of its range.
@@ -291,7 +353,9 @@ def resolve(specs: Mapping[str, OptionSpec], given: Mapping[str, Any], where: st
     for name, value in given.items():
         if name not in specs:
             raise UnknownNameError(f"{where}/{name}", name, specs)
-        items = {float(value.min()), float(value.max())} if isinstance(value, np.ndarray) else (value,)
+        items = (
+            {float(value.min()), float(value.max())} if isinstance(value, np.ndarray) else (value,)
+        )
         for item in items:
             specs[name].check(item, f"{where}/{name}")
     return in_si(specs, given)
@@ -307,16 +371,22 @@ def in_si(specs: Mapping[str, OptionSpec], given: Mapping[str, Any]) -> Options:
             resolved[_bare(name)] = value
         else:
             # a choice stays as it is written: legs are counted
-            resolved[_bare(name)] = value if value in specs[name].choices else _si(name, float(value))
+            resolved[_bare(name)] = (
+                value if value in specs[name].choices else _si(name, float(value))
+            )
     return MappingProxyType(resolved)
 
 
 _USUAL: dict[int, tuple[Mapping[str, OptionSpec], Mapping[str, float | str]]] = {}
-"""An exercise's resolved defaults by the identity of its options, which are kept with them so that it stays theirs."""
+"""An exercise's resolved defaults by the identity of its options, which are kept with them so that
+it stays theirs.
+"""
 
 
 def _usual(specs: Mapping[str, OptionSpec]) -> Mapping[str, float | str]:
-    """Return every default in SI: asked for with each of a search's set-ups, worked out once an exercise."""
+    """Return every default in SI: asked for with each of a search's set-ups, worked out once an
+    exercise.
+    """
     known = _USUAL.get(id(specs))
     if known is None or known[0] is not specs:
         resolved: dict[str, float | str] = {}

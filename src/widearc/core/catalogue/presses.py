@@ -30,7 +30,11 @@ _PRESS = Exercise(
         "Stops above your depth",
         "Hips and low back on the pad",
     ),
-    cues=("Hips and low back stay on the pad.", "Push through mid-foot and heel.", "Hold the handles."),
+    cues=(
+        "Hips and low back stay on the pad.",
+        "Push through mid-foot and heel.",
+        "Hold the handles.",
+    ),
     mistakes=(
         "Pelvis rolls up at the lengthened end.",
         "Feet so low that the knees complain.",

@@ -14,9 +14,17 @@ _SQUAT_CUES = (
     "Knees in line with the toes, heels down.",
     "New brace each rep.",
 )
-_SQUAT_MISTAKES = ("Knees cave in.", "Heels lift at the lengthened end.", "Low back rounds when too deep.")
+_SQUAT_MISTAKES = (
+    "Knees cave in.",
+    "Heels lift at the lengthened end.",
+    "Low back rounds when too deep.",
+)
 _STRAIGHT_KNEE = "Stop short of a locked knee under load."
-_BAND_CHECKS = ("Band flat under the whole foot", "Both sides equal", "No slack before the first rep")
+_BAND_CHECKS = (
+    "Band flat under the whole foot",
+    "Both sides equal",
+    "No slack before the first rep",
+)
 _BAND_CAUTION = "Look the band over first; keep your face out of its line of recoil."
 
 _FIRST = (
@@ -34,7 +42,12 @@ _FIRST = (
         limits=("breath", "low back"),
         minutes=3,
         one_leg=False,
-        checks=("Rack at armpit height", "Stops below your depth", "Collars on", "Heels can stay down"),
+        checks=(
+            "Rack at armpit height",
+            "Stops below your depth",
+            "Collars on",
+            "Heels can stay down",
+        ),
         cues=(*_SQUAT_CUES, "Two steps back from the rack."),
         mistakes=_SQUAT_MISTAKES,
         breathing="Hold and re-brace for a heavy bar, or out on effort: your choice.",
@@ -179,7 +192,11 @@ _FIRST = (
     ),
 )
 _BY_ID = {entry.id: entry for entry in _FIRST}
-_BACK, _GOBLET, _FREE = _BY_ID["back-squat-high"], _BY_ID["goblet-squat"], _BY_ID["bodyweight-squat"]
+_BACK, _GOBLET, _FREE = (
+    _BY_ID["back-squat-high"],
+    _BY_ID["goblet-squat"],
+    _BY_ID["bodyweight-squat"],
+)
 _DUMBBELL, _SPLIT, _BAND = _BY_ID["dumbbell-squat"], _BY_ID["split-squat"], _BY_ID["band-squat"]
 _BELT_CAUTION = "Stand up to unhook; set the load down before you step off."
 
@@ -207,7 +224,11 @@ SQUATS = (
         defaults={"stance_m": 0.7, "toe_out_deg": 35, "knee_travel": 0.3},
         one_piece=False,
         limits=("grip",),
-        checks=("Feet wide, toes out", "Weight hangs between the knees", "Boxes under the feet if it meets the floor"),
+        checks=(
+            "Feet wide, toes out",
+            "Weight hangs between the knees",
+            "Boxes under the feet if it meets the floor",
+        ),
         replaces=("goblet-squat",),
     ),
     replace(
@@ -289,7 +310,12 @@ SQUATS = (
         needs=("dip belt",),
         one_leg=False,
         minutes=4,
-        checks=("Base heavier than the pull", "Bands equal, off edges", "Boxes cannot tip", "Base under mid-foot"),
+        checks=(
+            "Base heavier than the pull",
+            "Bands equal, off edges",
+            "Boxes cannot tip",
+            "Base under mid-foot",
+        ),
         cautions=(_STRAIGHT_KNEE, _BELT_CAUTION, "Look the bands over first."),
         reps=(10, 15),
         replaces=("belt-squat-cable",),
@@ -311,7 +337,10 @@ SQUATS = (
         needs=("ball",),
         one_leg=False,
         minutes=1,
-        cues=(*_SQUAT_CUES, "Squeeze lightly: it is no resistance in the range and is not computed."),
+        cues=(
+            *_SQUAT_CUES,
+            "Squeeze lightly: it is no resistance in the range and is not computed.",
+        ),
         replaces=("leg-press-45",),
     ),
     replace(

@@ -1,4 +1,6 @@
-"""Squats and hinges with a support: ball, rails, handle, sled and arc. Common practice, no source."""
+"""Squats and hinges with a support: ball, rails, handle, sled and arc. Common practice, no
+source.
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,11 @@ from widearc.core.curve import Action
 
 KE, HE = Action.KE, Action.HE
 _BY_ID = {entry.id: entry for entry in (*SQUATS, *HIPS)}
-_BACK, _FREE, _HINGE = _BY_ID["back-squat-high"], _BY_ID["bodyweight-squat"], _BY_ID["romanian-deadlift"]
+_BACK, _FREE, _HINGE = (
+    _BY_ID["back-squat-high"],
+    _BY_ID["bodyweight-squat"],
+    _BY_ID["romanian-deadlift"],
+)
 _STRAIGHT_KNEE = "Stop short of a locked knee under load."
 _BELT_CAUTION = "Stand up to unhook; set the load down before you step off."
 _BAND_CAUTION = "Look the band over first; keep your face out of its line of recoil."
@@ -36,7 +42,11 @@ _RAIL = replace(
         "Hooks within a turn of the wrist",
         "Feet where you want them before the first rep",
     ),
-    cues=("Feet ahead of the bar as far as set.", "Back keeps its lean.", "Knees in line with the toes, heels down."),
+    cues=(
+        "Feet ahead of the bar as far as set.",
+        "Back keeps its lean.",
+        "Knees in line with the toes, heels down.",
+    ),
     mistakes=("Feet creep under the bar.", "Pelvis rolls at the lengthened end."),
     cautions=(_STRAIGHT_KNEE, "Know how the hooks turn before you unrack."),
     reps=(8, 12),
@@ -97,8 +107,16 @@ _HACK = Exercise(
     fails_alone="with stops",
     limits=("breath", "pad pressure"),
     minutes=2,
-    checks=("You know the catch before you release it", "Stops above your depth", "Hips and low back on the pad"),
-    cues=("Back stays on the pad.", "Push through mid-foot and heel.", "Knees in line with the toes."),
+    checks=(
+        "You know the catch before you release it",
+        "Stops above your depth",
+        "Hips and low back on the pad",
+    ),
+    cues=(
+        "Back stays on the pad.",
+        "Push through mid-foot and heel.",
+        "Knees in line with the toes.",
+    ),
     mistakes=("Pelvis rolls at the lengthened end.", "Heels lift.", "Knees snap straight."),
     cautions=(_STRAIGHT_KNEE, "Stop where the pelvis would roll."),
     reps=(8, 12),
@@ -123,7 +141,11 @@ SUPPORTS = (
         },
         needs=("ball", "wall", "heel wedge", "anchor behind"),
         minutes=4,
-        checks=("Band from a low anchor, equal over both shoulders", "Anchor holds the pull", "Wedge cannot slide"),
+        checks=(
+            "Band from a low anchor, equal over both shoulders",
+            "Anchor holds the pull",
+            "Wedge cannot slide",
+        ),
         cautions=(_STRAIGHT_KNEE, _BAND_CAUTION, "A wedge costs balance."),
         replaces=("hack-squat", "leg-press-45"),
     ),
@@ -137,7 +159,11 @@ SUPPORTS = (
         steadiness=3,
         fails_alone="yes",
         minutes=4,
-        checks=("Boxes cannot tip or spread", "Pin hangs free at your depth", "Post or handle within reach"),
+        checks=(
+            "Boxes cannot tip or spread",
+            "Pin hangs free at your depth",
+            "Post or handle within reach",
+        ),
         cautions=(_STRAIGHT_KNEE, _BELT_CAUTION, "No toe-off: whole foot on the box."),
     ),
     replace(
@@ -187,7 +213,11 @@ SUPPORTS = (
         limits=("grip", "low back"),
         minutes=3,
         checks=("Bar over mid-foot", "Collars on", "Brace before the pull"),
-        cues=("Push the floor away.", "Bar stays at the legs.", "Hips and shoulders rise together."),
+        cues=(
+            "Push the floor away.",
+            "Bar stays at the legs.",
+            "Hips and shoulders rise together.",
+        ),
         mistakes=("Hips shoot up first.", "Back rounds.", "Bar drifts ahead."),
         breathing="Hold and re-brace for a heavy bar, or out on effort: your choice.",
         cautions=("Stop where the back would round.",),
@@ -221,7 +251,11 @@ SUPPORTS = (
         defaults={"box_m": 0.3, "hold": "hang", "trunk_from_deg": 70},
         needs=("dip belt", "boxes"),
         minutes=5,
-        checks=("Boxes cannot tip or spread", "Bands equal, off edges", "Base heavier than the pull"),
+        checks=(
+            "Boxes cannot tip or spread",
+            "Bands equal, off edges",
+            "Base heavier than the pull",
+        ),
         cautions=("Stop where the back would round.", _BELT_CAUTION, _BAND_CAUTION),
         replaces=("romanian-deadlift",),
     ),

@@ -256,7 +256,10 @@ SWINGS = (
         name="Nordic lowering onto a half ball",
         defaults={"lean_from_deg": 50},
         needs=("ankle hold", "ball", "wall"),
-        checks=("Half ball against the wall where the chest arrives", "Ankles held by more than the pull"),
+        checks=(
+            "Half ball against the wall where the chest arrives",
+            "Ankles held by more than the pull",
+        ),
         cues=("Lowering only: push off the ball to come back.",),
         replaces=("glute-ham-raise", "nordic-curl"),
     ),

@@ -1,4 +1,6 @@
-"""In which ways stock and machines load the exercises whose entries name none. Common practice, no source."""
+"""In which ways stock and machines load the exercises whose entries name none. Common practice, no
+source.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +12,12 @@ from widearc.core.catalogue.exercise import LoadWay, way
 _NONE: tuple[LoadWay, ...] = ()
 _SLED = ((way("sled", "sled"),),)
 _STACK = ((way("stack", "shin-pad"),),)
-_LUNGE = (_NONE, (way("dumbbells", "hands"),), (way("dumbbell", "goblet"),), (way("bar", "back-high"),))
+_LUNGE = (
+    _NONE,
+    (way("dumbbells", "hands"),),
+    (way("dumbbell", "goblet"),),
+    (way("bar", "back-high"),),
+)
 _BACK = (_NONE, (way("dumbbell", "goblet"),))
 _LEG = (_NONE, (way("dumbbell", "ankle"),))
 _CARRIAGE = ((way("spring", "carriage"),),)
@@ -91,4 +98,6 @@ WAYS: Mapping[str, tuple[tuple[LoadWay, ...], ...]] = MappingProxyType(
         "carriage-knee-drive": _CARRIAGE,
     }
 )
-"""By exercise: alternatives, each a tuple of what is used together; an empty one means body weight alone."""
+"""By exercise: alternatives, each a tuple of what is used together; an empty one means body weight
+alone.
+"""

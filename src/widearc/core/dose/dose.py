@@ -1,4 +1,6 @@
-"""Dose: demand times the time spent at each degree of a joint, over the lifting and lowering phases."""
+"""Dose: demand times the time spent at each degree of a joint, over the lifting and lowering
+phases.
+"""
 
 from __future__ import annotations
 
@@ -36,12 +38,14 @@ class Tempo:
 PLAIN, USUAL = RepStyle(), Tempo()
 
 
-def dose_on_grid(curve: Curve, action: Action, style: RepStyle = PLAIN, tempo: Tempo = USUAL, row: int = 0) -> Array:
+def dose_on_grid(
+    curve: Curve, action: Action, style: RepStyle = PLAIN, tempo: Tempo = USUAL, row: int = 0
+) -> Array:
     """Return one rep's dose over the 1° grid of an action's joint, (220,), N·m·s per degree.
 
-    Even speed within each phase; what asks for the opposite action counts as 0. Zeros where the joint is
-    held. Pauses are spread as a triangle of ±8°; the named quarter of a one-and-a-quarter rep is passed
-    twice as often; partials cut the range.
+    Even speed within each phase; what asks for the opposite action counts as 0. Zeros where the
+    joint is held. Pauses are spread as a triangle of ±8°; the named quarter of a one-and-a-quarter
+    rep is passed twice as often; partials cut the range.
     """
     bins = np.zeros(len(CENTRES_DEG))
     if action.joint not in curve.demand_nm:
@@ -50,7 +54,11 @@ def dose_on_grid(curve: Curve, action: Action, style: RepStyle = PLAIN, tempo: T
     up = np.maximum(0.0, curve.demand_nm[action.joint][row] * action.sign)
     lowered = (curve.lowering_nm or curve.demand_nm)[action.joint][row]
     down = np.maximum(0.0, lowered * action.sign)
-    lowering_s = style.seconds if style.kind is StyleKind.SLOW_LOWERING and style.seconds else tempo.lowering_s
+    lowering_s = (
+        style.seconds
+        if style.kind is StyleKind.SLOW_LOWERING and style.seconds
+        else tempo.lowering_s
+    )
     if style.kind is not StyleKind.LOWERING_ONLY:
         bins += _passed(angle, up, tempo.lifting_s)
     bins += _passed(angle, down, lowering_s)
@@ -81,7 +89,9 @@ def _held(angle: Array, demand: Array, at_deg: float, seconds: float) -> Array:
     order = np.argsort(angle)
     inside = float(np.clip(at_deg, angle.min(), angle.max()))
     weight = np.maximum(0.0, 1.0 - np.abs(CENTRES_DEG - inside) / SPREAD_DEG)
-    return np.asarray(float(np.interp(inside, angle[order], demand[order])) * seconds * weight / weight.sum())
+    return np.asarray(
+        float(np.interp(inside, angle[order], demand[order])) * seconds * weight / weight.sum()
+    )
 
 
 def _quarter(angle: Array, end: str) -> Array:

@@ -31,8 +31,9 @@ class StyleKind(Enum):
 class RepStyle:
     """A rep style with what it needs.
 
-    pause, hold: at_deg (prime joint's angle) and seconds; slow lowering: seconds of the lowering phase;
-    one-and-a-quarter: end "lengthened" or "shortened"; partials: from_deg, to_deg of the prime joint.
+    pause, hold: at_deg (prime joint's angle) and seconds; slow lowering: seconds of the lowering
+    phase; one-and-a-quarter: end "lengthened" or "shortened"; partials: from_deg, to_deg of the
+    prime joint.
     """
 
     kind: StyleKind = StyleKind.PLAIN
@@ -56,7 +57,9 @@ class RepStyle:
             raise InputError("/style/end", self.end, "lengthened or shortened")
 
     def moved(self, ends_deg: tuple[float, float], other_deg: tuple[float, float]) -> RepStyle:
-        """Return the style with its angles laid from one joint's range (degrees) on another's, passed together."""
+        """Return the style with its angles laid from one joint's range (degrees) on another's,
+        passed together.
+        """
 
         def there(angle: float | None) -> float | None:
             """Return an angle of the first range at the same share of the other, degrees."""
@@ -65,7 +68,12 @@ class RepStyle:
             share = (angle - ends_deg[0]) / (ends_deg[1] - ends_deg[0])
             return other_deg[0] + share * (other_deg[1] - other_deg[0])
 
-        return replace(self, at_deg=there(self.at_deg), from_deg=there(self.from_deg), to_deg=there(self.to_deg))
+        return replace(
+            self,
+            at_deg=there(self.at_deg),
+            from_deg=there(self.from_deg),
+            to_deg=there(self.to_deg),
+        )
 
     @property
     def sentence(self) -> str:
@@ -83,4 +91,6 @@ class RepStyle:
     def _need(self, name: str, low: float, high: float) -> None:
         value = getattr(self, name)
         if value is None or not math.isfinite(value) or not low <= value <= high:
-            raise InputError(f"/style/{name}", value, f"from {low:g} to {high:g} for {self.kind.words}")
+            raise InputError(
+                f"/style/{name}", value, f"from {low:g} to {high:g} for {self.kind.words}"
+            )

@@ -11,11 +11,13 @@ from widearc.core.dose.style import RepStyle, StyleKind
 
 
 def style_weight(style: RepStyle, tempo: Tempo, ends_deg: tuple[float, float]) -> Array:
-    """Return the time at each degree over that of a plain rep at the same tempo, (220,), 1 outside the range.
+    """Return the time at each degree over that of a plain rep at the same tempo, (220,), 1 outside
+    the range.
 
-    ends_deg: lengthened and shortened end of the joint's range. Even speed over the angle (assumed): demand times this
-    is the dose of the style, in the plain rep's unit. Partials give 0 outside their part. A pause is spread as a
-    triangle of ±8° and keeps its whole time inside the range.
+    ends_deg: lengthened and shortened end of the joint's range. Even speed over the angle
+    (assumed): demand times this is the dose of the style, in the plain rep's unit. Partials give 0
+    outside their part. A pause is spread as a triangle of ±8° and keeps its whole time inside the
+    range.
     """
     low, high = sorted(ends_deg)
     inside = (low <= CENTRES_DEG) & (high >= CENTRES_DEG)
@@ -40,5 +42,8 @@ def style_weight(style: RepStyle, tempo: Tempo, ends_deg: tuple[float, float]) -
         at = float(np.clip(style.at_deg or 0.0, low, high))
         spread = np.where(inside, np.maximum(0.0, 1.0 - np.abs(CENTRES_DEG - at) / SPREAD_DEG), 0.0)
         per_degree_s = plain_s / max(high - low, 1.0)
-        weight = weight + spread / max(float(spread.sum()), 1e-9) * float(style.seconds or 0.0) / per_degree_s
+        weight = (
+            weight
+            + spread / max(float(spread.sum()), 1e-9) * float(style.seconds or 0.0) / per_degree_s
+        )
     return weight

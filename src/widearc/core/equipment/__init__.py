@@ -31,7 +31,13 @@ from widearc.core.equipment.machine_fit import FITS, MachineFit, fit_machine
 from widearc.core.equipment.masses import FreeMass, Sled
 from widearc.core.equipment.pair import PairMatch, folded_pull_n, pair_match
 from widearc.core.equipment.scaling import scaled, scaled_law
-from widearc.core.equipment.spread import drawn_pulls, law_error_share, pull_error_n, scale_verdict, trust
+from widearc.core.equipment.spread import (
+    drawn_pulls,
+    law_error_share,
+    pull_error_n,
+    scale_verdict,
+    trust,
+)
 from widearc.core.equipment.spring import Spring, SpringLoad, hung_rest_m, lighter_until_m, parallel
 from widearc.core.equipment.stack import Stack
 

@@ -11,7 +11,9 @@ from widearc.core.arrays import Array
 from widearc.core.errors import InputError
 
 SAFE_STRETCH = 2.5  # of the rest length: beyond it a warning (common practice, no source)
-REFUSED_STRETCH = 3.0  # of the rest length: beyond it the set-up is refused (common practice, no source)
+REFUSED_STRETCH = (
+    3.0  # of the rest length: beyond it the set-up is refused (common practice, no source)
+)
 
 
 def _number(where: str, value: float, low: float, high: float, unit: str) -> None:
@@ -51,11 +53,12 @@ class LinearLaw:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class PointsLaw:
-    """Readings joined by a monotone cubic (Fritsch & Carlson 1980, SciPy's PCHIP), for one unfolded strand.
+    """Readings joined by a monotone cubic (Fritsch & Carlson 1980, SciPy's PCHIP), for one unfolded
+    strand.
 
     rest_m m; length_m strictly rising m; force_n N, never falling, 0 or more. Below the rest length
-    the pull is 0; from rest to the first reading the curve starts at 0; past the last reading it goes
-    on as a straight line of the last slope and `measured_to_m` says where that begins.
+    the pull is 0; from rest to the first reading the curve starts at 0; past the last reading it
+    goes on as a straight line of the last slope and `measured_to_m` says where that begins.
     """
 
     kind: ClassVar[str] = "points"
@@ -73,9 +76,13 @@ class PointsLaw:
         # scipy.interpolate costs about a second to import: only when a band is really used
         from scipy.interpolate import PchipInterpolator
 
-        pairs = [(L, f) for L, f in zip(self.length_m, self.force_n_at, strict=True) if self.rest_m < L]
+        pairs = [
+            (L, f) for L, f in zip(self.length_m, self.force_n_at, strict=True) if self.rest_m < L
+        ]
         if not pairs:
-            raise InputError("length_m", max(self.length_m), f"longer than the rest length {self.rest_m:g} m")
+            raise InputError(
+                "length_m", max(self.length_m), f"longer than the rest length {self.rest_m:g} m"
+            )
         x, y = np.array([(self.rest_m, 0.0), *pairs]).T
         cubic = PchipInterpolator(x, y)
         integral = cubic.antiderivative()
@@ -106,7 +113,8 @@ class PointsLaw:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MooneyRivlinLaw:
-    """Rubber in simple tension, for one unfolded strand: f = 2·A0·(C1 + C2/λ)·(λ − 1/λ²), λ = L / L0.
+    """Rubber in simple tension, for one unfolded strand: f = 2·A0·(C1 + C2/λ)·(λ − 1/λ²), λ = L /
+    L0.
 
     rest_m L0 m; area_m2 A0 at rest; c1_pa, c2_pa Pa, C1 + C2 above 0 and no fall up to λ = 3.
     Source: Treloar, The Physics of Rubber Elasticity (Mooney 1940, Rivlin 1948).
@@ -119,7 +127,9 @@ class MooneyRivlinLaw:
     c2_pa: float
 
     def __post_init__(self) -> None:
-        """Check the numbers, and that the pull grows with stretch as far as a band may be stretched."""
+        """Check the numbers, and that the pull grows with stretch as far as a band may be
+        stretched.
+        """
         _number("rest_m", self.rest_m, 0.02, 10, "m")
         _number("area_m2", self.area_m2, 1e-8, 0.01, "m²")
         _number("c1_pa", self.c1_pa, -1e7, 1e8, "Pa")
@@ -127,7 +137,9 @@ class MooneyRivlinLaw:
         pull = self.force_n(self.rest_m * np.linspace(1.0, REFUSED_STRETCH, 50))
         if pull[-1] <= 0 or np.any(np.diff(pull) < 0):
             raise InputError(
-                "c2_pa", self.c2_pa, "constants whose pull grows with stretch up to 3 times the rest length"
+                "c2_pa",
+                self.c2_pa,
+                "constants whose pull grows with stretch up to 3 times the rest length",
             )
 
     @property
@@ -155,7 +167,8 @@ BandLaw = LinearLaw | PointsLaw | MooneyRivlinLaw
 def check_table(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> None:
     """Refuse a table of readings that no band gives; the error's `where` is the row's pointer.
 
-    Fewer than two readings, unequal columns, lengths (m) that do not rise, pulls (N) below 0 or falling.
+    Fewer than two readings, unequal columns, lengths (m) that do not rise, pulls (N) below 0 or
+    falling.
     """
     if len(length_m) != len(force_n):
         raise InputError("force_n", len(force_n), f"as many as length_m, {len(length_m)}")
@@ -165,7 +178,11 @@ def check_table(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> None
         _number(f"length_m/{row}", length, 0.02, 20, "m")
         _number(f"force_n/{row}", force, 0, 20000, "N")
         if row and length <= length_m[row - 1]:
-            raise InputError(f"length_m/{row}", length, f"longer than the reading before, {length_m[row - 1]:g} m")
+            raise InputError(
+                f"length_m/{row}",
+                length,
+                f"longer than the reading before, {length_m[row - 1]:g} m",
+            )
         if row and force < force_n[row - 1]:
             raise InputError(
                 f"force_n/{row}",
@@ -178,11 +195,12 @@ def check_table(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> None
 class Band:
     """A band from an anchor to a port.
 
-    law speaks for one unfolded strand; strands 1 or 2 at full length, 4 = a loop folded once, so half
-    the length each; count = how many such bands (float or (set-ups, 1)), all sides together.
+    law speaks for one unfolded strand; strands 1 or 2 at full length, 4 = a loop folded once, so
+    half the length each; count = how many such bands (float or (set-ups, 1)), all sides together.
     anchor: x, y, z in the room frame (m, floats or (set-ups, 1)), z sideways from the port; or
-    anchor_port, a port of the body: then two opposite forces. hysteresis 0 to 0.5: share of the pull
-    missing on the way down. lead_m: chain or strap between that does not stretch (m); lengths are from end to end.
+    anchor_port, a port of the body: then two opposite forces. hysteresis 0 to 0.5: share of the
+    pull missing on the way down. lead_m: chain or strap between that does not stretch (m); lengths
+    are from end to end.
     """
 
     kind: ClassVar[str] = "band"
@@ -199,11 +217,15 @@ class Band:
         """Check what can be checked without a body."""
         _number("lead_m", self.lead_m, 0.0, 2.0, "m")
         if (self.anchor is None) == (self.anchor_port is None):
-            raise InputError("anchor", self.anchor, "either a point of the room or a port of the body")
+            raise InputError(
+                "anchor", self.anchor, "either a point of the room or a port of the body"
+            )
         if self.strands not in (1, 2, 4):
             raise InputError("strands", self.strands, "1, 2 or 4")
         number = self.count
-        low, high = (number.min(), number.max()) if isinstance(number, np.ndarray) else (number, number)
+        low, high = (
+            (number.min(), number.max()) if isinstance(number, np.ndarray) else (number, number)
+        )
         if not (low >= 0 and high < np.inf):
             raise InputError("count", self.count, "0 or more")
         if not 0 <= self.hysteresis <= 0.5:

@@ -15,7 +15,8 @@ from widearc.core.units import G
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Cable:
-    """A stack of kg (float or (set-ups, 1)) whose cable pulls `ratio` of its weight from port to pulley.
+    """A stack of kg (float or (set-ups, 1)) whose cable pulls `ratio` of its weight from port to
+    pulley.
 
     pulley: x, y in the room frame, m. friction 0 to 0.5: share of the pull added on the way up and
     taken on the way down.

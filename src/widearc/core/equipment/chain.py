@@ -14,7 +14,9 @@ from widearc.core.units import G
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Chain:
-    """Chains hanging from a port to the floor: kg_per_m (all together) over length_m, both per hanging end."""
+    """Chains hanging from a port to the floor: kg_per_m (all together) over length_m, both per
+    hanging end.
+    """
 
     kind: ClassVar[str] = "chain"
     kg_per_m: float
@@ -33,7 +35,9 @@ class Chain:
         return np.asarray(self.kg_per_m * G * np.clip(height, 0.0, self.length_m))
 
     def energy_j(self, height: Array) -> Array:
-        """Return the energy of height (J) of the lifted part: its middle is lifted half as far as the port."""
+        """Return the energy of height (J) of the lifted part: its middle is lifted half as far as
+        the port.
+        """
         hanging = np.clip(height, 0.0, self.length_m)
         above = np.maximum(height - self.length_m, 0.0)
         return np.asarray(self.kg_per_m * G * (0.5 * hanging**2 + self.length_m * above))

@@ -14,7 +14,9 @@ from widearc.core.errors import InputError
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BandFit:
-    """A law and its residuals: reading less law, N, in the order of the readings; notes in words."""
+    """A law and its residuals: reading less law, N, in the order of the readings; notes in
+    words.
+    """
 
     law: BandLaw
     residuals_n: tuple[float, ...]
@@ -26,7 +28,9 @@ class BandFit:
         return float(np.sqrt(np.mean(np.square(self.residuals_n))))
 
 
-def fit_points(length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None) -> BandFit:
+def fit_points(
+    length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None
+) -> BandFit:
     """Return the monotone cubic through readings of length (m) and pull (N).
 
     rest_m as measured, or None: then the last length read at 0 N, else where the line through the
@@ -40,10 +44,14 @@ def fit_points(length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: 
             rest_m = slack[-1]
         else:
             rest_m = _rest_from_line(length_m, force_n)
-            notes.append(f"rest length {100 * rest_m:.0f} cm assumed from the first two readings; measure it")
+            notes.append(
+                f"rest length {100 * rest_m:.0f} cm assumed from the first two readings; measure it"
+            )
     pulling = tuple((L, f) for L, f in zip(length_m, force_n, strict=True) if f > 0)
     if pulling and rest_m >= pulling[0][0]:
-        raise InputError("rest_m", rest_m, f"shorter than the first length that pulls, {pulling[0][0]:g} m")
+        raise InputError(
+            "rest_m", rest_m, f"shorter than the first length that pulls, {pulling[0][0]:g} m"
+        )
     if not pulling:
         raise InputError("force_n", max(force_n), "one reading above 0 N at least")
     law = PointsLaw(rest_m=rest_m, length_m=length_m, force_n_at=force_n)
@@ -89,36 +97,50 @@ def fit_linear(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> BandF
 
 
 def fit_mooney_rivlin(
-    length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None, area_m2: float = 1e-4
+    length_m: tuple[float, ...],
+    force_n: tuple[float, ...],
+    rest_m: float | None = None,
+    area_m2: float = 1e-4,
 ) -> BandFit:
     """Return the Mooney-Rivlin law closest to the readings (m, N) by least squares.
 
-    At a given rest length the law is linear in A0·C1 and A0·C2; only those products are determined, so
-    the section is set to `area_m2`. rest_m None: the rest length that misses least, searched between half
-    the shortest length that pulls and that length. Needs three readings that pull (two with rest_m).
+    At a given rest length the law is linear in A0·C1 and A0·C2; only those products are determined,
+    so the section is set to `area_m2`. rest_m None: the rest length that misses least, searched
+    between half the shortest length that pulls and that length. Needs three readings that pull (two
+    with rest_m).
     """
     check_table(length_m, force_n)
     x, y = np.asarray(length_m), np.asarray(force_n)
     pulling = y > 0
     if np.count_nonzero(pulling) < (3 if rest_m is None else 2):
-        raise InputError("force_n", int(np.count_nonzero(pulling)), "three readings above 0 N or more")
+        raise InputError(
+            "force_n", int(np.count_nonzero(pulling)), "three readings above 0 N or more"
+        )
     shortest = float(x[pulling].min())
     notes: list[str] = ["the section is taken as 1 cm²: only section times constant is determined"]
     if rest_m is None:
         from scipy.optimize import minimize_scalar
 
         found = minimize_scalar(
-            lambda rest: _rubber(x, y, rest)[0], bounds=(0.5 * shortest, 0.999 * shortest), method="bounded"
+            lambda rest: _rubber(x, y, rest)[0],
+            bounds=(0.5 * shortest, 0.999 * shortest),
+            method="bounded",
         )
         rest_m = float(found.x)
         notes.append(f"rest length {100 * rest_m:.0f} cm fitted; measure it")
     elif rest_m >= shortest:
-        raise InputError("rest_m", rest_m, f"shorter than the first length that pulls, {shortest:g} m")
+        raise InputError(
+            "rest_m", rest_m, f"shorter than the first length that pulls, {shortest:g} m"
+        )
     _, c1, c2 = _rubber(x, y, rest_m)
     law = MooneyRivlinLaw(rest_m=rest_m, area_m2=area_m2, c1_pa=c1 / area_m2, c2_pa=c2 / area_m2)
     # the law itself answers for 3 times its rest length only; readings may go further
     if np.any(np.diff(law.force_n(np.linspace(rest_m, float(x.max()), 50))) < 0):
-        raise InputError("force_n", float(y[-1]), "readings that rubber gives: its law would fall at the longest ones")
+        raise InputError(
+            "force_n",
+            float(y[-1]),
+            "readings that rubber gives: its law would fall at the longest ones",
+        )
     residuals = y - law.force_n(x)
     return BandFit(law=law, residuals_n=tuple(float(r) for r in residuals), notes=tuple(notes))
 
@@ -134,10 +156,11 @@ def _rubber(x: Array, y: Array, rest_m: float) -> tuple[float, float, float]:
 
 
 def corrected_akaike(residuals: tuple[float, ...], parameters: int) -> float | None:
-    """Return the corrected Akaike score of least-squares residuals, None with too few readings for so many parameters.
+    """Return the corrected Akaike score of least-squares residuals, None with too few readings for
+    so many parameters.
 
-    n·ln(RSS/n) + 2k + 2k(k+1)/(n−k−1), k the parameters and the variance (Hurvich & Tsai 1989). A fit
-    better than 0.01 N counts as 0.01 N: no scale reads finer.
+    n·ln(RSS/n) + 2k + 2k(k+1)/(n−k−1), k the parameters and the variance (Hurvich & Tsai 1989). A
+    fit better than 0.01 N counts as 0.01 N: no scale reads finer.
     """
     n, k = len(residuals), parameters + 1
     if n - k - 1 <= 0:
@@ -146,12 +169,16 @@ def corrected_akaike(residuals: tuple[float, ...], parameters: int) -> float | N
     return float(n * np.log(spread) + 2 * k + 2 * k * (k + 1) / (n - k - 1))
 
 
-CLOSE_ENOUGH = 0.05  # of the largest pull: a law that misses a reading by more is not used by itself
+CLOSE_ENOUGH = (
+    0.05  # of the largest pull: a law that misses a reading by more is not used by itself
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BandFits:
-    """Every law that the readings allow by its kind, scores (lower is better), why others are not, the choice."""
+    """Every law that the readings allow by its kind, scores (lower is better), why others are not,
+    the choice.
+    """
 
     fits: Mapping[str, BandFit]
     scores: Mapping[str, float]
@@ -159,12 +186,14 @@ class BandFits:
     chosen: str
 
 
-def fit_band(length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None) -> BandFits:
+def fit_band(
+    length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None
+) -> BandFits:
     """Return all band laws fitted to readings of length (m) and pull (N), and the one to use.
 
-    Among line and rubber the lower corrected Akaike score wins, unless it misses a reading by more than a
-    twentieth of the largest pull: then, or with too few readings to score, the cubic through every reading
-    is used. Raises InputError when the table itself is refused.
+    Among line and rubber the lower corrected Akaike score wins, unless it misses a reading by more
+    than a twentieth of the largest pull: then, or with too few readings to score, the cubic through
+    every reading is used. Raises InputError when the table itself is refused.
     """
     check_table(length_m, force_n)
     ways: dict[str, Callable[[], BandFit]] = {
@@ -183,11 +212,24 @@ def fit_band(length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: fl
         except InputError as error:
             refused[kind] = error.allowed
             continue
-        score = corrected_akaike(fits[kind].residuals_n, parameters[kind]) if kind in parameters else None
+        score = (
+            corrected_akaike(fits[kind].residuals_n, parameters[kind])
+            if kind in parameters
+            else None
+        )
         if score is not None:
             scores[kind] = score
     if not fits:
         fit_points(length_m, force_n, rest_m)  # raises with the reason
-    good = {k: v for k, v in scores.items() if max(map(abs, fits[k].residuals_n)) <= CLOSE_ENOUGH * max(force_n)}
+    good = {
+        k: v
+        for k, v in scores.items()
+        if max(map(abs, fits[k].residuals_n)) <= CLOSE_ENOUGH * max(force_n)
+    }
     chosen = min(good, key=lambda kind: good[kind]) if good else "points"
-    return BandFits(fits=fits, scores=scores, refused=refused, chosen=chosen if chosen in fits else next(iter(fits)))
+    return BandFits(
+        fits=fits,
+        scores=scores,
+        refused=refused,
+        chosen=chosen if chosen in fits else next(iter(fits)),
+    )

@@ -14,19 +14,24 @@ from widearc.core.units import DEG, G
 
 
 def _within(name: str, value: float | Array, low: float, high: float, unit: str) -> None:
-    if not np.all(np.isfinite(value)) or np.any(np.asarray(value) < low) or np.any(np.asarray(value) > high):
+    if (
+        not np.all(np.isfinite(value))
+        or np.any(np.asarray(value) < low)
+        or np.any(np.asarray(value) > high)
+    ):
         raise InputError(name, value, f"from {low:g} to {high:g} {unit}")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Lever:
-    """A lever arm about `pivot` (x, y in the room frame, m, floats or (set-ups, 1)), met by the user at a port.
+    """A lever arm about `pivot` (x, y in the room frame, m, floats or (set-ups, 1)), met by the
+    user at a port.
 
-    kg (float or (set-ups, 1)) at arm_m from the pivot, angle_deg above the level at the start of the lift,
-    measured the way the lift turns the arm; own_kg, own_arm_m, own_angle_deg: the bare arm's weight
-    likewise. user_arm_m: from the pivot to where the user meets it (None: taken from the port). sense (+1
-    anticlockwise) and start_rad (the port's angle about the pivot at the start) are read off the movement
-    where they are not known.
+    kg (float or (set-ups, 1)) at arm_m from the pivot, angle_deg above the level at the start of
+    the lift, measured the way the lift turns the arm; own_kg, own_arm_m, own_angle_deg: the bare
+    arm's weight likewise. user_arm_m: from the pivot to where the user meets it (None: taken from
+    the port). sense (+1 anticlockwise) and start_rad (the port's angle about the pivot at the
+    start) are read off the movement where they are not known.
     """
 
     kind: ClassVar[str] = "lever"
@@ -61,7 +66,9 @@ class Lever:
         return np.stack(np.broadcast_arrays(*(np.atleast_2d(value) for value in self.pivot)))
 
     def turned(self, angle: Array) -> Array:
-        """Return the arm's turn since the start (rad, positive with the lift) from its angle in the room (rad)."""
+        """Return the arm's turn since the start (rad, positive with the lift) from its angle in the
+        room (rad).
+        """
         unwrapped = np.unwrap(angle, axis=-1)
         turn = unwrapped - unwrapped[..., :1]
         if self.start_rad is not None:
@@ -76,7 +83,9 @@ class Lever:
         return np.asarray(np.where(turn[..., -1:] < 0, -1.0, 1.0))
 
     def moment_nm(self, turn: Array) -> Array:
-        """Return the moment against the lift about the pivot (N·m) after a turn (rad): (m·d·cos + m0·d0·cos)·g."""
+        """Return the moment against the lift about the pivot (N·m) after a turn (rad): (m·d·cos +
+        m0·d0·cos)·g.
+        """
         main = np.asarray(self.kg) * self.arm_m * np.cos(turn + self.angle_deg * DEG)
         own = self.own_kg * self.own_arm_m * np.cos(turn + self.own_angle_deg * DEG)
         return np.asarray((main + own) * G)
@@ -89,13 +98,17 @@ class Lever:
 
     @property
     def inertia_kgm2(self) -> Array:
-        """Return the moment of inertia about the pivot, kg·m²: weights as points (the bare arm too)."""
+        """Return the moment of inertia about the pivot, kg·m²: weights as points (the bare arm
+        too).
+        """
         return np.asarray(np.asarray(self.kg) * self.arm_m**2 + self.own_kg * self.own_arm_m**2)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Pendulum:
-    """A weight kg (float or (set-ups, 1)) at arm_m from the turning joint, in line with the moving limb."""
+    """A weight kg (float or (set-ups, 1)) at arm_m from the turning joint, in line with the moving
+    limb.
+    """
 
     kind: ClassVar[str] = "pendulum"
     kg: float | Array

@@ -24,7 +24,9 @@ def check_mass(where: str, value: float | Array) -> None:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class FreeMass:
-    """A mass hanging or resting at a port: m·g straight down. kg is a float or (set-ups, 1), 0 to 1000."""
+    """A mass hanging or resting at a port: m·g straight down. kg is a float or (set-ups, 1), 0 to
+    1000.
+    """
 
     kind: ClassVar[str] = "mass"
     kg: float | Array
@@ -70,7 +72,8 @@ class Sled:
         return np.asarray(self.total_kg * G * self.friction * np.cos(rail))
 
     def along_rail_n(self, rail: Array | float, *, lowering: bool = False) -> Array:
-        """Return the force (N) down the rails that the feet must meet, rails rising by `rail` (rad).
+        """Return the force (N) down the rails that the feet must meet, rails rising by `rail`
+        (rad).
 
         m·g·sin(rail), plus friction while pushing, less friction while the sled comes back.
         """

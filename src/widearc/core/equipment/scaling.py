@@ -1,4 +1,6 @@
-"""The same load a little heavier or stiffer: what an error of a reading does to everything built on it."""
+"""The same load a little heavier or stiffer: what an error of a reading does to everything built on
+it.
+"""
 
 from __future__ import annotations
 
@@ -18,10 +20,16 @@ from widearc.core.equipment.stack import Stack
 
 _HEAVY: Mapping[type, tuple[str, ...]] = MappingProxyType(
     {
-        FreeMass: ("kg",), Sled: ("kg", "empty_kg"), Cable: ("kg",), Chain: ("kg_per_m",),
-        CornerBar: ("plate_kg", "bar_kg"), Stack: ("kg",), Lever: ("kg", "own_kg"), Pendulum: ("kg",),
+        FreeMass: ("kg",),
+        Sled: ("kg", "empty_kg"),
+        Cable: ("kg",),
+        Chain: ("kg_per_m",),
+        CornerBar: ("plate_kg", "bar_kg"),
+        Stack: ("kg",),
+        Lever: ("kg", "own_kg"),
+        Pendulum: ("kg",),
     }
-)  # fmt: skip
+)
 
 
 def scaled_law(law: BandLaw, factor: float) -> BandLaw:
@@ -42,6 +50,10 @@ def scaled(load: Any, factor: float) -> Any:
         spring = load.spring
         return replace(
             load,
-            spring=Spring(start_n=spring.start_n * factor, end_n=spring.end_n * factor, travel_m=spring.travel_m),
+            spring=Spring(
+                start_n=spring.start_n * factor,
+                end_n=spring.end_n * factor,
+                travel_m=spring.travel_m,
+            ),
         )
     return replace(load, **{name: getattr(load, name) * factor for name in _HEAVY[type(load)]})

@@ -14,7 +14,9 @@ from widearc.core.errors import InputError
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Spring:
-    """A spring that pulls start_n at the first mark and end_n at full travel_m; a straight line between."""
+    """A spring that pulls start_n at the first mark and end_n at full travel_m; a straight line
+    between.
+    """
 
     start_n: float
     end_n: float
@@ -52,9 +54,9 @@ HOOK_PLAY_M = 0.005  # before the first mark over which a hook comes free (assum
 class SpringLoad:
     """Springs alike, pulling between a port and an anchor, or on a carriage (port "carriage").
 
-    spring: one of them; count (float or (set-ups, 1)) pull in parallel. anchor: x, y in the room frame, m.
-    mark_m: distance from anchor to port at the first mark, (set-ups, 1); None: the shortest distance of
-    the movement.
+    spring: one of them; count (float or (set-ups, 1)) pull in parallel. anchor: x, y in the room
+    frame, m. mark_m: distance from anchor to port at the first mark, (set-ups, 1); None: the
+    shortest distance of the movement.
     """
 
     kind: ClassVar[str] = "spring"
@@ -73,9 +75,13 @@ class SpringLoad:
             raise InputError("count", self.count, "at most 20")
         if self.port == "carriage":
             if self.anchor is not None:
-                raise InputError("anchor", self.anchor, "none on a carriage: its springs run along the rails")
+                raise InputError(
+                    "anchor", self.anchor, "none on a carriage: its springs run along the rails"
+                )
         elif self.anchor is None:
-            raise InputError("anchor", None, "a point of the room for a spring at a port of the body")
+            raise InputError(
+                "anchor", None, "a point of the room for a spring at a port of the body"
+            )
         if self.mark_m is not None and not np.all(np.isfinite(self.mark_m)):
             raise InputError("mark_m", self.mark_m, "a length in m")
         object.__setattr__(self, "_marked", 0.0 if self.mark_m is None else self.mark_m)
@@ -100,7 +106,11 @@ class SpringLoad:
         past = np.maximum(travel - self.spring.travel_m, 0.0)
         play = np.clip(travel, -HOOK_PLAY_M, 0.0)
         before = self.spring.start_n * (play + play**2 / (2.0 * HOOK_PLAY_M))
-        one = self.spring.start_n * inside + 0.5 * self.spring.rate_n_per_m * inside**2 + self.spring.end_n * past
+        one = (
+            self.spring.start_n * inside
+            + 0.5 * self.spring.rate_n_per_m * inside**2
+            + self.spring.end_n * past
+        )
         return np.asarray(np.asarray(self.count) * (one + before))
 
     def past_stop(self, travel: Array) -> Array:
@@ -109,17 +119,26 @@ class SpringLoad:
 
 
 def parallel(springs: Sequence[Spring]) -> Spring:
-    """Return the one spring that several in parallel make: pulls add. All must have the same travel (m)."""
+    """Return the one spring that several in parallel make: pulls add. All must have the same travel
+    (m).
+    """
     if not springs:
         raise InputError("springs", 0, "one spring or more")
     travel = springs[0].travel_m
     if any(abs(s.travel_m - travel) > 1e-6 for s in springs):
-        raise InputError("travel_m", [s.travel_m for s in springs], "the same travel for springs on one carriage")
-    return Spring(start_n=sum(s.start_n for s in springs), end_n=sum(s.end_n for s in springs), travel_m=travel)
+        raise InputError(
+            "travel_m", [s.travel_m for s in springs], "the same travel for springs on one carriage"
+        )
+    return Spring(
+        start_n=sum(s.start_n for s in springs),
+        end_n=sum(s.end_n for s in springs),
+        travel_m=travel,
+    )
 
 
 def hung_rest_m(spring: Spring, weight_n: float) -> float:
-    """Return where a carriage of weight_n (N) hung from a spring comes to rest, m from the first mark.
+    """Return where a carriage of weight_n (N) hung from a spring comes to rest, m from the first
+    mark.
 
     x = (W - F0) / k; 0 at the start stop if W ≤ F0, the full travel at the end stop if W ≥ F_end.
     """
@@ -131,7 +150,9 @@ def hung_rest_m(spring: Spring, weight_n: float) -> float:
 
 
 def lighter_until_m(now: Spring, then: Spring) -> float:
-    """Return up to which travel (m) a supposedly heavier spring `then` pulls less than `now`; 0 if nowhere."""
+    """Return up to which travel (m) a supposedly heavier spring `then` pulls less than `now`; 0 if
+    nowhere.
+    """
     gap, rate = now.start_n - then.start_n, then.rate_n_per_m - now.rate_n_per_m
     if gap <= 0:
         return 0.0

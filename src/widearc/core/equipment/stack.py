@@ -17,8 +17,9 @@ from widearc.core.units import DEG, G
 class Stack:
     """A stack of kg (float or (set-ups, 1)) pulling `ratio` of its weight at a cam's radius.
 
-    angle_deg rising, radius_m: the cam's radius against the moving joint's angle, joined by straight
-    lines and held beyond the ends. friction 0 to 0.5: share added on the way up, taken on the way down.
+    angle_deg rising, radius_m: the cam's radius against the moving joint's angle, joined by
+    straight lines and held beyond the ends. friction 0 to 0.5: share added on the way up, taken on
+    the way down.
     """
 
     kind: ClassVar[str] = "stack"
@@ -32,10 +33,18 @@ class Stack:
         """Check the table and the numbers."""
         check_mass("kg", self.kg)
         if len(self.angle_deg) != len(self.radius_m) or not self.angle_deg:
-            raise InputError("radius/radius_m", len(self.radius_m), f"as many as angle_deg, {len(self.angle_deg)}")
-        for row, (before, after) in enumerate(zip(self.angle_deg, self.angle_deg[1:], strict=False), start=1):
+            raise InputError(
+                "radius/radius_m",
+                len(self.radius_m),
+                f"as many as angle_deg, {len(self.angle_deg)}",
+            )
+        for row, (before, after) in enumerate(
+            zip(self.angle_deg, self.angle_deg[1:], strict=False), start=1
+        ):
             if after <= before:
-                raise InputError(f"radius/angle_deg/{row}", after, f"more than the angle before, {before:g}")
+                raise InputError(
+                    f"radius/angle_deg/{row}", after, f"more than the angle before, {before:g}"
+                )
         for row, radius in enumerate(self.radius_m):
             if not np.isfinite(radius) or not 0 <= radius <= 1:
                 raise InputError(f"radius/radius_m/{row}", radius, "from 0 to 1 m")
@@ -51,4 +60,6 @@ class Stack:
     def moment_nm(self, angle: Array, *, lowering: bool = False) -> Array:
         """Return the moment about the axis (N·m, against the lift) at the joint's angle (rad)."""
         sign = -1.0 if lowering else 1.0
-        return np.asarray(np.asarray(self.kg) * G * self.ratio * self.radius(angle) * (1.0 + sign * self.friction))
+        return np.asarray(
+            np.asarray(self.kg) * G * self.ratio * self.radius(angle) * (1.0 + sign * self.friction)
+        )

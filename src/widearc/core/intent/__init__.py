@@ -1,4 +1,6 @@
-"""The loading that is wanted: said by handles or a school's shape over a range of motion, with its rep style."""
+"""The loading that is wanted: said by handles or a school's shape over a range of motion, with its
+rep style.
+"""
 
 from widearc.core.intent.shapes import HOLDS, SHAPES, Shape, shaped
 from widearc.core.intent.wanted import HANDLES, Intent, WantedAction, handles_of

@@ -1,4 +1,6 @@
-"""A wanted loading said by itself: an action, its range, and a curve over it, by handles or by a school's shape."""
+"""A wanted loading said by itself: an action, its range, and a curve over it, by handles or by a
+school's shape.
+"""
 
 from __future__ import annotations
 
@@ -24,11 +26,12 @@ MOST_NM = 2000.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class WantedAction:
-    """One prime action's wanted loading over a range of its joint's angle (degrees, lengthened end first).
+    """One prime action's wanted loading over a range of its joint's angle (degrees, lengthened end
+    first).
 
-    Either handles: (fraction of the range from the lengthened end, N·m of one leg), two or more with the ends 0 and 1,
-    joined without overshoot; or shape, with the mean demand mean_nm (None: only how it lies matters, not how much).
-    Raises InputError naming the part.
+    Either handles: (fraction of the range from the lengthened end, N·m of one leg), two or more
+    with the ends 0 and 1, joined without overshoot; or shape, with the mean demand mean_nm (None:
+    only how it lies matters, not how much). Raises InputError naming the part.
     """
 
     action: Action
@@ -46,17 +49,27 @@ class WantedAction:
                 raise InputError(f"/{name}", value, f"from {LOW_DEG:g} to {HIGH_DEG:g} degrees")
         if (self.to_deg - self.from_deg) * self.action.direction < NARROWEST_DEG:
             way = "less" if self.action.direction < 0 else "more"
-            raise InputError("/to_deg", self.to_deg, f"{NARROWEST_DEG:g}° or more {way} than the lengthened end")
+            raise InputError(
+                "/to_deg", self.to_deg, f"{NARROWEST_DEG:g}° or more {way} than the lengthened end"
+            )
         if (self.handles is None) == (self.shape is None):
             raise InputError("/handles", None, "either handles or a shape")
         if self.handles is not None:
             self._check_handles(self.handles)
-        if self.mean_nm is not None and not (math.isfinite(self.mean_nm) and 1.0 <= self.mean_nm <= MOST_NM):
+        if self.mean_nm is not None and not (
+            math.isfinite(self.mean_nm) and 1.0 <= self.mean_nm <= MOST_NM
+        ):
             raise InputError("/mean_nm", self.mean_nm, f"from 1 to {MOST_NM:g} N·m")
         if self.shape is Shape.ORIGINAL:
-            raise InputError("/shape", self.shape.value, "a shape that stands by itself, or handles")
+            raise InputError(
+                "/shape", self.shape.value, "a shape that stands by itself, or handles"
+            )
         if self.shape is Shape.STRENGTH and self.action.label not in ACTIONS:
-            raise InputError("/shape", self.shape.value, f"another shape: no strength is known for {self.action.words}")
+            raise InputError(
+                "/shape",
+                self.shape.value,
+                f"another shape: no strength is known for {self.action.words}",
+            )
 
     @staticmethod
     def _check_handles(handles: tuple[tuple[float, float], ...]) -> None:
@@ -75,12 +88,15 @@ class WantedAction:
         return self.handles is not None or self.mean_nm is not None
 
     def demand_nm(self, body: Body) -> Array:
-        """Return the wanted demand on the 1° grid, (220,), N·m times the share of each degree that is covered.
+        """Return the wanted demand on the 1° grid, (220,), N·m times the share of each degree that
+        is covered.
 
         body: for the usual strength curve. Without a level the mean is 100 N·m, which says nothing.
         """
         low, high = sorted((self.from_deg, self.to_deg))
-        covered = np.clip(np.minimum(EDGES_DEG[1:], high) - np.maximum(EDGES_DEG[:-1], low), 0.0, 1.0)
+        covered = np.clip(
+            np.minimum(EDGES_DEG[1:], high) - np.maximum(EDGES_DEG[:-1], low), 0.0, 1.0
+        )
         if self.handles is not None:
             along = np.clip((CENTRES_DEG - self.from_deg) / (self.to_deg - self.from_deg), 0.0, 1.0)
             return np.asarray(covered * self.at(along))
@@ -89,14 +105,19 @@ class WantedAction:
         usual = None
         if self.shape is Shape.STRENGTH:
             usual = strength_nm(
-                self.action.label, CENTRES_DEG * DEG, mass_kg=body.mass_kg, stature_m=body.stature_m,
+                self.action.label,
+                CENTRES_DEG * DEG,
+                mass_kg=body.mass_kg,
+                stature_m=body.stature_m,
                 sex=body.sex.value,
-            )  # fmt: skip
+            )
         made = shaped(even, self.action.direction, self.shape, usual)
         return np.asarray(made * covered * (even.sum() / max(float((made * covered).sum()), 1e-9)))
 
     def at(self, fraction: Array) -> Array:
-        """Return the demand of the handles, N·m, at fractions of the range (0 = lengthened), same shape."""
+        """Return the demand of the handles, N·m, at fractions of the range (0 = lengthened), same
+        shape.
+        """
         assert self.handles is not None
         places, values = zip(*self.handles, strict=True)
         return np.asarray(np.maximum(PchipInterpolator(places, values)(fraction), 0.0))
@@ -104,7 +125,8 @@ class WantedAction:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Intent:
-    """What a trainer wants: one or two prime actions with their loading, sets, reps, tempo and rep style.
+    """What a trainer wants: one or two prime actions with their loading, sets, reps, tempo and rep
+    style.
 
     by_feel: no numbers are shown. Raises InputError naming the part.
     """
@@ -121,10 +143,14 @@ class Intent:
         if not 1 <= len(self.parts) <= 2:
             raise InputError("/actions", len(self.parts), "one or two prime actions")
         if len({part.action.joint for part in self.parts}) < len(self.parts):
-            raise InputError("/actions/1/action", self.parts[1].action.words, "another joint than the first")
+            raise InputError(
+                "/actions/1/action", self.parts[1].action.words, "another joint than the first"
+            )
         for name, most in (("sets", 20), ("reps", 100)):
             if not 1 <= getattr(self, name) <= most:
-                raise InputError(f"/{name}", getattr(self, name), f"a whole number from 1 to {most}")
+                raise InputError(
+                    f"/{name}", getattr(self, name), f"a whole number from 1 to {most}"
+                )
         if len({part.has_level for part in self.parts}) > 1:
             raise InputError("/actions/1/mean_nm", None, "a mean for both actions, or for none")
 
@@ -134,9 +160,11 @@ class Intent:
         return self.parts[0].has_level
 
     def weights(self, part: WantedAction) -> Array:
-        """Return how much longer than in a plain rep each degree is under demand, (220,); 1 for a plain rep.
+        """Return how much longer than in a plain rep each degree is under demand, (220,); 1 for a
+        plain rep.
 
-        What style names by an angle (pause, partials) is the first action's; the other's range is passed with it.
+        What style names by an angle (pause, partials) is the first action's; the other's range is
+        passed with it.
         """
         ends = part.from_deg, part.to_deg
         style = self.style
@@ -146,35 +174,48 @@ class Intent:
         return style_weight(style, self.tempo, ends)
 
     def quarters(self, body: Body) -> tuple[tuple[float, float, float, float], ...]:
-        """Return each action's share (0 to 1) of its dose in the quarters of its range, lengthened first."""
+        """Return each action's share (0 to 1) of its dose in the quarters of its range, lengthened
+        first.
+        """
         found = []
         for part in self.parts:
             dose = part.demand_nm(body) * self.weights(part)
             along = (CENTRES_DEG - part.from_deg) / (part.to_deg - part.from_deg)
             total = max(float(dose.sum()), 1e-9)
-            a, b, c, d = (float(dose[(along >= q / 4) & (along < (q + 1) / 4)].sum()) / total for q in range(4))
+            a, b, c, d = (
+                float(dose[(along >= q / 4) & (along < (q + 1) / 4)].sum()) / total
+                for q in range(4)
+            )
             found.append((a, b, c, d))
         return tuple(found)
 
     @property
     def rep_s(self) -> float:
-        """Return the seconds that one rep keeps the first action under demand, pauses and extra passes with it."""
+        """Return the seconds that one rep keeps the first action under demand, pauses and extra
+        passes with it.
+        """
         part = self.parts[0]
         low, high = sorted((part.from_deg, part.to_deg))
         inside = (low <= CENTRES_DEG) & (high >= CENTRES_DEG)
-        return (self.tempo.lifting_s + self.tempo.lowering_s) * float(self.weights(part)[inside].mean())
+        return (self.tempo.lifting_s + self.tempo.lowering_s) * float(
+            self.weights(part)[inside].mean()
+        )
 
 
 def handles_of(bins: Array, action: Action) -> tuple[float, float, tuple[tuple[float, float], ...]]:
-    """Return the lengthened and the shortened end (degrees) of a demand on the 1° grid, and five handles along it.
+    """Return the lengthened and the shortened end (degrees) of a demand on the 1° grid, and five
+    handles along it.
 
-    bins: N·m (220,) with demand over 0 somewhere. Each handle is the mean demand of the degrees nearest to it.
+    bins: N·m (220,) with demand over 0 somewhere. Each handle is the mean demand of the degrees
+    nearest to it.
     """
     used = np.flatnonzero(bins > 0)
     span = np.arange(int(used[0]), int(used[-1]) + 1)
     ends = CENTRES_DEG[span[0]] - 0.5, CENTRES_DEG[span[-1]] + 0.5
     start, end = ends[::-1] if action.direction < 0 else ends
-    inner = bins[span[1:-1]] if len(span) > 4 else bins[span]  # the outer degrees may be covered in part
+    inner = (
+        bins[span[1:-1]] if len(span) > 4 else bins[span]
+    )  # the outer degrees may be covered in part
     inner = inner[::-1] if action.direction < 0 else inner
     places = np.linspace(0.0, 1.0, len(inner))
     half = max(0.02, 1.01 / len(inner))

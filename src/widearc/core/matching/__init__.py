@@ -11,4 +11,13 @@ from widearc.core.matching.match import (
     target_of_intent,
 )
 
-__all__ = ["ROUNDED_NM", "Comparison", "Target", "compare", "reshaped", "styled", "target_of", "target_of_intent"]
+__all__ = [
+    "ROUNDED_NM",
+    "Comparison",
+    "Target",
+    "compare",
+    "reshaped",
+    "styled",
+    "target_of",
+    "target_of_intent",
+]

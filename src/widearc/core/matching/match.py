@@ -27,11 +27,13 @@ REACH_SHARE = 0.10  # of the candidate's own peak: less does not count as reache
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Target:
-    """The loading that is wanted: per prime action its bins on the 1° grid (N·m over each degree, (220,)).
+    """The loading that is wanted: per prime action its bins on the 1° grid (N·m over each degree,
+    (220,)).
 
-    shape: how it was laid out, if not as the curve it came from. has_level: whether it says how much, or only where;
-    without a level only the shape of a candidate counts. weights: time at each degree over a plain rep's, (220,) each,
-    where a rep style is wanted: the bins hold demand times these. tempo: of a rep.
+    shape: how it was laid out, if not as the curve it came from. has_level: whether it says how
+    much, or only where; without a level only the shape of a candidate counts. weights: time at each
+    degree over a plain rep's, (220,) each, where a rep style is wanted: the bins hold demand times
+    these. tempo: of a rep.
     """
 
     actions: tuple[Action, ...]
@@ -44,7 +46,9 @@ class Target:
 
     def __post_init__(self) -> None:
         """Make a key that is equal for equal targets, to keep answers by."""
-        parts = (a.label.encode() + b.tobytes() for a, b in zip(self.actions, self.bins, strict=True))
+        parts = (
+            a.label.encode() + b.tobytes() for a, b in zip(self.actions, self.bins, strict=True)
+        )
         object.__setattr__(self, "key", b"".join(parts) + bytes([self.has_level]))
 
     @property
@@ -59,7 +63,9 @@ class Target:
         return ends[::-1] if self.actions[index].direction < 0 else ends
 
     def at_level_of(self, compared: Comparison) -> Target:
-        """Return the target brought to the work of a candidate (one row) where it has no level of its own."""
+        """Return the target brought to the work of a candidate (one row) where it has no level of
+        its own.
+        """
         level = float(compared.level[0])
         if self.has_level or level <= 0:
             return self
@@ -86,12 +92,16 @@ def target_of(curve: Curve, row: int = 0) -> Target:
             actions.append(action)
             bins.append(grid)
     if not actions:
-        raise TargetError(f"{curve.setup.exercise.name} asks for no work of its prime joints here: nothing to match")
+        raise TargetError(
+            f"{curve.setup.exercise.name} asks for no work of its prime joints here: nothing to "
+            "match"
+        )
     return Target(actions=tuple(actions), bins=tuple(bins))
 
 
 def target_of_intent(intent: Intent, body: Body) -> Target:
-    """Return the target of a wanted loading for a body: demand times how long its rep style holds each degree.
+    """Return the target of a wanted loading for a body: demand times how long its rep style holds
+    each degree.
 
     Without a level both joints weigh the same per degree.
     """
@@ -99,22 +109,32 @@ def target_of_intent(intent: Intent, body: Body) -> Target:
     bins = tuple(part.demand_nm(body) * w for part, w in zip(intent.parts, weights, strict=True))
     for part, b in zip(intent.parts, bins, strict=True):
         if b.sum() <= 0:
-            raise TargetError(f"nothing is left of the wanted {part.action.words}: its partials lie outside its range")
+            raise TargetError(
+                f"nothing is left of the wanted {part.action.words}: its partials lie outside "
+                "its range"
+            )
     return Target(
-        actions=tuple(part.action for part in intent.parts), bins=bins, has_level=intent.has_level, weights=weights,
+        actions=tuple(part.action for part in intent.parts),
+        bins=bins,
+        has_level=intent.has_level,
+        weights=weights,
         tempo=intent.tempo,
-    )  # fmt: skip
+    )
 
 
 def styled(target: Target, style: RepStyle, tempo: Tempo) -> Target:
-    """Return a target with its demand weighted by how long a rep style holds each degree, in the plain rep's unit.
+    """Return a target with its demand weighted by how long a rep style holds each degree, in the
+    plain rep's unit.
 
     Angles of the style are those of the first prime joint; the other passes its own range with it.
     """
     if style == RepStyle():
         return target if tempo == target.tempo else replace(target, tempo=tempo)
     ends = [target.range_deg(i) for i in range(len(target.actions))]
-    weights = tuple(style_weight(style if i == 0 else style.moved(ends[0], e), tempo, e) for i, e in enumerate(ends))
+    weights = tuple(
+        style_weight(style if i == 0 else style.moved(ends[0], e), tempo, e)
+        for i, e in enumerate(ends)
+    )
     bins = tuple(b * w for b, w in zip(target.bins, weights, strict=True))
     if not all(b.sum() > 0 for b in bins):
         raise TargetError("nothing is left of what is wanted: the partials lie outside its range")
@@ -122,7 +142,8 @@ def styled(target: Target, style: RepStyle, tempo: Tempo) -> Target:
 
 
 def reshaped(target: Target, shape: Shape, body: Body) -> Target:
-    """Return a target with the same ranges and mean demands in another shape; body: for the usual strength curves.
+    """Return a target with the same ranges and mean demands in another shape; body: for the usual
+    strength curves.
 
     Raises InputError for a shape along a strength that is not known (abduction, adduction).
     """
@@ -142,7 +163,11 @@ def _usual_strength(action: Action, body: Body) -> Array | None:
     if action.label not in ACTIONS:
         return None
     return strength_nm(
-        action.label, CENTRES_DEG * DEG, mass_kg=body.mass_kg, stature_m=body.stature_m, sex=body.sex.value
+        action.label,
+        CENTRES_DEG * DEG,
+        mass_kg=body.mass_kg,
+        stature_m=body.stature_m,
+        sex=body.sex.value,
     )
 
 
@@ -150,8 +175,8 @@ def _usual_strength(action: Action, body: Body) -> Array | None:
 class Comparison:
     """Candidates against a target; shares 0 to 1 (level may exceed 1), all shaped (set-ups,).
 
-    by_joint: match per prime joint, in the target's order. bins: the candidates' own, (set-ups, 220)
-    per joint. load_centre_deg: where the middle of the work lies.
+    by_joint: match per prime joint, in the target's order. bins: the candidates' own, (set-ups,
+    220) per joint. load_centre_deg: where the middle of the work lies.
     """
 
     match: Array
@@ -168,23 +193,33 @@ class Comparison:
         """Return one candidate's comparison, (1,) each."""
         one = slice(index, index + 1)
         return Comparison(
-            match=self.match[one], shape=self.shape[one], level=self.level[one], reach=self.reach[one],
-            by_joint=tuple(v[one] for v in self.by_joint), bins=tuple(v[one] for v in self.bins),
+            match=self.match[one],
+            shape=self.shape[one],
+            level=self.level[one],
+            reach=self.reach[one],
+            by_joint=tuple(v[one] for v in self.by_joint),
+            bins=tuple(v[one] for v in self.bins),
             peak_deg=tuple(v[one] for v in self.peak_deg),
             load_centre_deg=tuple(v[one] for v in self.load_centre_deg),
             long_third_share=tuple(v[one] for v in self.long_third_share),
-        )  # fmt: skip
+        )
 
     def score(self, target: Target) -> Array:
-        """Return what candidates are ranked by, (set-ups,): the match, or the shape where no level is wanted."""
+        """Return what candidates are ranked by, (set-ups,): the match, or the shape where no level
+        is wanted.
+        """
         return self.match if target.has_level else self.shape
 
 
 def compare(
-    target: Target, angles: Mapping[str, Array], demand: Mapping[str, Array], rows: int,
+    target: Target,
+    angles: Mapping[str, Array],
+    demand: Mapping[str, Array],
+    rows: int,
     weights: tuple[Array, ...] | None = None,
-) -> Comparison:  # fmt: skip
-    """Return the comparison of candidates with a target; weights: of their own rep style, per prime joint (220,).
+) -> Comparison:
+    """Return the comparison of candidates with a target; weights: of their own rep style, per prime
+    joint (220,).
 
     angles rad and demand N·m, each (set-ups, samples) by joint name; a prime joint that the
     candidates hold (no demand) counts as nothing over the whole target range.
@@ -215,7 +250,9 @@ def compare(
         bins=tuple(bins),
         peak_deg=tuple(CENTRES_DEG[np.argmax(b, axis=1)] for b in bins),
         load_centre_deg=tuple(_centroid(b) for b in bins),
-        long_third_share=tuple(long_third_share(b, target.range_deg(i)) for i, b in enumerate(bins)),
+        long_third_share=tuple(
+            long_third_share(b, target.range_deg(i)) for i, b in enumerate(bins)
+        ),
     )
 
 
@@ -224,7 +261,9 @@ def _sum(bins: list[Array]) -> Array:
 
 
 def _reach(wanted: list[Array], bins: list[Array]) -> Array:
-    """Return the share of the target's degrees in which a candidate gives a tenth of its own peak."""
+    """Return the share of the target's degrees in which a candidate gives a tenth of its own
+    peak.
+    """
     degrees = sum(int((w > 0).sum()) for w in wanted)
     counted: Array = np.zeros(bins[0].shape[0])
     for w, b in zip(wanted, bins, strict=True):
@@ -236,14 +275,20 @@ def _reach(wanted: list[Array], bins: list[Array]) -> Array:
 def _centroid(bins: Array) -> Array:
     total = bins.sum(axis=1)
     return np.asarray(
-        np.divide((bins * CENTRES_DEG).sum(axis=1), total, out=np.full(len(bins), np.nan), where=total > 0)
+        np.divide(
+            (bins * CENTRES_DEG).sum(axis=1), total, out=np.full(len(bins), np.nan), where=total > 0
+        )
     )
 
 
 def long_third_share(bins: Array, ends_deg: tuple[float, float]) -> Array:
-    """Return the share of the work (set-ups,) within the lengthened third of a range (degrees), 0 without work."""
+    """Return the share of the work (set-ups,) within the lengthened third of a range (degrees), 0
+    without work.
+    """
     long_end, short_end = ends_deg
     third = long_end + (short_end - long_end) / 3.0
     inside = (min(long_end, third) <= CENTRES_DEG) & (max(long_end, third) >= CENTRES_DEG)
     total = bins.sum(axis=1)
-    return np.asarray(np.divide(bins[:, inside].sum(axis=1), total, out=np.zeros(len(bins)), where=total > 0))
+    return np.asarray(
+        np.divide(bins[:, inside].sum(axis=1), total, out=np.zeros(len(bins)), where=total > 0)
+    )

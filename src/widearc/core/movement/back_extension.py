@@ -33,7 +33,9 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the back extension's motion for options `o` (radians, metres) at `position` (1, samples)."""
+    """Return the back extension's motion for options `o` (radians, metres) at `position` (1,
+    samples).
+    """
     hip_bend = np.atleast_2d(o["hip_from"] + (o["hip_to"] - o["hip_from"]) * position)
     rise = np.atleast_2d(o["leg"])
     shape = np.broadcast_shapes(hip_bend.shape, rise.shape, load_shape(loads, o))
@@ -50,20 +52,31 @@ def solve(
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         point = trunk.port(name)
         if point is None:
-            raise InputError("/loads/port", name, "a port of the trunk or hands on a back extension")
+            raise InputError(
+                "/loads/port", name, "a port of the trunk or hands on a back extension"
+            )
         return point
 
     attach(motion, loads, place, lowering=lowering)
     motion.close(lambda moved: _hold(moved, hip + o["pad_below_hip"] * legs_way, ankle, legs_way))
     motion.points["shoulder"] = trunk.shoulder
-    motion.angles |= {"hip": motion.full(hip_bend), "knee": motion.full(0.0), "ankle": motion.full(0.0)}
+    motion.angles |= {
+        "hip": motion.full(hip_bend),
+        "knee": motion.full(0.0),
+        "ankle": motion.full(0.0),
+    }
     if not exercise.one_piece:
         motion.angles["shoulder"] = trunk_lean
     motion.assumptions += [
-        "Quasi-static and in the side view; legs straight and still, the trunk turns about the hip.",
+        (
+            "Quasi-static and in the side view; legs straight and still, the trunk turns about the "
+            "hip."
+        ),
         "The ankles' hold pushes square to the legs; the pad carries the rest.",
     ]
     return motion

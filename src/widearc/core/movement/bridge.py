@@ -1,9 +1,9 @@
 """Bridges: shoulder blades on a bench edge, feet flat, the hip rises.
 
-Closure: the trunk turns about the bench's edge at 0.8 of hip to shoulder; bench edge and ankle stay,
-so the hip angle places hip and knee; vertical reactions at bench and foot follow from balance, the
-horizontal pair between them is 0 (option). The feet stand where the shins are vertical at the end, or so
-far ahead of the bench as given.
+Closure: the trunk turns about the bench's edge at 0.8 of hip to shoulder; bench edge and ankle
+stay, so the hip angle places hip and knee; vertical reactions at bench and foot follow from
+balance, the horizontal pair between them is 0 (option). The feet stand where the shins are vertical
+at the end, or so far ahead of the bench as given.
 """
 
 from __future__ import annotations
@@ -51,7 +51,9 @@ def solve(
     at_edge = np.arctan2(body.thigh_m * np.sin(hip_bend), back + body.thigh_m * np.cos(hip_bend))
     hip = edge + back * slope(line - at_edge)
     ankle, edge = spread(ankle, (2, *shape)), spread(edge, (2, *shape))
-    foot = Foot(body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1))))
+    foot = Foot(
+        body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
+    )
     add_leg(motion, body, foot, knee, hip, legs=legs)
     trunk_lean = np.arctan2(edge[0] - hip[0], edge[1] - hip[1])
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
@@ -63,7 +65,9 @@ def solve(
     sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         point = sole if name == "sole" else trunk.port(name)
         if point is None:
             raise InputError("/loads/port", name, "a port that a bridge has")
@@ -74,9 +78,17 @@ def solve(
     thigh = np.arctan2(knee[1] - hip[1], knee[0] - hip[0])
     shank = np.arctan2(ankle[1] - knee[1], ankle[0] - knee[0])
     motion.points |= {"shoulder": trunk.shoulder, "bench": edge, "pressure": sole}
-    motion.angles |= {"hip": hip_bend, "knee": thigh - shank, "ankle": np.arctan2(knee[0], knee[1] - ankle[1])}
+    motion.angles |= {
+        "hip": hip_bend,
+        "knee": thigh - shank,
+        "ankle": np.arctan2(knee[0], knee[1] - ankle[1]),
+    }
     motion.assumptions += [
-        "Quasi-static and in the side view; the shoulder blades turn on the bench's edge without sliding.",
+        (
+            "Quasi-static and in the side view; the shoulder blades turn on the bench's edge "
+            "without "
+            "sliding."
+        ),
         "Bench and feet carry vertical forces; they do not push against each other.",
     ]
     if legs == 1:
@@ -85,7 +97,9 @@ def solve(
 
 
 def _edge(body: Body, o: Options, ankle: Array, back: float) -> Array:
-    """Return the bench edge (m): so far from the feet that the shins are vertical at the end of the lift."""
+    """Return the bench edge (m): so far from the feet that the shins are vertical at the end of the
+    lift.
+    """
     knee = ankle + flat(0.0, body.shank_m)
     reach = third_side(back, body.thigh_m, np.atleast_2d(o["hip_to"]))
     rise = np.atleast_2d(o["bench"]) - knee[1]
@@ -101,7 +115,9 @@ def _knee(motion: Motion, body: Body, edge: Array, ankle: Array, reach: Array) -
     distance = np.hypot(gap[0], gap[1])
     along = (body.shank_m**2 - reach**2 + distance**2) / (2 * distance)
     off2 = body.shank_m**2 - along**2
-    motion.fail(motion.full(off2) < 0, "bench and feet are too far apart or too close: move the feet")
+    motion.fail(
+        motion.full(off2) < 0, "bench and feet are too far apart or too close: move the feet"
+    )
     off = np.sqrt(np.maximum(off2, 0.0))
     unit = gap / distance
     # up and towards the feet: clockwise from the line ankle to bench
@@ -109,7 +125,9 @@ def _knee(motion: Motion, body: Body, edge: Array, ankle: Array, reach: Array) -
 
 
 def _reactions(motion: Motion, sole: Array, edge: Array, pair: Array | float) -> None:
-    """Add the vertical forces of foot and bench, and the horizontal pair `pair` (N, feet pushing away)."""
+    """Add the vertical forces of foot and bench, and the horizontal pair `pair` (N, feet pushing
+    away).
+    """
     total = motion.total_force()
     moment = motion.moment_about(edge)
     pair = spread(np.atleast_2d(pair), motion.shape)

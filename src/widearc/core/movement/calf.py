@@ -36,7 +36,9 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the calf raise's motion for options `o` (radians, metres) at `position` (1, samples)."""
+    """Return the calf raise's motion for options `o` (radians, metres) at `position` (1,
+    samples).
+    """
     if exercise.variant in ("seated", "press"):
         return seated_calf.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
@@ -65,30 +67,47 @@ def solve(
         add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
         def place(name: str) -> Array:
-            """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+            """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+            there.
+            """
             point = trunk.port(name)
             if point is None:
-                raise InputError("/loads/port", name, "a port of the trunk, hands or belt in a calf raise")
+                raise InputError(
+                    "/loads/port", name, "a port of the trunk, hands or belt in a calf raise"
+                )
             return point
 
         attach(motion, loads, place, lowering=lowering)
         motion.points["shoulder"] = trunk.shoulder
-        motion.angles |= {"ankle": bend, "knee": motion.full(0.0), "hip": motion.full(0.0), "mtp": pitch}
+        motion.angles |= {
+            "ankle": bend,
+            "knee": motion.full(0.0),
+            "hip": motion.full(0.0),
+            "mtp": pitch,
+        }
         if not exercise.one_piece:
             motion.angles["shoulder"] = body_lean
         return motion
 
     body_lean, found = balanced_angle(
-        lambda x: motion_at(spread(x, shape)).moment_about(ball), LEAN_RANGE, shape,
-        turning=only_weights(loads), start=np.zeros(()),
-    )  # fmt: skip
+        lambda x: motion_at(spread(x, shape)).moment_about(ball),
+        LEAN_RANGE,
+        shape,
+        turning=only_weights(loads),
+        start=np.zeros(()),
+    )
     motion = motion_at(body_lean)
     motion.fail(~found, "cannot balance over the ball of the foot: hold something or ease the band")
-    motion.fail(bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed")
+    motion.fail(
+        bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed"
+    )
     stand_on(motion, spread(ball, (2, *shape)), "toes", "contact ball")
     motion.points["mtp"] = spread(ball, (2, *shape))
     motion.assumptions += [
-        "Quasi-static and in the side view; knees and hips straight, the body leans to balance over the ball.",
+        (
+            "Quasi-static and in the side view; knees and hips straight, the body leans to balance "
+            "over the ball."
+        ),
         "Hold something: balance is solved, not felt.",
     ]
     if legs == 1:

@@ -1,8 +1,8 @@
 """Deadlifts: from the floor, the knees open as the weight rises.
 
-Closure: knee bend falls linearly with the weight's height. A bar is kept over the pressure point, so
-the arms lead the trunk to it; weights at the sides hang under the shoulders. The shank's lean is solved
-for balance of the whole about the pressure point. The arms' own weight rides with the trunk.
+Closure: knee bend falls linearly with the weight's height. A bar is kept over the pressure point,
+so the arms lead the trunk to it; weights at the sides hang under the shoulders. The shank's lean is
+solved for balance of the whole about the pressure point. The arms' own weight rides with the trunk.
 """
 
 from __future__ import annotations
@@ -41,16 +41,25 @@ def solve(
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     cos_turn = leg_plane_cosine(body, o["stance"])
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2, plane_cos=cos_turn)
+    motion = Motion(
+        position=position.ravel(), shape=(shape[0], shape[1]), legs=2, plane_cos=cos_turn
+    )
     pose = _Pose(exercise, body, o, loads, spread(bend, shape), cos_turn, lowering=lowering)
     pose.lift_between(position)
     low, high = (np.full(shape, edge) for edge in SHANK_RANGE)
     shank_lean, found = bracketed_root(pose.moment, low, high, np.full(shape, 0.1))
-    motion.fail(~found, "cannot balance with the weight at this height: bend the knees more or raise the weight")
+    motion.fail(
+        ~found,
+        "cannot balance with the weight at this height: bend the knees more or raise the weight",
+    )
     pose.place_at(shank_lean)
-    motion.fail(~pose.reached, "the hands cannot reach the weight: bend the knees more or raise the weight")
+    motion.fail(
+        ~pose.reached, "the hands cannot reach the weight: bend the knees more or raise the weight"
+    )
     add_leg(motion, body, pose.foot, pose.knee, pose.hip, legs=2)
-    motion.add_segment("trunk", s.M_ONE_PIECE * body.mass_kg, pose.trunk.place(s.COM_ONE_PIECE * body.trunk_m))
+    motion.add_segment(
+        "trunk", s.M_ONE_PIECE * body.mass_kg, pose.trunk.place(s.COM_ONE_PIECE * body.trunk_m)
+    )
     attach(motion, loads, pose.port, lowering=lowering)
     stand_on(motion, spread(pose.sole, (2, *shape)))
     arm = pose.hand - pose.trunk.shoulder
@@ -68,11 +77,14 @@ def solve(
     }
     motion.marks |= {"trunk_lean": trunk_lean, "shank_lean": motion.full(shank_lean)}
     motion.fail(
-        motion.full(shank_lean) > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed"
+        motion.full(shank_lean) > limits.dorsiflexion + 1e-9,
+        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed",
     )
     motion.assumptions += [
         "Quasi-static and in the side view; knee bend falls evenly as the weight rises.",
-        "The bar is kept over the pressure point." if pose.bar else "The weights hang under the shoulders.",
+        "The bar is kept over the pressure point."
+        if pose.bar
+        else "The weights hang under the shoulders.",
     ]
     return motion
 
@@ -81,30 +93,46 @@ class _Pose:
     """The body at a trial lean of the shank, with the hands at a given height."""
 
     def __init__(
-        self, exercise: Exercise, body: Body, o: Options, loads: Sequence[Load], bend: Array, cos_turn: Array, *,
+        self,
+        exercise: Exercise,
+        body: Body,
+        o: Options,
+        loads: Sequence[Load],
+        bend: Array,
+        cos_turn: Array,
+        *,
         lowering: bool,
-    ) -> None:  # fmt: skip
+    ) -> None:
         self.body, self.o, self.loads, self.bend, self.lowering = body, o, loads, bend, lowering
         self.bar, self.turn = o["hold"] == "bar", turned(cos_turn)
         height = o["box"] + body.ankle_height_m
-        across, down = vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
+        across, down = (
+            vec(np.ones((1, 1)), np.zeros((1, 1))),
+            vec(np.zeros((1, 1)), -np.ones((1, 1))),
+        )
         self.foot = Foot(body, flat(0.0, height), across, down)
         self.sole = self.foot.sole(pressure_m(body, o["pressure"]) * cos_turn)
         self.hand_y: Array = np.zeros((1, 1))
         self.standing: Array | None = None
 
     def lift_between(self, position: Array) -> None:
-        """Set the hands' height (m) along the lift: from the weight on its floor to where it hangs, standing.
+        """Set the hands' height (m) along the lift: from the weight on its floor to where it hangs,
+        standing.
 
         The last posture is balanced with the trunk's lean given; its hands' height ends the lift.
         """
-        start = np.atleast_2d(self.o["bar"]) + np.atleast_2d(self.o["box"]) - np.atleast_2d(self.o["deficit"])
+        start = (
+            np.atleast_2d(self.o["bar"])
+            + np.atleast_2d(self.o["box"])
+            - np.atleast_2d(self.o["deficit"])
+        )
         self.standing = spread(np.atleast_2d(self.o["trunk_to"]), self.bend[:, -1:].shape)
         whole, self.bend = self.bend, self.bend[:, -1:]
         low, high = (np.full(self.bend.shape, edge) for edge in SHANK_RANGE)
         last, found = bracketed_root(self.moment, low, high, np.full(self.bend.shape, 0.1))
         self.place_at(np.where(found, last, 0.1))
-        # a millimetre short: there trunk and arms stand almost in one line, and their lean is read sharply
+        # a millimetre short: there trunk and arms stand almost in one line, and their lean is read
+        # sharply
         end = self.hand[1] - 0.001
         self.bend, self.standing = whole, None
         self.hand_y = start + (end - start) * position
@@ -128,18 +156,24 @@ class _Pose:
             self.hand = shoulder - flat(0.0, body.arm_m)
         elif self.standing is not None:
             ahead_m = self.sole[0] - shoulder[0]
-            self.hand = shoulder + vec(ahead_m, -np.sqrt(np.maximum(body.arm_m**2 - ahead_m**2, 0.01)))
+            self.hand = shoulder + vec(
+                ahead_m, -np.sqrt(np.maximum(body.arm_m**2 - ahead_m**2, 0.01))
+            )
         else:
             self.hand = vec(self.sole[0], spread(self.hand_y, shoulder.shape[1:]))
 
     def _over_the_foot(self) -> tuple[Array, Array]:
-        """Return the trunk's lean (rad) at which the arms reach a bar over the pressure point, and where they do."""
+        """Return the trunk's lean (rad) at which the arms reach a bar over the pressure point, and
+        where they do.
+        """
         body = self.body
         gap = vec(self.sole[0], self.hand_y) - self.hip
         far = np.hypot(gap[0], gap[1])
         cosine = (far**2 + body.trunk_m**2 - body.arm_m**2) / (2.0 * far * body.trunk_m)
-        # lean of the line hip to hand, less the triangle's angle at the hip: the shoulder lies above the line
-        # (a hand just behind a hip above it is half a turn and a little more, not almost a whole turn back)
+        # lean of the line hip to hand, less the triangle's angle at the hip: the shoulder lies
+        # above the line
+        # (a hand just behind a hip above it is half a turn and a little more, not almost a whole
+        # turn back)
         line = np.mod(np.arctan2(gap[0], gap[1]), 2.0 * np.pi)
         return line - np.arccos(np.clip(cosine, -1.0, 1.0)), np.abs(cosine) <= 1.0 + 1e-6
 
@@ -167,4 +201,6 @@ class _Pose:
         total: Array = np.zeros((1, 1))
         for share, com in parts:
             total = total - share * body.mass_kg * G * (com[0] - self.sole[0])
-        return np.asarray(total + pulls(self.loads, self.port, self.sole, lowering=self.lowering)[0])
+        return np.asarray(
+            total + pulls(self.loads, self.port, self.sole, lowering=self.lowering)[0]
+        )

@@ -58,7 +58,11 @@ def solve(
     attach(motion, loads, pose.port, lowering=lowering)
     stand_on(motion, pose.sole)
 
-    motion.points |= {"shoulder": pose.trunk.shoulder, "pressure": motion.full(pose.sole), "hand": pose.hand}
+    motion.points |= {
+        "shoulder": pose.trunk.shoulder,
+        "pressure": motion.full(pose.sole),
+        "hand": pose.hand,
+    }
     bend = motion.full(o["knee"])
     arm = pose.hand - pose.trunk.shoulder
     motion.angles |= {
@@ -71,10 +75,15 @@ def solve(
     if legs == 1:
         motion.angles["free_hip"] = motion.full(o["free_leg"])
     motion.marks |= {"bar_x": pose.hand[0], "trunk_lean": motion.full(trunk_lean)}
-    motion.fail(shank_lean > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed")
+    motion.fail(
+        shank_lean > limits.dorsiflexion + 1e-9,
+        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed",
+    )
     motion.assumptions += [
         "Quasi-static and in the side view; knee bend kept, the shank leans as balance asks.",
-        "The bar is kept over the pressure point." if o["hold"] == "bar" else "The weights hang under the shoulders.",
+        "The bar is kept over the pressure point."
+        if o["hold"] == "bar"
+        else "The weights hang under the shoulders.",
     ]
     return motion
 
@@ -83,12 +92,28 @@ class _Pose:
     """The body at a trial lean of the shank, and the balance that decides it."""
 
     def __init__(
-        self, exercise: Exercise, body: Body, o: Options, loads: Sequence[Load], trunk_lean: Array, *, lowering: bool
+        self,
+        exercise: Exercise,
+        body: Body,
+        o: Options,
+        loads: Sequence[Load],
+        trunk_lean: Array,
+        *,
+        lowering: bool,
     ) -> None:
-        self.body, self.o, self.loads, self.trunk_lean, self.lowering = body, o, loads, trunk_lean, lowering
+        self.body, self.o, self.loads, self.trunk_lean, self.lowering = (
+            body,
+            o,
+            loads,
+            trunk_lean,
+            lowering,
+        )
         self.bar, self.one_piece = o["hold"] == "bar", exercise.one_piece
         height = o["box"] + o["deficit"] + body.ankle_height_m
-        across, down = vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
+        across, down = (
+            vec(np.ones((1, 1)), np.zeros((1, 1))),
+            vec(np.zeros((1, 1)), -np.ones((1, 1))),
+        )
         self.foot = Foot(body, flat(0.0, height), across, down)
         self.sole = self.foot.sole(pressure_m(body, o["pressure"]))
         self.legs = int(o["legs"])
@@ -111,11 +136,16 @@ class _Pose:
         self.arm_com = shoulder + ARM_COM * (self.hand - shoulder)
 
     def upper_body(self) -> list[tuple[str, float, Array]]:
-        """Return (segment, share of body mass, centre of mass m): in one piece, or with the arms as they hang."""
+        """Return (segment, share of body mass, centre of mass m): in one piece, or with the arms as
+        they hang.
+        """
         trunk_m = self.body.trunk_m
         if self.one_piece:
             return [("trunk", s.M_ONE_PIECE, self.trunk.place(s.COM_ONE_PIECE * trunk_m))]
-        return [("trunk", s.M_TRUNK, self.trunk.place(s.COM_TRUNK * trunk_m)), ("arms", 2 * s.M_ARM, self.arm_com)]
+        return [
+            ("trunk", s.M_TRUNK, self.trunk.place(s.COM_TRUNK * trunk_m)),
+            ("arms", 2 * s.M_ARM, self.arm_com),
+        ]
 
     def port(self, name: str) -> Array:
         """Return a port's point, m."""
@@ -129,7 +159,9 @@ class _Pose:
         return point
 
     def free_point(self, along: float) -> Array:
-        """Return a point of the straight free leg, `along` it from the hip (m), at its hip angle."""
+        """Return a point of the straight free leg, `along` it from the hip (m), at its hip
+        angle.
+        """
         turn = self.trunk_lean - self.o["free_leg"]
         return np.asarray(self.hip - along * lean(turn))
 
@@ -147,12 +179,15 @@ class _Pose:
         total: Array = np.zeros((1, 1))
         for share, com in parts:
             total = total - share * body.mass_kg * G * (com[0] - self.sole[0])
-        return np.asarray(total + pulls(self.loads, self.port, self.sole, lowering=self.lowering)[0])
+        return np.asarray(
+            total + pulls(self.loads, self.port, self.sole, lowering=self.lowering)[0]
+        )
 
     def balanced_lean(self, shape: tuple[int, ...]) -> tuple[Array, BoolArray]:
         """Return the shank's lean (rad) that balances, and where there is one.
 
-        Closed form A sin α + B cos α + C = 0 for weights; with pulls that turn it starts a root search.
+        Closed form A sin α + B cos α + C = 0 for weights; with pulls that turn it starts a root
+        search.
         """
         at_0, at_90, at_180 = (self.moment(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2))
         start = spread(turning_root(at_0, at_90, at_180)[0], shape)

@@ -1,4 +1,5 @@
-"""Kneeling: the body stays straight from knee to shoulder and leans about the knees, back or forward.
+"""Kneeling: the body stays straight from knee to shoulder and leans about the knees, back or
+forward.
 
 Closure: the floor's reaction under the shanks lies where the whole body balances; it must fall
 between the toes and the knees, or the lean is refused. Leaning forward the ankles are held: pad and
@@ -39,7 +40,9 @@ def solve(
     if o["pivot"] == "toe":
         return on_toes.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     forward = exercise.variant == "forward"
-    back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position) * (-1.0 if forward else 1.0)
+    back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position) * (
+        -1.0 if forward else 1.0
+    )
     shape = np.broadcast_shapes(back.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
     back = spread(back, shape)
@@ -48,13 +51,17 @@ def solve(
     knee = spread(flat(body.shank_m, height), (2, *shape))
     hip = knee + body.thigh_m * lean(-back)
     # the foot lies flat behind: toes back, sole up
-    foot = Foot(body, ankle, vec(-np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), np.ones((1, 1))))
+    foot = Foot(
+        body, ankle, vec(-np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), np.ones((1, 1)))
+    )
     add_leg(motion, body, foot, knee, hip, legs=2)
     trunk = Trunk(body=body, hip=hip, lean=np.asarray(o["hip"] - back))
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         point = trunk.port(name, o["belt_offset"])
         if point is None:
             raise InputError("/loads/port", name, "a port that a kneeling exercise has")
@@ -91,7 +98,9 @@ def _floor(motion: Motion, body: Body, knee: Array, ankle: Array) -> None:
         ahead_of_knee = (-moment + drop * -total[0]) / up
     point = vec(knee[0] + ahead_of_knee, np.zeros(motion.shape))
     toes = ankle[0] - body.sole_m(TOE)
-    motion.fail((up <= 0) | (point[0] < toes), "falls back: the weight passes behind the feet; lean less")
+    motion.fail(
+        (up <= 0) | (point[0] < toes), "falls back: the weight passes behind the feet; lean less"
+    )
     motion.fail(
         point[0] > knee[0] + s.ANKLE_HEIGHT * body.stature_m,
         "falls forward over the knees; lean back or ease the band",
@@ -100,7 +109,9 @@ def _floor(motion: Motion, body: Body, knee: Array, ankle: Array) -> None:
 
 
 def _held(motion: Motion, knee: Array, ankle: Array) -> None:
-    """Add the pad's force under the knees and the strap's at the ankles; the strap's pull is a mark, N."""
+    """Add the pad's force under the knees and the strap's at the ankles; the strap's pull is a
+    mark, N.
+    """
     total = motion.total_force()
     moment = motion.moment_about(knee)
     span = ankle[0] - knee[0]

@@ -24,7 +24,9 @@ def pressure_m(body: Body, pressure: Any) -> Array | float:
 
 
 class Foot:
-    """A foot from its ankle (2, …), its sole direction heel to toe and the direction away from the shank."""
+    """A foot from its ankle (2, …), its sole direction heel to toe and the direction away from the
+    shank.
+    """
 
     def __init__(self, body: Body, ankle: Array, towards_toe: Array, down: Array) -> None:
         self.body, self.ankle, self.towards_toe, self.down = body, ankle, towards_toe, down
@@ -41,7 +43,14 @@ class Foot:
 
 
 def add_leg(
-    motion: Motion, body: Body, foot: Foot, knee: Array, hip: Array, *, legs: int = 1, prefix: str = ""
+    motion: Motion,
+    body: Body,
+    foot: Foot,
+    knee: Array,
+    hip: Array,
+    *,
+    legs: int = 1,
+    prefix: str = "",
 ) -> None:
     """Add one leg's segments and points (or both legs' as one when they move alike)."""
     motion.points[f"{prefix}ankle"], motion.points[f"{prefix}knee"] = foot.ankle, knee
@@ -51,10 +60,14 @@ def add_leg(
     motion.add_segment(f"{prefix}foot", legs * s.M_FOOT * body.mass_kg, foot.com)
     shank_com = knee + s.COM_SHANK * (foot.ankle - knee)
     motion.add_segment(f"{prefix}shank", legs * s.M_SHANK * body.mass_kg, shank_com)
-    motion.add_segment(f"{prefix}thigh", legs * s.M_THIGH * body.mass_kg, hip + s.COM_THIGH * (knee - hip))
+    motion.add_segment(
+        f"{prefix}thigh", legs * s.M_THIGH * body.mass_kg, hip + s.COM_THIGH * (knee - hip)
+    )
 
 
-def stand_on(motion: Motion, point: Array, segment: str = "foot", source: str = "contact foot") -> None:
+def stand_on(
+    motion: Motion, point: Array, segment: str = "foot", source: str = "contact foot"
+) -> None:
     """Add the one contact that carries everything at `point` (m), where the posture balances.
 
     In a fast lift the floor's force moves along the sole; it is kept at the point, with its moment.

@@ -12,7 +12,18 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body
 from widearc.core.catalogue import Options
-from widearc.core.equipment import Band, Cable, Chain, CornerBar, FreeMass, Lever, Load, Pendulum, SpringLoad, Stack
+from widearc.core.equipment import (
+    Band,
+    Cable,
+    Chain,
+    CornerBar,
+    FreeMass,
+    Lever,
+    Load,
+    Pendulum,
+    SpringLoad,
+    Stack,
+)
 from widearc.core.equipment.band import REFUSED_STRETCH, SAFE_STRETCH
 from widearc.core.errors import InputError
 from widearc.core.geometry import spread, vec
@@ -53,10 +64,11 @@ class Trunk:
         return self.place(self.body.trunk_m)
 
     def port(self, name: str, belt_m: float = 0.12) -> Array | None:
-        """Return a trunk, pelvis or hand port (m), or None where the port is not carried by the trunk.
+        """Return a trunk, pelvis or hand port (m), or None where the port is not carried by the
+        trunk.
 
-        Hands hang straight under the shoulder. The belt's ring is `belt_m` ahead of the hip, fixed in
-        the pelvis; the hip crease 0.05 m.
+        Hands hang straight under the shoulder. The belt's ring is `belt_m` ahead of the hip, fixed
+        in the pelvis; the hip crease 0.05 m.
         """
         port = PORTS[name]
         if port.segment == "trunk":
@@ -119,13 +131,17 @@ def load_force(load: Load, point: Array, other: Array | None, *, lowering: bool)
 
 
 def _pull(band: Band, ends: tuple[Array, Array], *, lowering: bool) -> Array:
-    """Return the force (N, (2, …)) of a band from its length and direction as `band_ends` gives them."""
+    """Return the force (N, (2, …)) of a band from its length and direction as `band_ends` gives
+    them.
+    """
     length, towards = ends
     return np.asarray(band.tension_n(length, lowering=lowering) * towards)
 
 
 def line_to(end: tuple[float, float], point: Array) -> tuple[Array, Array]:
-    """Return the distance (m) and the unit vector (2, …) from a port to a fixed point of the room."""
+    """Return the distance (m) and the unit vector (2, …) from a port to a fixed point of the
+    room.
+    """
     gap = np.array(end)[:, None, None] - point
     length = np.sqrt(gap[0] ** 2 + gap[1] ** 2)
     return length, gap / np.maximum(length, 1e-9)
@@ -138,7 +154,9 @@ def lever_angle(lever: Lever, point: Array) -> Array:
 
 
 def lever_force(lever: Lever, point: Array) -> Array:
-    """Return the force (N, (2, …)) of a lever's pad: square to the line from pivot to port, against the lift."""
+    """Return the force (N, (2, …)) of a lever's pad: square to the line from pivot to port, against
+    the lift.
+    """
     arm = point - lever.pivot_m
     far = np.maximum(np.hypot(arm[0], arm[1]), 1e-9)
     angle = lever_angle(lever, point)
@@ -149,12 +167,19 @@ def lever_force(lever: Lever, point: Array) -> Array:
 
 
 def pulls(
-    loads: Sequence[Load], place: Callable[[str], Array], about: Array, *, lowering: bool, hanging: bool | None = None
+    loads: Sequence[Load],
+    place: Callable[[str], Array],
+    about: Array,
+    *,
+    lowering: bool,
+    hanging: bool | None = None,
 ) -> tuple[Array, Array]:
-    """Return moment about a point (N·m anticlockwise) and upward force (N) of the loads at ports of the body.
+    """Return moment about a point (N·m anticlockwise) and upward force (N) of the loads at ports of
+    the body.
 
-    `place` gives a port's point (m); pulls between two places of the body cancel. hanging: only of the loads that hang
-    straight down, or only of the others. Raises InputError for a load that has no port.
+    `place` gives a port's point (m); pulls between two places of the body cancel. hanging: only of
+    the loads that hang straight down, or only of the others. Raises InputError for a load that has
+    no port.
     """
     moment: Array = np.zeros((1, 1))
     up: Array = np.zeros((1, 1))
@@ -172,7 +197,9 @@ def pulls(
         if isinstance(load, Band) and load.anchor_port:
             continue
         if not isinstance(load, PortLoad):
-            raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")
+            raise InputError(
+                f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise"
+            )
         if hanging is not None and is_vertical(load) is not hanging:
             continue
         if isinstance(load, Band):
@@ -199,7 +226,9 @@ def _where(band: Band) -> tuple[object, ...]:
     return (band.port, *(np.asarray(v, dtype=float).tobytes() for v in band.anchor))
 
 
-def _ends(band: Band, point: Array, known: dict[tuple[object, ...], tuple[Array, Array]]) -> tuple[Array, Array]:
+def _ends(
+    band: Band, point: Array, known: dict[tuple[object, ...], tuple[Array, Array]]
+) -> tuple[Array, Array]:
     """Return `band_ends` of a band to the room; bands between the same port and place run alike."""
     where = _where(band)
     if where not in known:
@@ -208,13 +237,19 @@ def _ends(band: Band, point: Array, known: dict[tuple[object, ...], tuple[Array,
 
 
 def is_vertical(load: Load) -> bool:
-    """Return whether a load pulls straight down with a force that does not depend on where its port is."""
+    """Return whether a load pulls straight down with a force that does not depend on where its port
+    is.
+    """
     return isinstance(load, FreeMass) or (isinstance(load, CornerBar) and load.direction == "up")
 
 
 def only_weights(loads: Iterable[Load]) -> bool:
-    """Return whether balance is linear in sin and cos of a lean: no load pulls at a slant from the room."""
-    return all(is_vertical(load) or (isinstance(load, Band) and bool(load.anchor_port)) for load in loads)
+    """Return whether balance is linear in sin and cos of a lean: no load pulls at a slant from the
+    room.
+    """
+    return all(
+        is_vertical(load) or (isinstance(load, Band) and bool(load.anchor_port)) for load in loads
+    )
 
 
 _MANY = ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense", "start_rad", "anchor", "pivot")
@@ -222,7 +257,9 @@ _MANY = ("kg", "empty_kg", "plate_kg", "count", "mark_m", "sense", "start_rad", 
 
 
 def load_shape(loads: Sequence[Load], o: Options = NO_OPTIONS) -> tuple[int, ...]:
-    """Return the common shape (set-ups, 1) of all the loads' amounts and anchors, and of options that differ."""
+    """Return the common shape (set-ups, 1) of all the loads' amounts and anchors, and of options
+    that differ.
+    """
     shapes = {v.shape for v in o.values() if isinstance(v, np.ndarray)}
     for load in loads:
         for name in _MANY:
@@ -248,17 +285,21 @@ def attach(
 ) -> None:
     """Add every load at a port to the motion: force, stored energy, lengths and warnings.
 
-    `place` gives a port's point (m, (2, set-ups, samples)) by name. Loads of the kinds in `skip`, or of
-    the numbers in `handled`, are the family's own business. pad: the segment that a machine's pad meets.
-    Raises InputError for a load that has no port.
+    `place` gives a port's point (m, (2, set-ups, samples)) by name. Loads of the kinds in `skip`,
+    or of the numbers in `handled`, are the family's own business. pad: the segment that a machine's
+    pad meets. Raises InputError for a load that has no port.
     """
     points: dict[str, Array] = {}
-    ends: dict[tuple[object, ...], tuple[Array, Array]] = {}  # bands between the same two places run alike
+    ends: dict[
+        tuple[object, ...], tuple[Array, Array]
+    ] = {}  # bands between the same two places run alike
     for index, load in enumerate(loads):
         if load.kind in skip or index in handled:
             continue
         if not isinstance(load, PortLoad):
-            raise InputError(f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise")
+            raise InputError(
+                f"/loads/{index}/kind", load.kind, "a load at a port of the body on this exercise"
+            )
         if load.port not in points:
             points[load.port] = spread(place(load.port), (2, *motion.shape))
         point, segment = points[load.port], pad if load.port == "pad" else _segment(load.port)
@@ -287,7 +328,9 @@ def _segment(port: str) -> str:
 
 
 def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, segment: str) -> None:
-    """Book what a load stores, its length where it has one, and the mass that a fast lift must speed up."""
+    """Book what a load stores, its length where it has one, and the mass that a fast lift must
+    speed up.
+    """
     if isinstance(load, Band):
         note_band(motion, index, load, band_ends(load, point, None)[0])
     elif isinstance(load, Cable):
@@ -298,10 +341,14 @@ def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, segme
             motion.friction_work_j = motion.friction_work_j + motion.full(load.friction_j(length))
         # the stack moves `ratio` times as far as the port
         kg = np.asarray(load.kg) * load.ratio**2
-        motion.inertias.append(Inertia(segment=segment, point=point, kg=kg, towards=-towards, travel=length))
+        motion.inertias.append(
+            Inertia(segment=segment, point=point, kg=kg, towards=-towards, travel=length)
+        )
     elif isinstance(load, Chain):
         motion.load_gravity.append(partial(load.energy_j, point[1]))
-        motion.inertias.append(Inertia(segment=segment, point=point, kg=load.weight_n(point[1]) / G))
+        motion.inertias.append(
+            Inertia(segment=segment, point=point, kg=load.weight_n(point[1]) / G)
+        )
     elif isinstance(load, SpringLoad):
         note_spring(motion, index, load, line_to(load.anchor or (0.0, 0.0), point)[0])
     elif isinstance(load, Lever):
@@ -310,7 +357,9 @@ def _book_energy(motion: Motion, index: int, load: PortLoad, point: Array, segme
         height = motion.full(point[1])
         effective = load.inertia_kgm2 / load.hand_m**2
         up = vec(np.zeros((1, 1)), np.ones((1, 1)))
-        motion.inertias.append(Inertia(segment=segment, point=point, kg=effective, towards=up, travel=height))
+        motion.inertias.append(
+            Inertia(segment=segment, point=point, kg=effective, towards=up, travel=height)
+        )
         if load.direction == "perpendicular":
             motion.load_gravity.append(partial(np.asarray, load.square_to_bar(point)[1]))
         else:
@@ -325,14 +374,20 @@ def _height_j(kg: float | Array, point: Array) -> Array:
 
 
 def note_pull(motion: Motion, index: int, load: Band | Cable, point: Array, segment: str) -> None:
-    """Book length, energy and warnings of a band or cable that pulls on a moving part of a machine at `point`."""
+    """Book length, energy and warnings of a band or cable that pulls on a moving part of a machine
+    at `point`.
+    """
     if isinstance(load, Band) and load.anchor_port:
-        raise InputError(f"/loads/{index}/anchor", load.anchor_port, "a point of the room on a moving part")
+        raise InputError(
+            f"/loads/{index}/anchor", load.anchor_port, "a point of the room on a moving part"
+        )
     _book_energy(motion, index, load, point, segment)
 
 
 def _book_lever(motion: Motion, index: int, lever: Lever, point: Array, segment: str) -> None:
-    """Book a lever's height and inertia; note where the user's arm is not as long as it was said to be."""
+    """Book a lever's height and inertia; note where the user's arm is not as long as it was said to
+    be.
+    """
     turn = lever.turned(lever_angle(lever, point))
     motion.load_gravity.append(partial(lever.energy_j, turn))
     arm = point - lever.pivot_m
@@ -340,13 +395,22 @@ def _book_lever(motion: Motion, index: int, lever: Lever, point: Array, segment:
     way = lever.way(turn)
     along = way * np.stack((-arm[1], arm[0])) / np.maximum(far, 1e-9)
     kg = lever.inertia_kgm2 / np.maximum(far, 1e-3) ** 2
-    motion.inertias.append(Inertia(segment=segment, point=point, kg=kg, towards=along, travel=turn * np.mean(far)))
+    motion.inertias.append(
+        Inertia(segment=segment, point=point, kg=kg, towards=along, travel=turn * np.mean(far))
+    )
     slide = np.ptp(motion.full(far), axis=1)
     motion.marks[f"slide_{index}_m"] = spread(slide[:, None], motion.shape)
-    motion.notice("pad-slides", "the pad slides along the body: the machine's pivot is off the joint", slide > 0.02)
+    motion.notice(
+        "pad-slides",
+        "the pad slides along the body: the machine's pivot is off the joint",
+        slide > 0.02,
+    )
     if lever.user_arm_m is not None:
         apart = np.abs(np.mean(motion.full(far), axis=1) - lever.user_arm_m)
-        text = "the lever meets the body at another distance than user_arm_m: the body's own place is used"
+        text = (
+            "the lever meets the body at another distance than user_arm_m: the body's own place is "
+            "used"
+        )
         motion.notice("lever-arm-differs", text, apart > 0.05)
 
 
@@ -356,7 +420,8 @@ def note_spring(motion: Motion, index: int, load: SpringLoad, length: Array) -> 
     motion.load_lengths[index] = motion.full(length)
     motion.load_elastic.append(partial(load.energy_j, travel))
     motion.fail(
-        motion.full(load.past_stop(travel)) > 0, f"the spring passes its stop at {load.spring.travel_m:.2f} m of travel"
+        motion.full(load.past_stop(travel)) > 0,
+        f"the spring passes its stop at {load.spring.travel_m:.2f} m of travel",
     )
     motion.notice(
         "spring-slack",
@@ -388,7 +453,11 @@ def note_band(motion: Motion, index: int, band: Band, length: Array) -> None:
     measured = band.law.measured_to_m * band.fold
     motion.notice(
         "band-outside-readings",
-        f"band pulled longer than it was measured ({100 * measured:.0f} cm): its pull there is a guess",
+        (
+            f"band pulled longer than it was measured ({100 * measured:.0f} cm): its pull there "
+            "is a "
+            "guess"
+        ),
         used & (most * band.law.rest_m * band.fold > measured + 1e-9),
     )
     idle = used & ~(most > 1.0)
@@ -397,13 +466,21 @@ def note_band(motion: Motion, index: int, band: Band, length: Array) -> None:
 
 
 def add_couple_of_stack(
-    motion: Motion, load: Stack, segment: str, angle: Array, machine: Array, way: float, *,
-    lowering: bool, gear: Array | float = 1.0,
-) -> None:  # fmt: skip
-    """Add a cam stack as a moment on `segment`, against a lift that turns it by `way` (+1 anticlockwise).
+    motion: Motion,
+    load: Stack,
+    segment: str,
+    angle: Array,
+    machine: Array,
+    way: float,
+    *,
+    lowering: bool,
+    gear: Array | float = 1.0,
+) -> None:
+    """Add a cam stack as a moment on `segment`, against a lift that turns it by `way` (+1
+    anticlockwise).
 
-    angle: the joint's (rad); machine: the angle by which the cam's table is read (rad); gear: the machine's
-    turn per turn of the joint.
+    angle: the joint's (rad); machine: the angle by which the cam's table is read (rad); gear: the
+    machine's turn per turn of the joint.
     """
     moment = load.moment_nm(machine, lowering=lowering) * gear
     motion.couples.append((segment, motion.full(-way * moment), "load stack"))
@@ -412,11 +489,17 @@ def add_couple_of_stack(
     risen = np.concatenate((np.zeros((*steps.shape[:-1], 1)), np.cumsum(steps, axis=-1)), axis=-1)
     motion.load_gravity.append(partial(motion.full, risen))
     motion.friction_work_j = motion.friction_work_j + motion.full(risen * load.friction)
-    motion.turning.append((segment, way, np.asarray(load.kg) * (load.ratio * load.radius(machine) * gear) ** 2))
+    motion.turning.append(
+        (segment, way, np.asarray(load.kg) * (load.ratio * load.radius(machine) * gear) ** 2)
+    )
 
 
-def add_pendulum(motion: Motion, index: int, load: Pendulum, segment: str, joint: Array, along: Array) -> None:
-    """Hang a pendulum's weight in line with a limb: at arm_m from the joint (m) the way of `along` (2, …)."""
+def add_pendulum(
+    motion: Motion, index: int, load: Pendulum, segment: str, joint: Array, along: Array
+) -> None:
+    """Hang a pendulum's weight in line with a limb: at arm_m from the joint (m) the way of `along`
+    (2, …).
+    """
     point = spread(joint + load.arm_m * along, (2, *motion.shape))
     weight = vec(np.zeros((1, 1)), -np.atleast_2d(np.asarray(load.kg) * G))
     motion.add_force(segment, point, weight, f"load {index}")
@@ -424,7 +507,8 @@ def add_pendulum(motion: Motion, index: int, load: Pendulum, segment: str, joint
     motion.inertias.append(Inertia(segment=segment, point=point, kg=np.asarray(load.kg)))
     motion.marks["period_s"] = np.full(motion.shape, load.period_s)
     motion.notice(
-        "pendulum-swings", f"a pendulum: its free swing takes {load.period_s:.1f} s and carries the lift; go slower"
+        "pendulum-swings",
+        f"a pendulum: its free swing takes {load.period_s:.1f} s and carries the lift; go slower",
     )
 
 

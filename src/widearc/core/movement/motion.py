@@ -15,7 +15,8 @@ from widearc.core.units import G
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Joint:
-    """A joint: the segments beyond it and the sign that makes its demand agree with the conventions.
+    """A joint: the segments beyond it and the sign that makes its demand agree with the
+    conventions.
 
     distal: everything on the far side. sign: demand = sign × moment (anticlockwise) of the distal
     forces about the joint, for a person who faces +x.
@@ -61,7 +62,9 @@ WORKING_JOINTS = (*LEG_JOINTS, "hip_abduction")
 
 
 def place_of(joint: str) -> str:
-    """Return the name of the point about which a joint turns: both hips share one in the side view."""
+    """Return the name of the point about which a joint turns: both hips share one in the side
+    view.
+    """
     if joint == "other_abduction":
         return "other_hip"
     return "hip" if joint.endswith("_hip") or joint == "hip_abduction" else joint
@@ -78,7 +81,8 @@ class Segment:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Force:
-    """A force N on a segment at a point m, both (2, set-ups, samples); source: "load 0", "contact foot".
+    """A force N on a segment at a point m, both (2, set-ups, samples); source: "load 0", "contact
+    foot".
 
     works: an outside contact whose point moves along its force (a held handle): its work counts in
     the audit. upright: known to have no level part, as weights are.
@@ -94,9 +98,11 @@ class Force:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Inertia:
-    """A load's mass that must be sped up: kg at `point` of a segment, or, with `towards`, along a line only.
+    """A load's mass that must be sped up: kg at `point` of a segment, or, with `towards`, along a
+    line only.
 
-    towards: unit vector (2, …) along which the mass moves with `travel` (m); kg may vary along the lift.
+    towards: unit vector (2, …) along which the mass moves with `travel` (m); kg may vary along the
+    lift.
     """
 
     segment: str
@@ -117,10 +123,12 @@ class Notice:
 
 @dataclass(slots=True, kw_only=True, eq=False)
 class Wrench:
-    """All forces on a segment as one, about the room's origin: every joint asks for its moment of them.
+    """All forces on a segment as one, about the room's origin: every joint asks for its moment of
+    them.
 
-    up_n, level_n: the sum of the forces' parts (N, y up and x forward; None where none is level). vertical_nm: x times
-    the vertical ones, couples added; level_nm: y times the level ones. Each broadcasts to (set-ups, samples).
+    up_n, level_n: the sum of the forces' parts (N, y up and x forward; None where none is level).
+    vertical_nm: x times the vertical ones, couples added; level_nm: y times the level ones. Each
+    broadcasts to (set-ups, samples).
     """
 
     up_n: Array | float = 0.0
@@ -183,11 +191,17 @@ class Motion:
         """Add a segment and its weight."""
         self.segments.append(Segment(name=name, mass_kg=mass_kg, com=com))
         weight = np.array([[[0.0]], [[-mass_kg * G]]])
-        self.forces.append(Force(segment=name, point=com, force=weight, source=f"weight {name}", upright=True))
+        self.forces.append(
+            Force(segment=name, point=com, force=weight, source=f"weight {name}", upright=True)
+        )
 
-    def add_force(self, segment: str, point: Array, force: Array, source: str, *, works: bool = False) -> None:
+    def add_force(
+        self, segment: str, point: Array, force: Array, source: str, *, works: bool = False
+    ) -> None:
         """Add a load or contact force."""
-        self.forces.append(Force(segment=segment, point=point, force=force, source=source, works=works))
+        self.forces.append(
+            Force(segment=segment, point=point, force=force, source=source, works=works)
+        )
 
     def close(self, closure: Callable[[Motion], None]) -> None:
         """Add the contacts that balance what acts so far, and remember how."""
@@ -195,7 +209,9 @@ class Motion:
         closure(self)
 
     def wrenches(self) -> dict[str, Wrench]:
-        """Return the forces on each segment summed up, by its name: each force is added once, when it has joined."""
+        """Return the forces on each segment summed up, by its name: each force is added once, when
+        it has joined.
+        """
         forces, couples = self._counted
         if len(self.forces) < forces or len(self.couples) < couples:
             forces, couples = 0, 0
@@ -234,12 +250,16 @@ class Motion:
         return total
 
     def moment_about(self, point: Array) -> Array:
-        """Return the moment of all forces so far about a point, N·m anticlockwise, (set-ups, samples)."""
+        """Return the moment of all forces so far about a point, N·m anticlockwise, (set-ups,
+        samples).
+        """
         vertical, level = self.moments_about(point, self.wrenches().values())
         return vertical + level
 
     def moments_about(self, point: Array, sums: Iterable[Wrench]) -> tuple[Array, Array]:
-        """Return the moment of vertical forces and couples, and of level forces, about a point, as `moment_about`."""
+        """Return the moment of vertical forces and couples, and of level forces, about a point, as
+        `moment_about`.
+        """
         vertical, level = np.zeros(self.shape), np.zeros(self.shape)
         for own in sums:
             vertical += own.vertical_nm
@@ -266,7 +286,9 @@ class Motion:
         return total
 
     def fail(self, bad: BoolArray, reason: str) -> None:
-        """Record that set-ups fail where `bad` (set-ups, samples) is true, with the first bad position."""
+        """Record that set-ups fail where `bad` (set-ups, samples) is true, with the first bad
+        position.
+        """
         if not bad.any():
             return
         for row in np.flatnonzero(np.any(bad, axis=1)):

@@ -1,8 +1,9 @@
-"""Kneeling about the toes: heels up, hips straight, the knees travel forward over the balls of the feet.
+"""Kneeling about the toes: heels up, hips straight, the knees travel forward over the balls of the
+feet.
 
-Closure: foot and shank stay square to each other and turn about the ball as one; their lean is solved so
-that the whole body balances over the ball. The floor's force passes through the ball, so the toes have
-no moment.
+Closure: foot and shank stay square to each other and turn about the ball as one; their lean is
+solved so that the whole body balances over the ball. The floor's force passes through the ball, so
+the toes have no moment.
 """
 
 from __future__ import annotations
@@ -36,7 +37,9 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the motion of a lean back on the toes for options `o` (radians) at `position` (1, samples)."""
+    """Return the motion of a lean back on the toes for options `o` (radians) at `position` (1,
+    samples).
+    """
     back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position)
     shape = np.broadcast_shapes(back.shape, load_shape(loads, o))
     back = spread(back, shape)
@@ -54,7 +57,9 @@ def solve(
         add_upper_body(motion, trunk, one_piece=exercise.one_piece)
 
         def place(name: str) -> Array:
-            """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+            """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+            there.
+            """
             point = trunk.port(name, o["belt_offset"])
             if point is None:
                 raise InputError("/loads/port", name, "a port of the trunk, hands or belt")
@@ -73,17 +78,26 @@ def solve(
         return motion
 
     shank_lean, found = balanced_angle(
-        lambda x: motion_at(spread(x, shape)).moment_about(ball), SHANK_RANGE, shape,
-        turning=only_weights(loads), start=np.full((), 0.5),
-    )  # fmt: skip
+        lambda x: motion_at(spread(x, shape)).moment_about(ball),
+        SHANK_RANGE,
+        shape,
+        turning=only_weights(loads),
+        start=np.full((), 0.5),
+    )
     motion = motion_at(shank_lean)
     motion.fail(~found, "cannot balance over the toes: hold something or lean less")
-    motion.fail(motion.angles["knee"] > limits.knee + 1e-9, f"knee limit {limits.knee_deg:.0f}° passed; lean less")
+    motion.fail(
+        motion.angles["knee"] > limits.knee + 1e-9,
+        f"knee limit {limits.knee_deg:.0f}° passed; lean less",
+    )
     stand_on(motion, spread(ball, (2, *shape)), "toes", "contact ball")
     motion.points["mtp"] = spread(ball, (2, *shape))
     motion.marks["shank_lean"] = motion.full(shank_lean)
     motion.assumptions += [
-        "Quasi-static and in the side view; straight from knee to shoulder, heels up, ankles square.",
+        (
+            "Quasi-static and in the side view; straight from knee to shoulder, heels up, ankles "
+            "square."
+        ),
         "The shanks lean as far forward as balance over the balls of the feet asks.",
     ]
     return motion

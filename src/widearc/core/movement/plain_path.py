@@ -26,15 +26,21 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the path for options `o` (radians, metres) at `position` (1, samples): travel m and handle force N."""
+    """Return the path for options `o` (radians, metres) at `position` (1, samples): travel m and
+    handle force N.
+    """
     shape = np.broadcast_shapes((1, position.shape[-1]), load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2, complete=False)
     travel = np.atleast_2d(o["travel"]) * position
     way = slope(np.atleast_2d(o["direction"]))
-    hand = spread(vec(np.atleast_2d(o["start_x"]), np.atleast_2d(o["start_y"])) + travel * way, (2, *shape))
+    hand = spread(
+        vec(np.atleast_2d(o["start_x"]), np.atleast_2d(o["start_y"])) + travel * way, (2, *shape)
+    )
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         if name not in ("hands", "shoulders"):
             raise InputError("/loads/port", name, "hands on a plain path")
         return hand
@@ -46,5 +52,7 @@ def solve(
     for item in motion.forces:
         along = along - (item.force[0] * way[0] + item.force[1] * way[1])
     motion.path_force = along
-    motion.assumptions.append("Quasi-static; only the force along the hands' straight path, without the body.")
+    motion.assumptions.append(
+        "Quasi-static; only the force along the hands' straight path, without the body."
+    )
     return motion

@@ -1,7 +1,8 @@
-"""Plank knee bend: hands on the floor, insteps on a couch, hips straight; the knees drop and straighten.
+"""Plank knee bend: hands on the floor, insteps on a couch, hips straight; the knees drop and
+straighten.
 
-Closure: hands and insteps keep their places, the body is straight from knee to shoulder, the arms are
-straight and stand upright when the knees are straight; hands and insteps carry vertical forces.
+Closure: hands and insteps keep their places, the body is straight from knee to shoulder, the arms
+are straight and stand upright when the knees are straight; hands and insteps carry vertical forces.
 """
 
 from __future__ import annotations
@@ -33,7 +34,9 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the motion for options `o` (radians, metres) at `position` (1, samples); the head is ahead (+x)."""
+    """Return the motion for options `o` (radians, metres) at `position` (1, samples); the head is
+    ahead (+x).
+    """
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     legs = int(o["legs"])
@@ -55,7 +58,9 @@ def solve(
     knee = ankle + body.shank_m * slope(line - at_ankle)
     along = (shoulder - knee) / straight_m
     hip = knee + body.thigh_m * along
-    foot = Foot(body, ankle, vec(-np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), np.ones((1, 1))))
+    foot = Foot(
+        body, ankle, vec(-np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), np.ones((1, 1)))
+    )
     add_leg(motion, body, foot, knee, hip, legs=legs)
     if legs == 1:
         for name, mass, com in (
@@ -69,7 +74,9 @@ def solve(
     motion.add_segment("arms", 2 * s.M_ARM * body.mass_kg, shoulder + ARM_COM * (hand - shoulder))
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         if name == "thigh":
             return np.asarray(hip + 0.9 * (knee - hip))
         point = trunk.port(name, o["belt_offset"]) if name != "hands" else None
@@ -101,13 +108,17 @@ def solve(
 
 
 def _shoulder(ankle: Array, reach: Array, hand: Array, arm_m: float) -> tuple[Array, BoolArray]:
-    """Return the shoulder (m), `reach` from the instep and an arm from the hand, above; and where they meet."""
+    """Return the shoulder (m), `reach` from the instep and an arm from the hand, above; and where
+    they meet.
+    """
     gap = hand - ankle
     far = np.hypot(gap[0], gap[1])
     a = (reach**2 - arm_m**2 + far**2) / (2 * far)
     h2 = reach**2 - a**2
     unit = gap / far
-    return ankle + a * unit + np.sqrt(np.maximum(h2, 0.0)) * np.stack((-unit[1], unit[0])), h2 >= -1e-9
+    return ankle + a * unit + np.sqrt(np.maximum(h2, 0.0)) * np.stack(
+        (-unit[1], unit[0])
+    ), h2 >= -1e-9
 
 
 def _hands_and_feet(motion: Motion, hand: Array, ankle: Array) -> None:
@@ -118,8 +129,11 @@ def _hands_and_feet(motion: Motion, hand: Array, ankle: Array) -> None:
     # about the instep: what acts, and the hands' force, have no moment
     hand_y = (-moment + (hand[1] - ankle[1]) * hand_x) / (hand[0] - ankle[0])
     motion.add_force("arms", hand, vec(hand_x, hand_y), "contact hands")
-    motion.add_force("foot", ankle, vec(np.zeros(motion.shape), -total[1] - hand_y), "contact instep")
+    motion.add_force(
+        "foot", ankle, vec(np.zeros(motion.shape), -total[1] - hand_y), "contact instep"
+    )
     motion.fail(
-        (hand_y < -1e-6) | (-total[1] - hand_y < -1e-6), "hands or feet would lift: change the place of the load"
+        (hand_y < -1e-6) | (-total[1] - hand_y < -1e-6),
+        "hands or feet would lift: change the place of the load",
     )
     motion.marks["hands_n"] = hand_y

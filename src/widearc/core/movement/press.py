@@ -1,9 +1,9 @@
 """Sled press: hip and backrest fixed, the foot rides a plate along straight rails.
 
 Closure: the sled's force along the rails is known; square to them the feet add the push of least
-effort, t = -Σ(M0·c/S²)/Σ(c²/S²) over hip, knee and ankle, clipped to ±0.3 of the rail force (option:
-none). S is the default strength curve without any client's scale, so that no demand depends on
-logged sets. t does no work. The force acts at the pressure point.
+effort, t = -Σ(M0·c/S²)/Σ(c²/S²) over hip, knee and ankle, clipped to ±0.3 of the rail force
+(option: none). S is the default strength curve without any client's scale, so that no demand
+depends on logged sets. t does no work. The force acts at the pressure point.
 """
 
 from __future__ import annotations
@@ -50,7 +50,9 @@ def solve(
 
     shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
     legs = int(o["legs"])
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
+    motion = Motion(
+        position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False
+    )
     hip = flat(0.0, o["seat"])
     ankle = hip + along * up_rail + height * square
     thigh_angle = rail + np.arctan2(height, along) + _angle_at_hip(body, knee_bend)
@@ -59,7 +61,8 @@ def solve(
     foot = Foot(body, ankle, towards_toe, away)
     add_leg(motion, body, foot, knee, hip, legs=legs)
 
-    # the trunk lies back: leaning backwards from the vertical by what the backrest is short of upright
+    # the trunk lies back: leaning backwards from the vertical by what the backrest is short of
+    # upright
     back_lean = spread(np.atleast_2d(o["backrest"]) - 90 * DEG, shape)
     trunk = Trunk(body=body, hip=hip, lean=back_lean)
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
@@ -78,12 +81,21 @@ def solve(
     if rails.rubs:
         work = motion.marks["rail_rub_n"] * np.sign(1 if not lowering else -1)
         steps = 0.5 * (work[:, 1:] + work[:, :-1]) * np.diff(motion.full(along), axis=1)
-        motion.friction_work_j = np.concatenate((np.zeros((shape[0], 1)), np.cumsum(steps, axis=1)), axis=1)
+        motion.friction_work_j = np.concatenate(
+            (np.zeros((shape[0], 1)), np.cumsum(steps, axis=1)), axis=1
+        )
     motion.path_travel = motion.full(along - along[..., :1])
-    motion.points |= {"shoulder": trunk.shoulder, "pressure": motion.full(sole), "plate": motion.full(plate)}
+    motion.points |= {
+        "shoulder": trunk.shoulder,
+        "pressure": motion.full(sole),
+        "plate": motion.full(plate),
+    }
     motion.assumptions += [
         "Quasi-static and in the side view; hip and back do not move on the pad.",
-        "The feet push square to the rails as costs the least effort, at most 0.3 of the rail force."
+        (
+            "The feet push square to the rails as costs the least effort, at most 0.3 of the rail "
+            "force."
+        )
         if o["push"] == "least-effort"
         else "The feet push along the rails only.",
     ]
@@ -92,7 +104,9 @@ def solve(
 
 def _angle_at_hip(body: Body, knee_bend: Array) -> Array:
     """Return the angle (rad) at the hip between the thigh and the line from hip to ankle."""
-    return np.arctan2(body.shank_m * np.sin(knee_bend), body.thigh_m + body.shank_m * np.cos(knee_bend))
+    return np.arctan2(
+        body.shank_m * np.sin(knee_bend), body.thigh_m + body.shank_m * np.cos(knee_bend)
+    )
 
 
 def _refuse_ankle(motion: Motion, limits: Limits) -> None:
@@ -100,14 +114,23 @@ def _refuse_ankle(motion: Motion, limits: Limits) -> None:
     over = motion.angles["ankle"] > limits.dorsiflexion + 1e-9
     for row in np.flatnonzero(over.any(axis=1)):
         fine = to_deg(motion.angles["knee"][row][~over[row]])
-        still = f"possible up to {np.floor(fine.max()):.0f}° of knee bend" if fine.size else "not possible at any depth"
+        still = (
+            f"possible up to {np.floor(fine.max()):.0f}° of knee bend"
+            if fine.size
+            else "not possible at any depth"
+        )
         mask = np.zeros(motion.shape, dtype=bool)
         mask[row] = over[row]
-        motion.fail(mask, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed; {still}, or set the feet higher")
+        motion.fail(
+            mask,
+            f"ankle limit {limits.dorsiflexion_deg:.0f}° passed; {still}, or set the feet higher",
+        )
 
 
 class _Rails:
-    """What acts on the sled: its weight, what pulls at it, and the friction that the push across the rails adds to."""
+    """What acts on the sled: its weight, what pulls at it, and the friction that the push across
+    the rails adds to.
+    """
 
     def __init__(
         self,
@@ -122,8 +145,12 @@ class _Rails:
         self.motion, self.loads, self.rail, self.along = motion, loads, rail, along
         self.plate, self.up_rail, self.square = spread(plate, (2, *motion.shape)), up_rail, square
         for index, load in enumerate(loads):
-            if not isinstance(load, Sled) and not (isinstance(load, Band | Cable) and load.port == "sled"):
-                raise InputError(f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled")
+            if not isinstance(load, Sled) and not (
+                isinstance(load, Band | Cable) and load.port == "sled"
+            ):
+                raise InputError(
+                    f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled"
+                )
 
     @property
     def rubs(self) -> bool:
@@ -138,14 +165,21 @@ class _Rails:
                 sled_height = seat + self.along * np.sin(self.rail) + height * self.square[1]
                 motion.load_gravity.append(partial(np.multiply, load.total_kg * G, sled_height))
                 motion.inertias.append(
-                    Inertia(segment="sled", point=self.plate, kg=np.asarray(load.total_kg), towards=self.up_rail,
-                            travel=self.along)
-                )  # fmt: skip
+                    Inertia(
+                        segment="sled",
+                        point=self.plate,
+                        kg=np.asarray(load.total_kg),
+                        towards=self.up_rail,
+                        travel=self.along,
+                    )
+                )
             elif isinstance(load, Band | Cable):
                 note_pull(motion, index, load, self.plate, "sled")
 
     def frictionless_n(self, *, lowering: bool) -> tuple[Array, Array]:
-        """Return the force down the rails and the one pressing square on them, both without friction, N."""
+        """Return the force down the rails and the one pressing square on them, both without
+        friction, N.
+        """
         down: Array = np.zeros(self.motion.shape)
         press: Array = np.zeros(self.motion.shape)
         for load in self.loads:
@@ -164,30 +198,43 @@ class _Rails:
         return max((load.friction for load in self.loads if isinstance(load, Sled)), default=0.0)
 
 
-def _on_plate(motion: Motion, rails: _Rails, body: Body, sole: Array, choice: str, *, lowering: bool) -> None:
-    """Add the plate's force on the feet: what acts down the rails with friction, and the push across them."""
+def _on_plate(
+    motion: Motion, rails: _Rails, body: Body, sole: Array, choice: str, *, lowering: bool
+) -> None:
+    """Add the plate's force on the feet: what acts down the rails with friction, and the push
+    across them.
+    """
     down, press = rails.frictionless_n(lowering=lowering)
     for inertia, speeding in motion.speeding:
         if inertia.segment == "sled":
             down = down + speeding
     rail_force, push = down, np.zeros(motion.shape)
     with_force, alone = (0.0, 0.0) if choice == "none" else _least_effort(motion, body, sole, rails)
-    # friction depends on the push and the push on the rail force: a contraction, since the coefficient is under 1
+    # friction depends on the push and the push on the rail force: a contraction, since the
+    # coefficient is under 1
     for _ in range(12 if rails.friction else 1):
         most = PUSH_SHARE * np.abs(rail_force)
         push = motion.full(np.clip(rail_force * with_force + alone, -most, most))
         rub = rails.friction * np.abs(press - push)
         rail_force = down - rub if lowering else down + rub
-    motion.marks |= {"push": motion.full(push), "rail_rub_n": motion.full(rails.friction * np.abs(press - push))}
+    motion.marks |= {
+        "push": motion.full(push),
+        "rail_rub_n": motion.full(rails.friction * np.abs(press - push)),
+    }
     motion.path_force = motion.full(rail_force)
     motion.notice(
-        "sled-pulled-away", "the bands lift the sled off the feet in part of the range", np.any(rail_force < 0, axis=1)
+        "sled-pulled-away",
+        "the bands lift the sled off the feet in part of the range",
+        np.any(rail_force < 0, axis=1),
     )
-    motion.add_force("foot", sole, -rail_force * rails.up_rail - push * rails.square, "contact foot")
+    motion.add_force(
+        "foot", sole, -rail_force * rails.up_rail - push * rails.square, "contact foot"
+    )
 
 
 def _least_effort(motion: Motion, body: Body, sole: Array, rails: _Rails) -> tuple[Array, Array]:
-    """Return the push across the rails towards the toes that costs least: N per newton of rail force, and N besides.
+    """Return the push across the rails towards the toes that costs least: N per newton of rail
+    force, and N besides.
 
     The plate answers with its opposite. Not bounded yet.
     """

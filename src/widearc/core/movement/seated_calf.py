@@ -1,8 +1,8 @@
 """Calf raises with the hip held: seated with a load on the thighs, or on a sled press.
 
-Closure, seated: hip and knee have no moment; the force at the ball follows from that. The seat has the
-thighs level at the flat foot. On a press the legs keep still, the ball slides on the plate without
-friction, and the sled's force acts at the ball along the rails.
+Closure, seated: hip and knee have no moment; the force at the ball follows from that. The seat has
+the thighs level at the flat foot. On a press the legs keep still, the ball slides on the plate
+without friction, and the sled's force acts at the ball along the rails.
 """
 
 from __future__ import annotations
@@ -20,7 +20,14 @@ from widearc.core.equipment import Band, Cable, Load, Sled
 from widearc.core.errors import InputError
 from widearc.core.geometry import ahead, bracketed_root, lean, slope, spread, vec
 from widearc.core.movement.legs import Foot, add_leg, flat
-from widearc.core.movement.loading import Trunk, add_upper_body, attach, load_force, load_shape, note_pull
+from widearc.core.movement.loading import (
+    Trunk,
+    add_upper_body,
+    attach,
+    load_force,
+    load_shape,
+    note_pull,
+)
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.units import DEG, G
 
@@ -38,22 +45,35 @@ def solve(
     """Return the motion for options `o` (radians, metres); exercise.variant "seated" or "press"."""
     bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=int(o["legs"]), complete=False)
+    motion = Motion(
+        position=position.ravel(), shape=(shape[0], shape[1]), legs=int(o["legs"]), complete=False
+    )
     bend = spread(bend, shape)
     make = _press if exercise.variant == "press" else _seated
     make(motion, exercise, body, o, loads, bend, lowering=lowering)
-    motion.fail(bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed")
+    motion.fail(
+        bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed"
+    )
     return motion
 
 
 def _seated(
-    motion: Motion, exercise: Exercise, body: Body, o: Options, loads: Sequence[Load], bend: Array, *, lowering: bool
+    motion: Motion,
+    exercise: Exercise,
+    body: Body,
+    o: Options,
+    loads: Sequence[Load],
+    bend: Array,
+    *,
+    lowering: bool,
 ) -> None:
     shape, legs = motion.shape, motion.legs
     ball = flat(body.sole_m(s.BALL), o["step"])
     # at the flat foot the shank leans by what the knee's bend leaves of a right angle, thighs level
     shank_flat = np.atleast_2d(o["knee"]) - 90 * DEG
-    knee_flat = flat(0.0, np.atleast_2d(o["step"]) + body.ankle_height_m) + body.shank_m * lean(shank_flat)
+    knee_flat = flat(0.0, np.atleast_2d(o["step"]) + body.ankle_height_m) + body.shank_m * lean(
+        shank_flat
+    )
     hip = spread(knee_flat - flat(body.thigh_m, 0.0), (2, *shape))
 
     def knee_at(pitch: Array) -> tuple[Array, Array]:
@@ -76,7 +96,9 @@ def _seated(
     on_thigh = hip + 0.9 * (knee - hip)
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         if name != "thigh":
             raise InputError("/loads/port", name, "thigh on a seated calf raise")
         return on_thigh
@@ -93,7 +115,11 @@ def _seated(
         "mtp": motion.full(pitch),
     }
     motion.assumptions += [
-        "Quasi-static and in the side view; hip and knee bear no moment, the thighs are level at the flat foot.",
+        (
+            "Quasi-static and in the side view; hip and knee bear no moment, the thighs are "
+            "level at "
+            "the flat foot."
+        ),
         "The floor's force passes through the ball of the foot.",
     ]
 
@@ -123,13 +149,22 @@ def _moment(motion: Motion, point: Array, segments: tuple[str, ...]) -> Array:
 
 
 def _press(
-    motion: Motion, exercise: Exercise, body: Body, o: Options, loads: Sequence[Load], bend: Array, *, lowering: bool
+    motion: Motion,
+    exercise: Exercise,
+    body: Body,
+    o: Options,
+    loads: Sequence[Load],
+    bend: Array,
+    *,
+    lowering: bool,
 ) -> None:
     shape, legs = motion.shape, motion.legs
     rail, knee_bend = np.atleast_2d(o["rail"]), np.atleast_2d(o["knee"])
     up_rail = slope(rail)
     hip = spread(flat(0.0, 0.4), (2, *shape))
-    at_hip = np.arctan2(body.shank_m * np.sin(knee_bend), body.thigh_m + body.shank_m * np.cos(knee_bend))
+    at_hip = np.arctan2(
+        body.shank_m * np.sin(knee_bend), body.thigh_m + body.shank_m * np.cos(knee_bend)
+    )
     thigh = rail + at_hip
     knee = hip + body.thigh_m * slope(thigh)
     shank_way = slope(thigh - knee_bend)
@@ -149,18 +184,28 @@ def _press(
     for index, load in enumerate(loads):
         if isinstance(load, Sled):
             force = motion.full(load.along_rail_n(rail, lowering=lowering))
-            motion.load_gravity.append(partial(np.multiply, load.total_kg * G * np.sin(rail), along))
+            motion.load_gravity.append(
+                partial(np.multiply, load.total_kg * G * np.sin(rail), along)
+            )
             rub = load.friction_n(rail) * (along - along[..., :1])
             motion.friction_work_j = motion.friction_work_j + motion.full(rub)
             motion.inertias.append(
-                Inertia(segment="toes", point=ball, kg=np.asarray(load.total_kg), towards=up_rail, travel=along)
+                Inertia(
+                    segment="toes",
+                    point=ball,
+                    kg=np.asarray(load.total_kg),
+                    towards=up_rail,
+                    travel=along,
+                )
             )
         elif isinstance(load, Band | Cable) and load.port == "sled":
             pull = load_force(load, plate, None, lowering=lowering)
             force = -(pull[0] * up_rail[0] + pull[1] * up_rail[1])
             note_pull(motion, index, load, plate, "toes")
         else:
-            raise InputError(f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled")
+            raise InputError(
+                f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled"
+            )
         motion.add_force("toes", ball, -force * up_rail, f"load {index}")
     motion.path_travel = motion.full(along - along[..., :1])
     motion.points |= {"shoulder": trunk.shoulder, "mtp": ball, "plate": spread(plate, (2, *shape))}
@@ -171,6 +216,9 @@ def _press(
         "mtp": motion.full(-bend),
     }
     motion.assumptions += [
-        "Quasi-static and in the side view; the legs keep still, the ball slides on the plate without friction.",
+        (
+            "Quasi-static and in the side view; the legs keep still, the ball slides on the plate "
+            "without friction."
+        ),
         "The sled's force acts along the rails at the ball of the foot.",
     ]

@@ -34,7 +34,9 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the sled squat's motion for options `o` (radians, metres) at `position` (1, samples)."""
+    """Return the sled squat's motion for options `o` (radians, metres) at `position` (1,
+    samples).
+    """
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     rail, tilt = np.atleast_2d(o["rail"]), np.atleast_2d(o["plate_tilt"])
     feet = np.atleast_2d(o["foot_ahead"])
@@ -43,13 +45,19 @@ def solve(
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
     # the person faces forward and leans back: the rails rise backwards
     up_rail, forward = slope(180 * DEG - rail), slope(90 * DEG - rail)
-    motion.fail(motion.full(reach**2 - feet**2) < 0, "the legs cannot reach: feet closer to the hip's line")
+    motion.fail(
+        motion.full(reach**2 - feet**2) < 0, "the legs cannot reach: feet closer to the hip's line"
+    )
     along = np.sqrt(np.maximum(reach**2 - feet**2, 1e-6))
     ankle = spread(flat(0.0, body.ankle_height_m), (2, *shape))
     hip = spread(ankle + along * up_rail - feet * forward, (2, *shape))
     line = np.arctan2(feet, along)  # the leg's line leans back from the rails by this
-    shank = np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend)) - line
-    knee = spread(ankle + body.shank_m * (up_rail * np.cos(shank) + forward * np.sin(shank)), (2, *shape))
+    shank = (
+        np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend)) - line
+    )
+    knee = spread(
+        ankle + body.shank_m * (up_rail * np.cos(shank) + forward * np.sin(shank)), (2, *shape)
+    )
     towards_toe = forward * np.cos(tilt) - up_rail * np.sin(tilt)
     away = -(up_rail * np.cos(tilt) + forward * np.sin(tilt))
     foot = Foot(body, ankle, towards_toe, away)
@@ -64,23 +72,39 @@ def solve(
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole, "pad": pad}
     # the toes tilted away open the ankle
     ankle_bend = motion.full(shank - tilt)
-    motion.angles |= {"knee": motion.full(bend), "hip": motion.full(bend - shank), "ankle": ankle_bend}
+    motion.angles |= {
+        "knee": motion.full(bend),
+        "hip": motion.full(bend - shank),
+        "ankle": ankle_bend,
+    }
     motion.fail(
         ankle_bend > limits.dorsiflexion + 1e-9,
         f"ankle limit {limits.dorsiflexion_deg:.0f}° passed: feet further ahead",
     )
     motion.path_travel = motion.full(along - along[..., :1])
     motion.assumptions += [
-        "Quasi-static and in the side view; the back lies on the pad, which runs without friction square to the rails.",
+        (
+            "Quasi-static and in the side view; the back lies on the pad, which runs without "
+            "friction square to the rails."
+        ),
         "The shoulder pads carry the sled along the rails.",
     ]
     return motion
 
 
 def _sled(
-    motion: Motion, loads: Sequence[Load], rail: Array, along: Array, up_rail: Array, shoulder: Array, *, lowering: bool
+    motion: Motion,
+    loads: Sequence[Load],
+    rail: Array,
+    along: Array,
+    up_rail: Array,
+    shoulder: Array,
+    *,
+    lowering: bool,
 ) -> None:
-    """Add the force on the shoulders along the rails from sled, bands and cables; book their energy."""
+    """Add the force on the shoulders along the rails from sled, bands and cables; book their
+    energy.
+    """
     total: Array = np.zeros(motion.shape)
     shoulder = spread(shoulder, (2, *motion.shape))
     for index, load in enumerate(loads):
@@ -88,26 +112,40 @@ def _sled(
             force = motion.full(load.along_rail_n(rail, lowering=lowering))
             motion.load_gravity.append(partial(np.multiply, load.total_kg * G, shoulder[1]))
             friction = load.friction_n(rail)
-            motion.friction_work_j = motion.friction_work_j + motion.full(friction * (along - along[..., :1]))
+            motion.friction_work_j = motion.friction_work_j + motion.full(
+                friction * (along - along[..., :1])
+            )
             motion.inertias.append(
-                Inertia(segment="trunk", point=shoulder, kg=np.asarray(load.total_kg), towards=up_rail, travel=along)
+                Inertia(
+                    segment="trunk",
+                    point=shoulder,
+                    kg=np.asarray(load.total_kg),
+                    towards=up_rail,
+                    travel=along,
+                )
             )
         elif isinstance(load, Band | Cable) and load.port in ("sled", "pad"):
             pull = load_force(load, shoulder, None, lowering=lowering)
             force = -(pull[0] * up_rail[0] + pull[1] * up_rail[1])
             note_pull(motion, index, load, shoulder, "trunk")
         else:
-            raise InputError(f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled")
+            raise InputError(
+                f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled"
+            )
         motion.add_force("trunk", shoulder, -force * up_rail, f"load {index}")
         total = total + force
     motion.path_force = total
     motion.notice(
-        "sled-pulled-away", "the bands lift the sled off the shoulders in part of the range", np.any(total < 0, axis=1)
+        "sled-pulled-away",
+        "the bands lift the sled off the shoulders in part of the range",
+        np.any(total < 0, axis=1),
     )
 
 
 def support(motion: Motion, contact: Array, square: Array, sole: Array, mark: str) -> None:
-    """Add a pad's push along `square` at `contact`, from moments about the sole, and the feet's force; mark it, N."""
+    """Add a pad's push along `square` at `contact`, from moments about the sole, and the feet's
+    force; mark it, N.
+    """
     push = -motion.moment_about(sole) / cross(contact - sole, square)
     motion.add_force("trunk", contact, push * square, "contact pad")
     motion.add_force("foot", sole, -motion.total_force(), "contact foot")

@@ -39,14 +39,18 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the split squat's motion for options `o` (radians, metres) at `position` (1, samples)."""
+    """Return the split squat's motion for options `o` (radians, metres) at `position` (1,
+    samples).
+    """
     if exercise.variant in ("lunge", "b-stance"):
         return stepping.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     shape = np.broadcast_shapes(knee_bend.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1)
     ankle, knee, hip, shank_lean = _front_leg(body, o, knee_bend, motion.shape)
-    front = Foot(body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1))))
+    front = Foot(
+        body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
+    )
     add_leg(motion, body, front, knee, hip)
 
     rear, rear_knee, rear_bend, rear_lean = _rear_leg(body, o, hip, np.atleast_2d(o["step"]))
@@ -58,7 +62,10 @@ def solve(
     )
     motion.fail(
         motion.full(shank_lean) > limits.dorsiflexion + 1e-9,
-        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed by the front ankle; lengthen the step or reduce depth",
+        (
+            f"ankle limit {limits.dorsiflexion_deg:.0f}° passed by the front ankle; lengthen the "
+            "step or reduce depth"
+        ),
     )
 
     trunk_lean = spread(np.atleast_2d(o["trunk_lean"]), shape)
@@ -68,7 +75,9 @@ def solve(
     ball = spread(rear.sole(body.sole_m(s.BALL)), (2, *shape))
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         point = trunk.port(name, o["belt_offset"])
         if point is None and name == "sole":
             point = sole
@@ -91,8 +100,12 @@ def solve(
     }
     if not exercise.one_piece:
         motion.angles["shoulder"] = motion.full(trunk_lean)
-    lowest = np.nanmin(np.where(np.isfinite(motion.full(rear_knee[1])), motion.full(rear_knee[1]), 1.0), axis=1)
-    motion.notice("rear-knee-floor", "the rear knee would touch the floor: reduce depth", lowest < 0.04)
+    lowest = np.nanmin(
+        np.where(np.isfinite(motion.full(rear_knee[1])), motion.full(rear_knee[1]), 1.0), axis=1
+    )
+    motion.notice(
+        "rear-knee-floor", "the rear knee would touch the floor: reduce depth", lowest < 0.04
+    )
     motion.assumptions += [
         "Quasi-static and in the side view; the hip moves straight down between the feet.",
         "The feet carry what balance asks; they do not push against each other.",
@@ -100,7 +113,9 @@ def solve(
     return motion
 
 
-def _front_leg(body: Body, o: Options, knee_bend: Array, shape: tuple[int, int]) -> tuple[Array, Array, Array, Array]:
+def _front_leg(
+    body: Body, o: Options, knee_bend: Array, shape: tuple[int, int]
+) -> tuple[Array, Array, Array, Array]:
     """Return ankle, knee and hip (m) and the shank's lean (rad); NaN where the leg cannot reach.
 
     The hip hangs a share of the step behind the ankle, as far over it as the bend leaves.
@@ -112,7 +127,9 @@ def _front_leg(body: Body, o: Options, knee_bend: Array, shape: tuple[int, int])
     ankle = flat(0.0, o["box"] + body.ankle_height_m)
     hip = spread(ankle + vec(spread(hip_x, drop.shape), drop), (2, *shape))
     # the hip-ankle line leans back; the knee lies ahead of it
-    at_ankle = np.arctan2(body.thigh_m * np.sin(knee_bend), body.shank_m + body.thigh_m * np.cos(knee_bend))
+    at_ankle = np.arctan2(
+        body.thigh_m * np.sin(knee_bend), body.shank_m + body.thigh_m * np.cos(knee_bend)
+    )
     shank_lean = np.arctan2(hip_x, drop) + at_ankle
     knee = ankle + body.shank_m * lean(shank_lean)
     return spread(ankle, (2, *shape)), spread(knee, (2, *shape)), hip, shank_lean
@@ -150,6 +167,9 @@ def _ground(motion: Motion, sole: Array, ball: Array, pair: Array | float) -> No
     motion.add_force("foot", sole, vec(front_x, front_y), "contact foot")
     motion.add_force("rear_foot", ball, vec(zero + pair, rear_y), "contact rear foot")
     share = np.asarray(front_y / np.where(total[1] == 0, 1.0, -total[1]))
-    motion.fail(rear_y < -1e-6, "cannot balance: all weight is ahead of the front foot; lean less or shorten the step")
+    motion.fail(
+        rear_y < -1e-6,
+        "cannot balance: all weight is ahead of the front foot; lean less or shorten the step",
+    )
     motion.fail(front_y < -1e-6, "cannot balance: all weight is behind the rear foot; lean forward")
     motion.marks["front_share"] = share

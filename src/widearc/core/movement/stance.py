@@ -58,22 +58,32 @@ def solve(
 
     foot = foot_on(body, o, wedge)
     knee = foot.ankle + body.shank_m * lean(shank_lean) * turned(cos_turn)
-    hip = knee - body.thigh_m * vec(np.sin(knee_bend - shank_lean), -np.cos(knee_bend - shank_lean)) * turned(cos_turn)
+    hip = knee - body.thigh_m * vec(
+        np.sin(knee_bend - shank_lean), -np.cos(knee_bend - shank_lean)
+    ) * turned(cos_turn)
     sole = foot.sole(pressure_m(body, o["pressure"]) * cos_turn)
 
     shape = np.broadcast_shapes(hip.shape[1:], load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, plane_cos=cos_turn)
+    motion = Motion(
+        position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, plane_cos=cos_turn
+    )
     # the balance is solved on the small arrays: often only the loads differ between set-ups
-    small = [spread(p, (2, *np.broadcast_shapes(p.shape[1:], hip.shape[1:]))) for p in (hip, knee, sole)]
+    small = [
+        spread(p, (2, *np.broadcast_shapes(p.shape[1:], hip.shape[1:]))) for p in (hip, knee, sole)
+    ]
     hip, knee, sole = (spread(p, (2, *shape)) for p in (hip, knee, sole))
 
     add_leg(motion, body, foot, knee, hip, legs=legs)
     trunk_terms = upper_body_terms(body, one_piece=exercise.one_piece)
     free_terms = free_leg_terms(body, o["free_leg"]) if legs == 1 else []
     balance = _Balance(
-        motion, body, small[0], small[2], [(m, along, 0.0) for m, along in trunk_terms] + free_terms,
+        motion,
+        body,
+        small[0],
+        small[2],
+        [(m, along, 0.0) for m, along in trunk_terms] + free_terms,
         _Pulls(loads, small[2], small[1], small[0], foot.ankle, o, lowering),
-    )  # fmt: skip
+    )
     trunk_lean, found = balance.trunk_lean()
     motion.fail(~found, _why_unbalanced(knee_bend, shape, found, limits))
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
@@ -81,7 +91,12 @@ def solve(
     add_upper_body(motion, trunk, one_piece=exercise.one_piece)
     for mass, along, forward in free_terms:
         motion.add_segment("free_thigh", mass, trunk.place(along, forward))
-    attach(motion, loads, lambda name: spread(balance.pulls.place(name, trunk), (2, *shape)), lowering=lowering)
+    attach(
+        motion,
+        loads,
+        lambda name: spread(balance.pulls.place(name, trunk), (2, *shape)),
+        lowering=lowering,
+    )
     for index, load in enumerate(loads):
         if isinstance(load, Band) and load.anchor_port == load.port:
             note_band(motion, index, load, motion.full(o["stance"]))
@@ -99,8 +114,13 @@ def solve(
         motion.angles["free_hip"] = motion.full(o["free_leg"])
     motion.marks |= {"trunk_lean": motion.full(trunk_lean), "shank_lean": motion.full(shank_lean)}
     motion.assumptions += _assumptions(exercise, legs)
-    capped = np.any(motion.full(FIRST_LEAN + o["knee_travel"] * knee_bend > limits.dorsiflexion + wedge) > 0, axis=1)
-    motion.notice("ankle-limit", f"ankle limit {limits.dorsiflexion_deg:.0f}° holds the shank back", capped)
+    capped = np.any(
+        motion.full(FIRST_LEAN + o["knee_travel"] * knee_bend > limits.dorsiflexion + wedge) > 0,
+        axis=1,
+    )
+    motion.notice(
+        "ankle-limit", f"ankle limit {limits.dorsiflexion_deg:.0f}° holds the shank back", capped
+    )
     return motion
 
 
@@ -118,7 +138,9 @@ def leg_plane_cosine(body: Body, stance: Array | float) -> Array:
     sine = out / body.thigh_m
     if np.any(sine > 0.98):
         widest = body.outer_hip_breadth_m + 2 * 0.98 * body.thigh_m
-        raise InputError("/options/stance_m", float(np.max(stance)), f"up to {widest:.2f} m for this body")
+        raise InputError(
+            "/options/stance_m", float(np.max(stance)), f"up to {widest:.2f} m for this body"
+        )
     return np.asarray(np.sqrt(1.0 - sine**2))
 
 
@@ -130,14 +152,21 @@ def foot_on(body: Body, o: Options, wedge: Array) -> Foot:
     return Foot(body, flat(0.0, height), ahead(wedge), -lean(wedge))
 
 
-def free_leg_terms(body: Body, free_leg: Array | float) -> list[tuple[float, Array | float, Array | float]]:
-    """Return (mass, along, forward) of the straight free leg, fixed to the trunk by its hip angle."""
+def free_leg_terms(
+    body: Body, free_leg: Array | float
+) -> list[tuple[float, Array | float, Array | float]]:
+    """Return (mass, along, forward) of the straight free leg, fixed to the trunk by its hip
+    angle.
+    """
     parts = (
         (s.M_THIGH, s.COM_THIGH * body.thigh_m),
         (s.M_SHANK, body.thigh_m + s.COM_SHANK * body.shank_m),
         (s.M_FOOT, body.thigh_m + body.shank_m + body.ankle_height_m / 2),
     )
-    return [(share * body.mass_kg, -np.cos(free_leg) * far, np.sin(free_leg) * far) for share, far in parts]
+    return [
+        (share * body.mass_kg, -np.cos(free_leg) * far, np.sin(free_leg) * far)
+        for share, far in parts
+    ]
 
 
 class _Pulls:
@@ -170,17 +199,24 @@ class _Pulls:
         return point
 
     def moment(self, trunk: Trunk, *, vertical: bool) -> Array:
-        """Return the moment about the pressure point (N·m) of the loads that hang, or of those that pull otherwise.
+        """Return the moment about the pressure point (N·m) of the loads that hang, or of those that
+        pull otherwise.
 
         Body-to-body pulls cancel.
         """
         return pulls(
-            self.loads, lambda name: self.place(name, trunk), self.sole, lowering=self.lowering, hanging=vertical
+            self.loads,
+            lambda name: self.place(name, trunk),
+            self.sole,
+            lowering=self.lowering,
+            hanging=vertical,
         )[0]
 
     @property
     def only_weights(self) -> bool:
-        """Return whether balance is linear in sin and cos of the lean: no band pulls from the room."""
+        """Return whether balance is linear in sin and cos of the lean: no band pulls from the
+        room.
+        """
         return only_weights(self.loads)
 
 
@@ -202,7 +238,9 @@ class _Balance:
         self.terms = terms
 
     def weights(self, trunk_lean: Array) -> Array:
-        """Return the moment of body and vertical loads about the pressure point, N·m: linear in sin and cos."""
+        """Return the moment of body and vertical loads about the pressure point, N·m: linear in sin
+        and cos.
+        """
         trunk = Trunk(body=self.body, hip=self.hip, lean=trunk_lean)
         total = self.legs_moment + self.pulls.moment(trunk, vertical=True)
         for mass, along, forward in self.terms:
@@ -212,9 +250,12 @@ class _Balance:
     def trunk_lean(self) -> tuple[Array, BoolArray]:
         """Return the lean (rad) that balances and where there is one.
 
-        Closed form A sin θ + B cos θ + C = 0 for weights; pulls that turn are added to it in a root search.
+        Closed form A sin θ + B cos θ + C = 0 for weights; pulls that turn are added to it in a root
+        search.
         """
-        at_0, at_90, at_180 = (self.weights(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2))
+        at_0, at_90, at_180 = (
+            self.weights(np.full((1, 1), turn * np.pi / 2)) for turn in (0, 1, 2)
+        )
         theta, inside, slope = turning_root(at_0, at_90, at_180)
         low, high = LEAN_RANGE
         if self.pulls.only_weights:
@@ -232,17 +273,22 @@ class _Balance:
             return np.asarray(a * sine + b * cosine + c + self.pulls.moment(trunk, vertical=False))
 
         theta = spread(theta, self.motion.shape)
-        return bracketed_root(moment, np.full(theta.shape, low), np.full(theta.shape, high), theta, slope=slope)
+        return bracketed_root(
+            moment, np.full(theta.shape, low), np.full(theta.shape, high), theta, slope=slope
+        )
 
 
-def _why_unbalanced(knee_bend: Array, shape: tuple[int, ...], found: BoolArray, limits: Limits) -> str:
+def _why_unbalanced(
+    knee_bend: Array, shape: tuple[int, ...], found: BoolArray, limits: Limits
+) -> str:
     """Return the reason in words, with the deepest bend that still balances."""
     ok = np.where(found, spread(knee_bend, shape), -1.0)
     deepest = float(to_deg(np.max(ok))) if ok.size else -1.0
     limit = f"ankle limit {limits.dorsiflexion_deg:.0f}°"
     if deepest < 0:
         return f"cannot balance at any depth: {limit}; move the pressure point or the load"
-    return f"cannot balance below {deepest:.0f}° of knee bend: {limit}; raise the heels or reduce depth"
+    where = f"cannot balance below {deepest:.0f}° of knee bend"
+    return f"{where}: {limit}; raise the heels or reduce depth"
 
 
 def _assumptions(exercise: Exercise, legs: int) -> list[str]:

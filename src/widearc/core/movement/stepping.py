@@ -2,10 +2,10 @@
 
 Closure: the front leg follows the stance law, shank lean min(5° + τ·knee bend, ankle limit).
 b-stance: the rear foot stays on its ball and carries a given share; the trunk's lean is solved for
-balance. Lunge and step-up: at the start the trunk's lean is given and the rear foot's share solved from
-balance; then that share falls evenly to 0 at a tenth of the lift and stays 0, with the lean solved for
-balance. The rear foot keeps its place until then; from there the free leg swings to hang under the hip,
-its knee bent as far as the floor asks, within the next three tenths.
+balance. Lunge and step-up: at the start the trunk's lean is given and the rear foot's share solved
+from balance; then that share falls evenly to 0 at a tenth of the lift and stays 0, with the lean
+solved for balance. The rear foot keeps its place until then; from there the free leg swings to hang
+under the hip, its knee bent as far as the floor asks, within the next three tenths.
 """
 
 from __future__ import annotations
@@ -50,7 +50,9 @@ def solve(
     *,
     lowering: bool,
 ) -> Motion:
-    """Return the motion for options `o` (radians, metres) at `position` (1, samples); variant "lunge" or "b-stance"."""
+    """Return the motion for options `o` (radians, metres) at `position` (1, samples); variant
+    "lunge" or "b-stance".
+    """
     bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     pose = _Pose(exercise, body, limits, o, spread(bend, shape), position, shape)
@@ -58,23 +60,41 @@ def solve(
     given = exercise.variant == "b-stance"
     share = spread(np.atleast_2d(o["rear_share"]), shape) if given else trial.rear_share()
     trunk_lean, found = balanced_angle(
-        lambda x: trial.moment(x, share), LEAN_RANGE, pose.shape, turning=only_weights(loads),
+        lambda x: trial.moment(x, share),
+        LEAN_RANGE,
+        pose.shape,
+        turning=only_weights(loads),
         start=np.atleast_2d(o.get("trunk_lean", 0.0)),
-    )  # fmt: skip
+    )
     motion = trial.motion_at(trunk_lean)
     _ground(motion, pose, share)
     motion.closure = lambda moved: _ground(moved, pose, share)
-    motion.fail(~found, "cannot balance over the front foot: shorten the step, lean more or reduce depth")
-    motion.fail(share < -1e-9, "cannot balance at the start: all weight is ahead of the front foot; lean less")
-    motion.fail(share > 1 + 1e-9, "cannot balance at the start: all weight is behind the rear foot; lean forward")
-    motion.fail(~pose.rear_reaches, "the rear leg cannot reach: shorten the step or lower the rear foot")
+    motion.fail(
+        ~found, "cannot balance over the front foot: shorten the step, lean more or reduce depth"
+    )
+    motion.fail(
+        share < -1e-9,
+        "cannot balance at the start: all weight is ahead of the front foot; lean less",
+    )
+    motion.fail(
+        share > 1 + 1e-9,
+        "cannot balance at the start: all weight is behind the rear foot; lean forward",
+    )
+    motion.fail(
+        ~pose.rear_reaches, "the rear leg cannot reach: shorten the step or lower the rear foot"
+    )
     motion.marks |= {"front_share": motion.full(1.0 - share), "trunk_lean": motion.full(trunk_lean)}
     motion.assumptions += [
-        "Quasi-static and in the side view; the front shank leans 5° plus a fixed share of the knee bend.",
-        "The rear foot carries a given share." if given
-        else "The rear foot pushes off within the first tenth of the lift, then the free leg hangs.",
+        (
+            "Quasi-static and in the side view; the front shank leans 5° plus a fixed share of the "
+            "knee bend."
+        ),
+        "The rear foot carries a given share."
+        if given
+        else "The rear foot pushes off within the first tenth of the lift, "
+        "then the free leg hangs.",
         "The feet do not push against each other.",
-    ]  # fmt: skip
+    ]
     return motion
 
 
@@ -82,13 +102,30 @@ class _Pose:
     """Both legs at every sample."""
 
     def __init__(
-        self, exercise: Exercise, body: Body, limits: Limits, o: Options, bend: Array, position: Array,
+        self,
+        exercise: Exercise,
+        body: Body,
+        limits: Limits,
+        o: Options,
+        bend: Array,
+        position: Array,
         shape: tuple[int, ...],
-    ) -> None:  # fmt: skip
-        self.exercise, self.body, self.o, self.bend, self.shape = exercise, body, o, bend, (shape[0], shape[1])
+    ) -> None:
+        self.exercise, self.body, self.o, self.bend, self.shape = (
+            exercise,
+            body,
+            o,
+            bend,
+            (shape[0], shape[1]),
+        )
         self.position = position
-        self.shank_lean = np.minimum(FIRST_LEAN + np.atleast_2d(o["knee_travel"]) * bend, limits.dorsiflexion)
-        across, down = vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
+        self.shank_lean = np.minimum(
+            FIRST_LEAN + np.atleast_2d(o["knee_travel"]) * bend, limits.dorsiflexion
+        )
+        across, down = (
+            vec(np.ones((1, 1)), np.zeros((1, 1))),
+            vec(np.zeros((1, 1)), -np.ones((1, 1))),
+        )
         ankle = spread(flat(0.0, o["box"] + body.ankle_height_m), (2, *shape))
         self.front = Foot(body, ankle, across, down)
         self.knee = ankle + body.shank_m * lean(self.shank_lean)
@@ -111,12 +148,17 @@ class _Pose:
         bend = flexion_for(body.thigh_m, body.shank_m, np.where(needed, far, 0.5))
         self.rear_reaches = np.isfinite(bend)
         bend = np.nan_to_num(bend)
-        at_ankle = np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend))
+        at_ankle = np.arctan2(
+            body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend)
+        )
         shank = np.arctan2(gap[0], gap[1]) + at_ankle
         if not stays:
-            # from the last standing sample the thigh's and knee's angles run evenly to the hanging ones
+            # from the last standing sample the thigh's and knee's angles run evenly to the hanging
+            # ones
             last = int(np.flatnonzero(self.position.ravel() <= LEAVES + 1e-12)[-1])
-            part = np.clip((self.position - self.position[..., last : last + 1]) / (HANGS - LEAVES), 0.0, 1.0)
+            part = np.clip(
+                (self.position - self.position[..., last : last + 1]) / (HANGS - LEAVES), 0.0, 1.0
+            )
             thigh_last, bend_last = (shank - bend)[..., last][..., None], bend[..., last][..., None]
             room = hip[1] - body.thigh_m - CLEARANCE_M
             bend_hangs = np.arccos(np.clip(room / body.shank_m, 0.0, 1.0))
@@ -178,21 +220,29 @@ class _Trial:
         return motion
 
     def rear_share(self) -> Array:
-        """Return the rear foot's share of the weight along the lift: solved at the start, 0 from a tenth on."""
+        """Return the rear foot's share of the weight along the lift: solved at the start, 0 from a
+        tenth on.
+        """
         pose = self.pose
         moment, down = self._carried(np.atleast_2d(pose.o["trunk_lean"]))
         level = np.atleast_2d(pose.o["horizontal_pair"]) * (pose.ball[1] - pose.sole[1])
         first = ((level - moment) / (-down * (pose.ball[0] - pose.sole[0])))[..., :1]
-        return np.asarray(spread(first * np.clip(1.0 - pose.position / LEAVES, 0.0, 1.0), pose.shape))
+        return np.asarray(
+            spread(first * np.clip(1.0 - pose.position / LEAVES, 0.0, 1.0), pose.shape)
+        )
 
     def moment(self, trunk_lean: Array, share: Array) -> Array:
-        """Return the moment of everything, the rear foot's force included, about the front pressure point, N·m."""
+        """Return the moment of everything, the rear foot's force included, about the front pressure
+        point, N·m.
+        """
         pose = self.pose
         moment, down = self._carried(trunk_lean)
         return np.asarray(moment + cross(pose.ball - pose.sole, _rear_force(-down, pose, share)))
 
     def _carried(self, trunk_lean: Array) -> tuple[Array, Array]:
-        """Return moment (N·m, about the front pressure point) and vertical force (N) of body and loads, feet apart."""
+        """Return moment (N·m, about the front pressure point) and vertical force (N) of body and
+        loads, feet apart.
+        """
         pose, body = self.pose, self.pose.body
         if self._legs is None:
             legs = self._with_legs()
@@ -202,12 +252,16 @@ class _Trial:
         for mass, along in upper_body_terms(body, one_piece=pose.exercise.one_piece):
             total = total - mass * G * (trunk.place(along)[0] - pose.sole[0])
             down = down - mass * G
-        moment, up = pulls(self.loads, lambda n: self._place(n, trunk), pose.sole, lowering=self.lowering)
+        moment, up = pulls(
+            self.loads, lambda n: self._place(n, trunk), pose.sole, lowering=self.lowering
+        )
         return total + moment, down + up
 
 
 def _rear_force(weight: Array, pose: _Pose, share: Array) -> Array:
-    """Return the rear foot's force (N): its share of the weight (N), and the level pair while it stands."""
+    """Return the rear foot's force (N): its share of the weight (N), and the level pair while it
+    stands.
+    """
     pair = np.where(share > 0, np.atleast_2d(pose.o["horizontal_pair"]), 0.0)
     return vec(spread(pair, pose.shape), share * weight)
 

@@ -1,9 +1,10 @@
 """Supported stance: a ball at a wall, a bar on rails, or a held handle takes a part of the balance.
 
-Closure: the support fixes a path, so that trunk lean (given) and knee bend place the body: a ball lets
-its contact climb the back by half the drop; a bar stays on its line and the shank's lean follows; with a
-held handle lean and knee travel are given. The support pushes square to its path (a handle: level, at
-the shoulder), as much as moments about the pressure point ask; the feet carry the rest.
+Closure: the support fixes a path, so that trunk lean (given) and knee bend place the body: a ball
+lets its contact climb the back by half the drop; a bar stays on its line and the shank's lean
+follows; with a held handle lean and knee travel are given. The support pushes square to its path (a
+handle: level, at the shoulder), as much as moments about the pressure point ask; the feet carry the
+rest.
 """
 
 from __future__ import annotations
@@ -47,7 +48,9 @@ def solve(
     places = {"sole": sole, "thigh": pose.hip + 0.9 * (pose.knee - pose.hip)}
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         point = places.get(name)
         point = trunk.port(name, o["belt_offset"]) if point is None else point
         if point is None:
@@ -57,10 +60,18 @@ def solve(
     attach(motion, loads, place, lowering=lowering)
     contact = spread(pose.contact(trunk), (2, *pose.shape))
     square = spread(pose.square, (2, *pose.shape))
-    motion.close(lambda moved: _support(moved, contact, square, sole, works=exercise.variant == "handle"))
-    motion.fail(~pose.reached, "the support cannot be reached at this knee bend: move the feet or the support")
+    motion.close(
+        lambda moved: _support(moved, contact, square, sole, works=exercise.variant == "handle")
+    )
+    motion.fail(
+        ~pose.reached,
+        "the support cannot be reached at this knee bend: move the feet or the support",
+    )
     ankle = pose.shank_lean - pose.wedge
-    motion.fail(motion.full(ankle) > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed")
+    motion.fail(
+        motion.full(ankle) > limits.dorsiflexion + 1e-9,
+        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed",
+    )
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole, "support": contact}
     motion.angles |= {
         "knee": motion.full(pose.bend),
@@ -69,25 +80,42 @@ def solve(
     }
     if not exercise.one_piece:
         motion.angles["shoulder"] = motion.full(pose.trunk_lean)
-    motion.marks |= {"trunk_lean": motion.full(pose.trunk_lean), "shank_lean": motion.full(pose.shank_lean)}
+    motion.marks |= {
+        "trunk_lean": motion.full(pose.trunk_lean),
+        "shank_lean": motion.full(pose.shank_lean),
+    }
     motion.assumptions += [
         "Quasi-static and in the side view; feet flat, trunk lean as given.",
         _WORDS[exercise.variant],
     ]
     pushes = motion.marks["support_n"]
     if exercise.variant != "handle":
-        wrong = np.any(pushes < -1e-6, axis=1) if exercise.variant == "ball" else np.zeros(pose.shape[0], dtype=bool)
+        wrong = (
+            np.any(pushes < -1e-6, axis=1)
+            if exercise.variant == "ball"
+            else np.zeros(pose.shape[0], dtype=bool)
+        )
         motion.notice(
-            "support-unloaded", "the back would leave the ball in part of the range: feet further ahead", wrong
+            "support-unloaded",
+            "the back would leave the ball in part of the range: feet further ahead",
+            wrong,
         )
     return motion
 
 
 _WORDS = {
-    "ball": "The ball rolls: its contact climbs the back by half the drop and pushes square to the path.",
+    "ball": (
+        "The ball rolls: its contact climbs the back by half the drop "
+        "and pushes square to the path."
+    ),
     "rail": "The bar stays on its rails, which push square to themselves.",
-    "rail hinge": "The bar stays on its rails, which push square to themselves; the knees keep their bend.",
-    "handle": "The hands hold a post or handle: a level force at the height of the shoulders keeps the balance.",
+    "rail hinge": (
+        "The bar stays on its rails, which push square to themselves; the knees keep their bend."
+    ),
+    "handle": (
+        "The hands hold a post or handle: a level force at the height of the shoulders keeps the "
+        "balance."
+    ),
 }
 
 
@@ -95,10 +123,18 @@ class _Pose:
     """Foot, knee, hip and lean at every sample."""
 
     def __init__(
-        self, exercise: Exercise, body: Body, limits: Limits, o: Options, position: Array, loads: tuple[int, ...]
+        self,
+        exercise: Exercise,
+        body: Body,
+        limits: Limits,
+        o: Options,
+        position: Array,
+        loads: tuple[int, ...],
     ) -> None:
         self.variant, self.body = exercise.variant, body
-        self.wedge = np.atleast_2d(np.arcsin(np.clip(o["heel_wedge"] / (WEDGE_SPAN * body.foot_m), 0.0, 1.0)))
+        self.wedge = np.atleast_2d(
+            np.arcsin(np.clip(o["heel_wedge"] / (WEDGE_SPAN * body.foot_m), 0.0, 1.0))
+        )
         self.foot = foot_on(body, o, self.wedge)
         if self.variant == "rail hinge":
             bend = np.atleast_2d(o["knee"] + 0.0 * position)
@@ -117,13 +153,17 @@ class _Pose:
             self._on_path(*self._path(o))
 
     def _with_handle(self, o: Options, limits: Limits) -> None:
-        self.shank_lean = np.minimum(FIRST_LEAN + o["knee_travel"] * self.bend, limits.dorsiflexion + self.wedge)
+        self.shank_lean = np.minimum(
+            FIRST_LEAN + o["knee_travel"] * self.bend, limits.dorsiflexion + self.wedge
+        )
         self.knee = self.foot.ankle + self.body.shank_m * lean(self.shank_lean)
         self.hip = self.knee + self.body.thigh_m * lean(self.shank_lean - self.bend)
         self.square = vec(np.ones((1, 1)), np.zeros((1, 1)))
 
     def _path(self, o: Options) -> tuple[Array, Array]:
-        """Return the hip's path x = a + b·y as (a, b), m over the room's x and the height over the ankle."""
+        """Return the hip's path x = a + b·y as (a, b), m over the room's x and the height over the
+        ankle.
+        """
         behind = -np.atleast_2d(o["foot_ahead"])
         height = np.atleast_2d(o["support"]) + np.atleast_2d(o["box"])
         ankle_y = self.foot.ankle[1]
@@ -133,7 +173,9 @@ class _Pose:
             last = self._height_on(behind - tan * (height - ankle_y), tan)[..., -1:]
             self.climb = (height, last + ankle_y)
             return behind - tan * (height - 0.5 * (last + ankle_y) - 0.5 * ankle_y), 0.5 * tan
-        port = Trunk(body=self.body, hip=np.zeros((2, *self.shape)), lean=self.trunk_lean).port("back-high")
+        port = Trunk(body=self.body, hip=np.zeros((2, *self.shape)), lean=self.trunk_lean).port(
+            "back-high"
+        )
         assert port is not None
         slope = np.tan(np.atleast_2d(o["rail_tilt"]))
         # the bar's line passes `foot_ahead` behind the ankle at the height of the support
@@ -150,7 +192,9 @@ class _Pose:
         self.hip = self.foot.ankle + vec(a + b * up, up)
         line = np.arctan2(a + b * up, up)
         bend = self.bend
-        at_ankle = np.arctan2(self.body.thigh_m * np.sin(bend), self.body.shank_m + self.body.thigh_m * np.cos(bend))
+        at_ankle = np.arctan2(
+            self.body.thigh_m * np.sin(bend), self.body.shank_m + self.body.thigh_m * np.cos(bend)
+        )
         self.shank_lean = line + at_ankle
         self.knee = self.foot.ankle + self.body.shank_m * lean(self.shank_lean)
         turn = np.arctan(b)

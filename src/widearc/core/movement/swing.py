@@ -1,8 +1,8 @@
 """Hip rotation with the leg: the trunk is held, straight or bent legs swing about the hip.
 
-Closure: the trunk lies, hangs or stands still, held by bench, floor or hands, so only the leg's side is
-needed. exercise.variant: "supine", "hanging", "standing", "prone", or, in the frontal plane (x to the
-side of the working leg), "side".
+Closure: the trunk lies, hangs or stands still, held by bench, floor or hands, so only the leg's
+side is needed. exercise.variant: "supine", "hanging", "standing", "prone", or, in the frontal plane
+(x to the side of the working leg), "side".
 """
 
 from __future__ import annotations
@@ -29,7 +29,13 @@ from widearc.core.movement.loading import (
 from widearc.core.movement.motion import Motion
 from widearc.core.units import DEG
 
-TRUNK_LEAN = {"supine": -90 * DEG, "hanging": 0.0, "standing": 0.0, "prone": 90 * DEG, "bent": 45 * DEG}
+TRUNK_LEAN = {
+    "supine": -90 * DEG,
+    "hanging": 0.0,
+    "standing": 0.0,
+    "prone": 90 * DEG,
+    "bent": 45 * DEG,
+}
 
 
 def solve(
@@ -49,7 +55,9 @@ def solve(
     knee_bend = np.atleast_2d(0.0 if side else o["knee"])
     shape = np.broadcast_shapes(angle.shape, load_shape(loads, o))
     legs = 1 if side else int(o["legs"])
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False)
+    motion = Motion(
+        position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False
+    )
     angle = spread(angle, shape)
     hip = spread(flat(0.0, o["seat"]), (2, *shape))
     if side:
@@ -57,7 +65,8 @@ def solve(
         thigh = slope(angle)
         shank, trunk_lean, turns = thigh, np.full(shape, -90 * DEG), 1.0
     else:
-        # bending the hip turns the thigh anticlockwise from the trunk's own line, for a person facing forward
+        # bending the hip turns the thigh anticlockwise from the trunk's own line, for a person
+        # facing forward
         held = TRUNK_LEAN[exercise.variant]
         thigh, shank = -lean(held - angle), -lean(held - angle + knee_bend)
         trunk_lean, turns = np.full(shape, held), 1.0
@@ -76,9 +85,13 @@ def solve(
     }
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         if name not in places:
-            raise InputError("/loads/port", name, "thigh, pad, shin-pad, ankle or sole on a leg swing")
+            raise InputError(
+                "/loads/port", name, "thigh, pad, shin-pad, ankle or sole on a leg swing"
+            )
         return places[name]
 
     way = turns * np.sign(float(np.mean(angle[..., -1] - angle[..., 0])) or 1.0)
@@ -93,10 +106,13 @@ def solve(
         motion.angles["hip_abduction"] = angle
     else:
         motion.angles |= {"hip": angle, "knee": motion.full(knee_bend)}
-        motion.fail(angle > limits.hip_flexion + 1e-9, f"hip limit {limits.hip_flexion_deg:.0f}° passed")
+        motion.fail(
+            angle > limits.hip_flexion + 1e-9, f"hip limit {limits.hip_flexion_deg:.0f}° passed"
+        )
     motion.assumptions += [
-        "Quasi-static, seen from the front; the trunk lies still, the leg is straight." if side
+        "Quasi-static, seen from the front; the trunk lies still, the leg is straight."
+        if side
         else "Quasi-static and in the side view; the trunk is held still, the knee keeps its bend.",
         "The foot stays square to the shank.",
-    ]  # fmt: skip
+    ]
     return motion

@@ -1,7 +1,7 @@
 """Thigh spread: seated, the thighs open against a band, a pad or a lever.
 
-Closure: seen from above (x to the side of the working leg, y forward), so that gravity does not act;
-both legs alike, the seat carries everything else. Demand per leg about the hip.
+Closure: seen from above (x to the side of the working leg, y forward), so that gravity does not
+act; both legs alike, the seat carries everything else. Demand per leg about the hip.
 """
 
 from __future__ import annotations
@@ -34,20 +34,25 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the motion for options `o` (radians) at `position` (1, samples)."""
-    opened = np.atleast_2d(o["abduction_from"] + (o["abduction_to"] - o["abduction_from"]) * position)
+    opened = np.atleast_2d(
+        o["abduction_from"] + (o["abduction_to"] - o["abduction_from"]) * position
+    )
     shape = np.broadcast_shapes(opened.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1, complete=False)
     opened = spread(opened, shape)
     half = HIP_CENTRE * body.stature_m
     hip = spread(vec(np.full((1, 1), half), np.zeros((1, 1))), (2, *shape))
-    # opening turns the right thigh clockwise seen from above; the picture is mirrored so that it is anticlockwise
+    # opening turns the right thigh clockwise seen from above; the picture is mirrored so that it is
+    # anticlockwise
     along = np.stack((-np.sin(opened), np.cos(opened)))
     hip = hip * np.array([-1.0, 1.0])[:, None, None]
     knee = hip + body.thigh_m * along
     port = hip + PORT_AT * body.thigh_m * along
 
     def place(name: str) -> Array:
-        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not there."""
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
         if name not in ("thigh", "pad"):
             raise InputError("/loads/port", name, "thigh when the thighs open")
         return np.asarray(port)
@@ -66,14 +71,19 @@ def solve(
             raise InputError(f"/loads/{index}/kind", load.kind, allowed)
     attach(motion, loads, place, lowering=lowering, skip=("stack",), pad="thigh", handled=loops)
     motion.assumptions += [
-        "Quasi-static and seen from above: gravity does not act, trunk upright or leaning changes nothing here.",
+        (
+            "Quasi-static and seen from above: gravity does not act, trunk upright or leaning "
+            "changes nothing here."
+        ),
         "Both legs alike; the seat carries the rest. A loop lies at nine tenths of the thigh.",
     ]
     return motion
 
 
 def _loop(motion: Motion, index: int, band: Band, port: Array, *, lowering: bool) -> None:
-    """Add a loop round both thighs: each is pulled towards the other; half its energy is this leg's."""
+    """Add a loop round both thighs: each is pulled towards the other; half its energy is this
+    leg's.
+    """
     length = 2.0 * np.abs(port[0])
     pull = band.tension_n(length, lowering=lowering)
     motion.add_force("thigh", port, vec(pull, np.zeros(motion.shape)), f"load {index}")

@@ -1,7 +1,8 @@
-"""Muscles of the leg: lengths, moment arms, how they share a demand, and what trains them over their own length.
+"""Muscles of the leg: lengths, moment arms, how they share a demand, and what trains them over
+their own length.
 
-Knows no exercise: angles and demands come in as arrays. Limits: sagittal plane; muscles of the side of the hip have no
-frontal path here. Source and licence of the paths: NOTICE.md.
+Knows no exercise: angles and demands come in as arrays. Limits: sagittal plane; muscles of the side
+of the hip have no frontal path here. Source and licence of the paths: NOTICE.md.
 """
 
 from widearc.core.muscle.data import GROUPS, HOLD_DEG

@@ -1,9 +1,10 @@
 """Muscle-tendon paths of one leg as polynomials of joint angles: published data, copied unchanged.
 
-L = sum of coef · product of q ** expo (m; q in rad, in the order of `joints`); moment arm = -dL/dq. Source:
-Rajagopal et al., IEEE Trans. Biomed. Eng. 63 (2016) 2068-2079, full-body model, by way of the leg model in the Python
-package myo-sim 0.2.4 (Apache-2.0), knee hinge moved to the joint centre, the wrapping of gluteus maximus and psoas
-restored. See NOTICE.md and LICENSE-APACHE-2.0.txt beside this file.
+L = sum of coef · product of q ** expo (m; q in rad, in the order of `joints`); moment arm = -dL/dq.
+Source: Rajagopal et al., IEEE Trans. Biomed. Eng. 63 (2016) 2068-2079, full-body model, by way of
+the leg model in the Python package myo-sim 0.2.4 (Apache-2.0), knee hinge moved to the joint
+centre, the wrapping of gluteus maximus and psoas restored. See NOTICE.md and LICENSE-APACHE-2.0.txt
+beside this file.
 """
 
 from __future__ import annotations
@@ -14,7 +15,9 @@ MODEL_LEG_M = 0.804
 """Thigh and shank of the model, 0.408 + 0.396 m: its lengths scale with (thigh + shank) / this."""
 
 HOLD_DEG = MappingProxyType({"hip": (-10.0, 110.0), "knee": (0.0, 100.0), "ankle": (-30.0, 30.0)})
-"""Angles (degrees, flexion and dorsiflexion positive) within which the polynomials are used as they are."""
+"""Angles (degrees, flexion and dorsiflexion positive) within which the polynomials are used as they
+are.
+"""
 
 GROUPS = MappingProxyType(
     {
@@ -36,7 +39,8 @@ GROUPS = MappingProxyType(
 )
 """Muscle groups by name, with the muscles they sum."""
 
-# joints, Fmax N, exponents of each term by joint, coefficients, greatest error of the fit mm: length, then arm by joint
+# joints, Fmax N, exponents of each term by joint, coefficients, greatest error of the fit mm:
+# length, then arm by joint
 PATHS = MappingProxyType(
     {
         "recfem": (
@@ -101,7 +105,14 @@ PATHS = MappingProxyType(
             ("knee",),
             5148.8,
             ((0,), (1,), (2,), (3,), (4,), (5,)),
-            (0.295640326, 0.0454838987, -0.00498301571, 0.00839426391, -0.0101691536, 0.00280706436),
+            (
+                0.295640326,
+                0.0454838987,
+                -0.00498301571,
+                0.00839426391,
+                -0.0101691536,
+                0.00280706436,
+            ),
             (0.179, {"knee": 1.72}),
         ),
         "vasint": (

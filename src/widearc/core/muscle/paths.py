@@ -17,14 +17,18 @@ from widearc.core.units import DEG
 JOINTS = ("hip", "knee", "ankle")
 MUSCLES = tuple(PATHS)
 FMAX_N = np.array([PATHS[name][1] for name in MUSCLES])
-"""Greatest isometric forces of the model, N: about twice what people produce; only their ratios are used."""
+"""Greatest isometric forces of the model, N: about twice what people produce; only their ratios are
+used.
+"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Paths:
-    """Muscle-tendon lengths (m, (muscles, …)) and moment arms (m, (muscles, joints, …)), in the order of MUSCLES.
+    """Muscle-tendon lengths (m, (muscles, …)) and moment arms (m, (muscles, joints, …)), in the
+    order of MUSCLES.
 
-    Arms: -dL/dq, positive flexes (hip, knee) or dorsiflexes (ankle); zero where a muscle does not span a joint.
+    Arms: -dL/dq, positive flexes (hip, knee) or dorsiflexes (ankle); zero where a muscle does not
+    span a joint.
     """
 
     length_m: Array
@@ -56,15 +60,18 @@ def _raw(name: str, q: Mapping[str, Array]) -> tuple[Array, dict[str, Array]]:
 
 
 def scale_of(body: Body) -> float:
-    """Return the one factor by which all lengths and arms of the model are this body's: (thigh + shank) / 0.804 m."""
+    """Return the one factor by which all lengths and arms of the model are this body's: (thigh +
+    shank) / 0.804 m.
+    """
     return (body.thigh_m + body.shank_m) / MODEL_LEG_M
 
 
 def paths(angles: Mapping[str, Array], scale: float = 1.0) -> Paths:
-    """Return lengths and arms at joint angles (rad, by joint, alike in shape); a joint that is missing stands at 0.
+    """Return lengths and arms at joint angles (rad, by joint, alike in shape); a joint that is
+    missing stands at 0.
 
-    Beyond hip -10 to 110, knee 0 to 100, ankle -30 to 30 degrees the arm is held and the length goes on
-    along it: L - r (q - limit). `scale` as from `scale_of`.
+    Beyond hip -10 to 110, knee 0 to 100, ankle -30 to 30 degrees the arm is held and the length
+    goes on along it: L - r (q - limit). `scale` as from `scale_of`.
     """
     shape = np.broadcast_shapes(*(np.shape(angles[j]) for j in JOINTS if j in angles))
     q = {j: np.broadcast_to(np.asarray(angles.get(j, 0.0), dtype=float), shape) for j in JOINTS}
@@ -80,7 +87,9 @@ def paths(angles: Mapping[str, Array], scale: float = 1.0) -> Paths:
 
 
 def ranges_m(scale: float = 1.0) -> Array:
-    """Return each muscle's shortest and longest length over the joints' ranges of HOLD_DEG, m (muscles, 2)."""
+    """Return each muscle's shortest and longest length over the joints' ranges of HOLD_DEG, m
+    (muscles, 2).
+    """
     return _model_ranges_m() * scale
 
 

@@ -1,8 +1,9 @@
 """How the muscles share a demand: the least sum of squared shares of their strength.
 
-At each sample: minimise Σ (F/Fmax)² with Σ r·F = -demand at every joint that is not held, F ≥ 0 (the family of
-criteria of Crowninshield & Brand, J. Biomech. 14 (1981) 793-801). Solved through the dual: F = Fmax² · max(0, r·λ),
-λ one number a joint, by a semi-smooth Newton with a line search, all samples and set-ups together.
+At each sample: minimise Σ (F/Fmax)² with Σ r·F = -demand at every joint that is not held, F ≥ 0
+(the family of criteria of Crowninshield & Brand, J. Biomech. 14 (1981) 793-801). Solved through the
+dual: F = Fmax² · max(0, r·λ), λ one number a joint, by a semi-smooth Newton with a line search, all
+samples and set-ups together.
 """
 
 from __future__ import annotations
@@ -21,9 +22,9 @@ UNIT = float(np.mean(FMAX_N) ** 2)  # keeps λ near one
 def share_n(arm_m: Array, demand_nm: Array) -> Array:
     """Return the muscles' forces, N (muscles, samples).
 
-    arm_m: (muscles, joints, samples), positive flexes. demand_nm: (joints, samples), extension positive; only joints
-    that muscles answer for: leave the held ones out of both. A demand that no muscle can answer is met as
-    nearly as can be. Scaling every Fmax alike changes nothing.
+    arm_m: (muscles, joints, samples), positive flexes. demand_nm: (joints, samples), extension
+    positive; only joints that muscles answer for: leave the held ones out of both. A demand that no
+    muscle can answer is met as nearly as can be. Scaling every Fmax alike changes nothing.
     """
     samples = demand_nm.shape[1]
     forces = np.empty((arm_m.shape[0], samples))
@@ -34,7 +35,9 @@ def share_n(arm_m: Array, demand_nm: Array) -> Array:
 
 
 def _solved(arm: Array, demand: Array) -> Array:
-    """Return forces (samples, muscles) for arms (samples, muscles, joints) and demands (samples, joints)."""
+    """Return forces (samples, muscles) for arms (samples, muscles, joints) and demands (samples,
+    joints).
+    """
     weight = FMAX_N**2 / UNIT
     joints = arm.shape[2]
     lam = np.zeros_like(demand)
@@ -48,12 +51,23 @@ def _solved(arm: Array, demand: Array) -> Array:
         left = np.abs(gradient).max(axis=1) * UNIT > TOLERANCE * scale[open_]
         if not left.any():
             break
-        open_, a, d, at, pull, gradient = open_[left], a[left], d[left], at[left], pull[left], gradient[left]
+        open_, a, d, at, pull, gradient = (
+            open_[left],
+            a[left],
+            d[left],
+            at[left],
+            pull[left],
+            gradient[left],
+        )
         active = weight * (pull > 0)
         # where nothing pulls yet, every muscle counts: the first step must have a slope
         active = np.where(active.any(axis=1, keepdims=True), active, weight)
         hessian = (a * active[:, :, None]).transpose(0, 2, 1) @ a
-        hessian = hessian + ridge * np.trace(hessian, axis1=1, axis2=2)[:, None, None] + 1e-15 * np.eye(joints)
+        hessian = (
+            hessian
+            + ridge * np.trace(hessian, axis1=1, axis2=2)[:, None, None]
+            + 1e-15 * np.eye(joints)
+        )
         step = -np.linalg.solve(hessian, gradient[..., None])[..., 0]
         lam[open_] = at + _length(a, d, at, step, gradient, weight)[:, None] * step
     pull = np.maximum(_each(arm, lam), 0.0)
@@ -66,7 +80,9 @@ def _each(arm: Array, lam: Array) -> Array:
 
 
 def _length(a: Array, d: Array, at: Array, step: Array, gradient: Array, weight: Array) -> Array:
-    """Return how far to go along each step, (samples,): halved until the dual falls enough (Armijo)."""
+    """Return how far to go along each step, (samples,): halved until the dual falls enough
+    (Armijo).
+    """
 
     def dual(lam: Array) -> Array:
         """Return the dual's value, (samples,)."""

@@ -1,4 +1,6 @@
-"""What a movement asks of each muscle over the muscle's own length: tension, shortening, work in thirds."""
+"""What a movement asks of each muscle over the muscle's own length: tension, shortening, work in
+thirds.
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,8 @@ from widearc.core.body import Body
 from widearc.core.muscle.paths import FMAX_N, JOINTS, MEMBERS, paths, ranges_m, scale_of
 from widearc.core.muscle.sharing import share_n
 
-OPPOSED = 0.20  # of the larger: a net that is smaller counts as lengthened at one joint, shortened at the other
+# of the larger: a net that is smaller counts as lengthened at one joint, shortened at the other
+OPPOSED = 0.20
 THIRDS = ("long", "middle", "short")
 
 
@@ -20,10 +23,11 @@ THIRDS = ("long", "middle", "short")
 class MuscleUse:
     """The muscles of one leg through one lifting phase.
 
-    force_n, length_m: (muscles, samples); fraction: length within the anatomical range, 0 shortest, 1 longest.
-    work_j: positive while shortening, (muscles,); thirds_j: the same by thirds of the range, long first,
-    (muscles, 3). shortening_m: start less end, (muscles,); by_joint_m: the part of each joint, (muscles, joints).
-    answered: the largest share of a demand that no muscle could answer.
+    force_n, length_m: (muscles, samples); fraction: length within the anatomical range, 0 shortest,
+    1 longest. work_j: positive while shortening, (muscles,); thirds_j: the same by thirds of the
+    range, long first, (muscles, 3). shortening_m: start less end, (muscles,); by_joint_m: the part
+    of each joint, (muscles, joints). answered: the largest share of a demand that no muscle could
+    answer.
     """
 
     force_n: Array
@@ -58,11 +62,12 @@ class MuscleUse:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class GroupUse:
-    """A muscle group's use: tension N and fraction of the range (samples,), work J, by thirds (long first) J.
+    """A muscle group's use: tension N and fraction of the range (samples,), work J, by thirds (long
+    first) J.
 
-    shortening_m: mean of its muscles by strength, start less end; most_m: of the one that changes most; travel:
-    share of its range that it shortens by under its tension; opposed: lengthened at one joint and shortened at
-    the other, so that it hardly changes.
+    shortening_m: mean of its muscles by strength, start less end; most_m: of the one that changes
+    most; travel: share of its range that it shortens by under its tension; opposed: lengthened at
+    one joint and shortened at the other, so that it hardly changes.
     """
 
     group: str
@@ -77,19 +82,23 @@ class GroupUse:
 
 
 def _travel(force: Array, fraction: Array) -> float:
-    """Return how much of its range a group shortens by, weighted by tension: work over greatest tension and range."""
+    """Return how much of its range a group shortens by, weighted by tension: work over greatest
+    tension and range.
+    """
     most = float(force.max())
     if most <= 0:
         return 0.0
     return float(-(0.5 * (force[1:] + force[:-1]) * np.diff(fraction)).sum() / most)
 
 
-def muscle_use(angles: Mapping[str, Array], demand_nm: Mapping[str, Array], body: Body) -> MuscleUse:
+def muscle_use(
+    angles: Mapping[str, Array], demand_nm: Mapping[str, Array], body: Body
+) -> MuscleUse:
     """Return what one set-up asks of the muscles.
 
-    angles: rad (samples,) by joint, 0 where missing; demand_nm: N·m (samples,) by joint, extension and
-    plantarflexion positive, only joints that no seat or pad holds. Limits of the model: as `paths`; other muscles,
-    and whatever contracts against itself, are not in it.
+    angles: rad (samples,) by joint, 0 where missing; demand_nm: N·m (samples,) by joint, extension
+    and plantarflexion positive, only joints that no seat or pad holds. Limits of the model: as
+    `paths`; other muscles, and whatever contracts against itself, are not in it.
     """
     scale = scale_of(body)
     found = paths(angles, scale)
@@ -104,8 +113,12 @@ def muscle_use(angles: Mapping[str, Array], demand_nm: Mapping[str, Array], body
     step = -0.5 * (force[:, 1:] + force[:, :-1]) * np.diff(found.length_m, axis=1)
     middle = 0.5 * (fraction[:, 1:] + fraction[:, :-1])
     which = np.clip(np.floor((1.0 - middle) * 3.0), 0, 2)
-    thirds = np.stack([np.where(which == third, step, 0.0).sum(axis=1) for third in range(3)], axis=1)
-    turn = np.array([np.diff(np.broadcast_to(angles.get(j, 0.0), found.length_m.shape[1:])) for j in JOINTS])
+    thirds = np.stack(
+        [np.where(which == third, step, 0.0).sum(axis=1) for third in range(3)], axis=1
+    )
+    turn = np.array(
+        [np.diff(np.broadcast_to(angles.get(j, 0.0), found.length_m.shape[1:])) for j in JOINTS]
+    )
     arm = 0.5 * (found.arm_m[:, :, 1:] + found.arm_m[:, :, :-1])
     return MuscleUse(
         force_n=force,

@@ -6,10 +6,11 @@ from __future__ import annotations
 def one_leg_start_kg(
     two_leg_kg: float, body_kg: float, *, working_share: float = 0.88, front_share: float = 0.80
 ) -> float:
-    """Return the load (kg) at which one leg bears what each of two bore; below 0 where body weight alone is more.
+    """Return the load (kg) at which one leg bears what each of two bore; below 0 where body weight
+    alone is more.
 
-    working_share: of body weight on the working joints; front_share: of everything on the front leg (common
-    practice, no source). L1 = (w·B + L) / (2·front_share) − w·B.
+    working_share: of body weight on the working joints; front_share: of everything on the front leg
+    (common practice, no source). L1 = (w·B + L) / (2·front_share) − w·B.
     """
     on_joints = working_share * body_kg
     return (on_joints + two_leg_kg) / (2.0 * front_share) - on_joints

@@ -1,7 +1,15 @@
-"""Demands at the joints from every force on one side, what else they tell, and the energy audit that checks them."""
+"""Demands at the joints from every force on one side, what else they tell, and the energy audit
+that checks them.
+"""
 
 from widearc.core.statics.audit import Audit, audit
-from widearc.core.statics.demand import Curve, curve, curves_in_parts, demand_from_above_nm, demand_nm
+from widearc.core.statics.demand import (
+    Curve,
+    curve,
+    curves_in_parts,
+    demand_from_above_nm,
+    demand_nm,
+)
 from widearc.core.statics.doubt import (
     BodyDoubt,
     body_variants,
@@ -16,7 +24,12 @@ from widearc.core.statics.lines import LineOfForce, line_of_force
 from widearc.core.statics.places import Place, knee_past_toes_m, places
 from widearc.core.statics.rows import row_of
 from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
-from widearc.core.statics.summary import joint_work_j, low_back_ratio, mean_split, share_near_straight
+from widearc.core.statics.summary import (
+    joint_work_j,
+    low_back_ratio,
+    mean_split,
+    share_near_straight,
+)
 from widearc.core.statics.together import Gathered, Share, computed, gathered
 
 __all__ = [

@@ -16,7 +16,8 @@ WANTED = 0.005  # 0.5 % at 101 samples
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Audit:
-    """Work at the joints and change of energy over the lifting phase, J, and their difference as a share.
+    """Work at the joints and change of energy over the lifting phase, J, and their difference as a
+    share.
 
     All shaped (set-ups,). relative_error = |work - change| / max(|change|, Σ∫|M dθ|, 1 J).
     """
@@ -56,7 +57,9 @@ def audit(curve: Curve) -> Audit:
         gross += np.abs(steps).sum(axis=1)
     change = _change(motion)
     scale = np.maximum(np.maximum(np.abs(change), gross), LEAST_J)
-    return Audit(joint_work_j=work, energy_change_j=change, relative_error=np.abs(work - change) / scale)
+    return Audit(
+        joint_work_j=work, energy_change_j=change, relative_error=np.abs(work - change) / scale
+    )
 
 
 def _change(motion: Motion) -> Array:

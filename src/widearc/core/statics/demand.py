@@ -1,4 +1,6 @@
-"""Demand: the moment of the outside forces about a joint, signed by the action that must answer it."""
+"""Demand: the moment of the outside forces about a joint, signed by the action that must answer
+it.
+"""
 
 from __future__ import annotations
 
@@ -15,19 +17,23 @@ def demand_nm(motion: Motion, name: str) -> Array:
     """Return the demand (N·m, (set-ups, samples)) at a joint, per working leg.
 
     From the far side of the joint, contacts and weights included. Positive: hip extension, knee
-    extension, plantarflexion, hip abduction; at any other joint the action opposite to its positive angle.
+    extension, plantarflexion, hip abduction; at any other joint the action opposite to its positive
+    angle.
     """
     joint = JOINTS[name]
     from_heights, level = _moment(motion, name, lambda segment: segment in joint.distal)
     if name not in WORKING_JOINTS:
         return np.asarray(joint.sign * (from_heights + level))
-    # a leg plane turned by ψ: offsets in it are longer than they look, level forces act by their part along it
+    # a leg plane turned by ψ: offsets in it are longer than they look, level forces act by their
+    # part along it
     turned = from_heights / motion.plane_cos + level * motion.plane_cos
     return np.asarray(joint.sign * turned / motion.legs)
 
 
 def demand_from_above_nm(motion: Motion, name: str) -> Array:
-    """Return the same demand from the near side; only where `motion.complete` (every force known)."""
+    """Return the same demand from the near side; only where `motion.complete` (every force
+    known).
+    """
     joint = JOINTS[name]
     from_heights, level = _moment(motion, name, lambda segment: segment not in joint.distal)
     sagittal = -(from_heights + level)
@@ -39,13 +45,17 @@ def demand_from_above_nm(motion: Motion, name: str) -> Array:
 
 
 def twist_nm(motion: Motion) -> Array:
-    """Return both hips' moment across their turned leg planes (N·m): level forces times the plane's sine."""
+    """Return both hips' moment across their turned leg planes (N·m): level forces times the plane's
+    sine.
+    """
     _, level = _moment(motion, "hip", lambda segment: segment in JOINTS["hip"].distal)
     return np.asarray(level * np.sqrt(1.0 - motion.plane_cos**2))
 
 
 def _moment(motion: Motion, name: str, counts: Callable[[str], bool]) -> tuple[Array, Array]:
-    """Return the moment (N·m anticlockwise) of vertical forces and couples, and of level forces, about a joint."""
+    """Return the moment (N·m anticlockwise) of vertical forces and couples, and of level forces,
+    about a joint.
+    """
     sums = (wrench for segment, wrench in motion.wrenches().items() if counts(segment))
     return motion.moments_about(motion.points[place_of(name)], sums)
 
@@ -77,15 +87,21 @@ def held_joints(setup: Setup) -> frozenset[str]:
     return frozenset()
 
 
-def curve(setup: Setup, *, strict: bool = True, lowering: bool = True, others: bool = True) -> Curve:
+def curve(
+    setup: Setup, *, strict: bool = True, lowering: bool = True, others: bool = True
+) -> Curve:
     """Return a set-up's resistance curves; `strict` and failures as in `move`.
 
-    lowering: also compute the way down where friction or hysteresis makes it differ. others: also the joints beside
-    the working leg's (else `other_nm` is empty).
+    lowering: also compute the way down where friction or hysteresis makes it differ. others: also
+    the joints beside the working leg's (else `other_nm` is empty).
     """
     motion = move(setup, strict=strict)
     held = held_joints(setup)
-    demand = {name: demand_nm(motion, name) for name in WORKING_JOINTS if name in motion.angles and name not in held}
+    demand = {
+        name: demand_nm(motion, name)
+        for name in WORKING_JOINTS
+        if name in motion.angles and name not in held
+    }
     if np.any(motion.plane_cos < 1.0 - 1e-9) and "trunk_lean" in motion.marks:
         # leaning over turned legs also opens the hips across their planes: the audit counts it
         motion.angles["hip_twist"] = motion.marks["trunk_lean"] * np.sqrt(1.0 - motion.plane_cos**2)
@@ -101,7 +117,9 @@ PART = 400  # set-ups at once: more gain no speed and take memory
 
 
 def curves_in_parts(setup: Setup, rows: int = PART) -> Iterator[Curve]:
-    """Yield the curves of a set-up of many, some rows at a time: fast, and in little memory. Failures as NaN."""
+    """Yield the curves of a set-up of many, some rows at a time: fast, and in little memory.
+    Failures as NaN.
+    """
     for start in range(0, setup.rows, rows):
         yield curve(setup.part(start, min(start + rows, setup.rows)), strict=False, lowering=False)
 
@@ -116,4 +134,7 @@ def _other(motion: Motion, name: str) -> Array:
 
 
 def _differs_down(setup: Setup) -> bool:
-    return any(getattr(load, "hysteresis", 0.0) > 0 or getattr(load, "friction", 0.0) > 0 for load in setup.loads)
+    return any(
+        getattr(load, "hysteresis", 0.0) > 0 or getattr(load, "friction", 0.0) > 0
+        for load in setup.loads
+    )

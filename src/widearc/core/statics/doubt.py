@@ -21,7 +21,10 @@ from widearc.core.statics.demand import Curve, curve
 TAPED_SHARE = 0.02  # of a thigh, measured by tape (assumed)
 TABLE_SHARE = 0.03  # of a thigh, by the table's share of a known stature (assumed)
 UNKNOWN_SHARE = 0.06  # of a thigh, where the stature is assumed too (assumed)
-MASS_SHARE, UNKNOWN_MASS_SHARE = 0.01, 0.12  # of a body mass that is known, and of one that is assumed
+MASS_SHARE, UNKNOWN_MASS_SHARE = (
+    0.01,
+    0.12,
+)  # of a body mass that is known, and of one that is assumed
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -39,7 +42,9 @@ def doubt_of(*, mass_known: bool, stature_known: bool, thigh_taped: bool) -> Bod
 
 
 def body_variants(setup: Setup, doubt: BodyDoubt) -> Mapping[str, Setup]:
-    """Return the set-up for the same body one standard error heavier ("mass"), and longer in the thigh ("thigh")."""
+    """Return the set-up for the same body one standard error heavier ("mass"), and longer in the
+    thigh ("thigh").
+    """
     body = setup.body
     longer = MappingProxyType({**body.segments, "thigh_m": body.thigh_m * (1.0 + doubt.thigh)})
     return {
@@ -53,7 +58,9 @@ def load_variants(setup: Setup, shares: tuple[float, ...]) -> Mapping[str, Setup
     found = {}
     for index, share in enumerate(shares):
         if share > 0:
-            loads = tuple(scaled(x, 1.0 + share) if i == index else x for i, x in enumerate(setup.loads))
+            loads = tuple(
+                scaled(x, 1.0 + share) if i == index else x for i, x in enumerate(setup.loads)
+            )
             found[f"load {index}"] = replace(setup, loads=loads)
     return found
 
@@ -67,7 +74,9 @@ def variant_curve(setup: Setup) -> Curve | None:
 
 
 def demand_error_nm(base: Curve, variants: Mapping[str, Setup]) -> Mapping[str, Array]:
-    """Return one standard error of each demand, N·m (set-ups, samples), by joint name, at each place of the rep."""
+    """Return one standard error of each demand, N·m (set-ups, samples), by joint name, at each
+    place of the rep.
+    """
     squares = {name: np.zeros_like(values) for name, values in base.demand_nm.items()}
     for setup in variants.values():
         moved = variant_curve(setup)

@@ -1,7 +1,7 @@
 """The frontal plane of one-leg and offset work: how much the stance hip must hold the pelvis up.
 
-Demand = Σ W·d − R_other·d_other, d the distance to the side of the stance hip, R_other the other foot's
-reaction. A loop round both thighs adds its pull at nine tenths of the thigh.
+Demand = Σ W·d − R_other·d_other, d the distance to the side of the stance hip, R_other the other
+foot's reaction. A loop round both thighs adds its pull at nine tenths of the thigh.
 """
 
 from __future__ import annotations
@@ -18,7 +18,8 @@ OTHER_LEG = ("free_", "rear_", "other_")
 
 
 def frontal_nm(setup: Setup, motion: Motion) -> Array | None:
-    """Return the abduction demand of the working hip (N·m, (set-ups, samples)), or None where there is none.
+    """Return the abduction demand of the working hip (N·m, (set-ups, samples)), or None where there
+    is none.
 
     Only the vertical parts of forces count; the pelvis is level and the stance foot under its hip.
     """
@@ -57,7 +58,9 @@ def _hand_out(setup: Setup, source: str) -> Array:
 
 
 def _loops(setup: Setup, motion: Motion) -> Array | None:
-    """Return the abduction demand per leg of loops round both thighs: the knees stay as wide as the feet."""
+    """Return the abduction demand per leg of loops round both thighs: the knees stay as wide as the
+    feet.
+    """
     total: Array | None = None
     for load in setup.loads:
         if isinstance(load, Band) and load.port == "thigh" and load.anchor_port == "thigh":
@@ -68,7 +71,9 @@ def _loops(setup: Setup, motion: Motion) -> Array | None:
 
 
 def grip_n(setup: Setup, motion: Motion) -> Array | None:
-    """Return the force that one hand holds (N, (set-ups, samples)), the fuller hand; None where the hands are free."""
+    """Return the force that one hand holds (N, (set-ups, samples)), the fuller hand; None where the
+    hands are free.
+    """
     left, right = np.zeros(motion.shape), np.zeros(motion.shape)
     held = False
     for item in motion.forces:

@@ -17,8 +17,9 @@ LEAST_N = 5.0  # a weaker resultant has no line worth drawing
 class LineOfForce:
     """The resultant of all forces beyond a joint, both legs.
 
-    force N (2, set-ups, samples); nearest: the point of its line closest to the joint, m; arm: distance to
-    it, m (0 or more). Force times arm is the joint's moment of both legs; NaN where next to nothing acts.
+    force N (2, set-ups, samples); nearest: the point of its line closest to the joint, m; arm:
+    distance to it, m (0 or more). Force times arm is the joint's moment of both legs; NaN where
+    next to nothing acts.
     """
 
     force: Array
@@ -27,7 +28,9 @@ class LineOfForce:
 
 
 def line_of_force(motion: Motion, joint: str) -> LineOfForce:
-    """Return the line of force of what acts beyond a joint (its distal side: weights, loads and contacts)."""
+    """Return the line of force of what acts beyond a joint (its distal side: weights, loads and
+    contacts).
+    """
     distal, centre = JOINTS[joint].distal, motion.full(motion.points[place_of(joint)])
     force, moment = np.zeros((2, *motion.shape)), np.zeros(motion.shape)
     for item in motion.forces:

@@ -1,4 +1,6 @@
-"""Places in a lift that people speak of: thighs level, the ankle's limit, the hip's limit, knees past the toes."""
+"""Places in a lift that people speak of: thighs level, the ankle's limit, the hip's limit, knees
+past the toes.
+"""
 
 from __future__ import annotations
 
@@ -15,7 +17,9 @@ AT_LIMIT = 0.5 * DEG
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Place:
-    """One place: its name, the sample (number) where it lies, and the joints on whose curves it is drawn."""
+    """One place: its name, the sample (number) where it lies, and the joints on whose curves it is
+    drawn.
+    """
 
     name: str
     sample: int
@@ -25,17 +29,24 @@ class Place:
 def places(curve: Curve, row: int = 0) -> tuple[Place, ...]:
     """Return the places of one set-up's lifting phase that exist there, lengthened end first.
 
-    Thighs level: hip and knee at one height. Ankle limit and hip limit: the last sample, seen from the
-    lengthened end, at which the client's own limit holds the posture.
+    Thighs level: hip and knee at one height. Ankle limit and hip limit: the last sample, seen from
+    the lengthened end, at which the client's own limit holds the posture.
     """
     motion, setup = curve.motion, curve.setup
     found = []
     if setup.exercise.family in UPRIGHT and "hip" in motion.points and "knee" in motion.points:
-        rise = motion.full(motion.points["hip"])[1][row] - motion.full(motion.points["knee"])[1][row]
+        rise = (
+            motion.full(motion.points["hip"])[1][row] - motion.full(motion.points["knee"])[1][row]
+        )
         crossed = np.flatnonzero(np.diff(np.sign(rise)) != 0)
         if len(crossed):
-            found.append(Place(name="thighs level", sample=int(crossed[0]) + 1, joints=("knee", "hip")))
-    limits = (("ankle limit", "ankle", setup.limits.dorsiflexion), ("hip limit", "hip", setup.limits.hip_flexion))
+            found.append(
+                Place(name="thighs level", sample=int(crossed[0]) + 1, joints=("knee", "hip"))
+            )
+    limits = (
+        ("ankle limit", "ankle", setup.limits.dorsiflexion),
+        ("hip limit", "hip", setup.limits.hip_flexion),
+    )
     for name, joint, limit in limits:
         if joint not in motion.angles or not np.ptp(motion.angles[joint][row]) > 0:
             continue
@@ -47,9 +58,15 @@ def places(curve: Curve, row: int = 0) -> tuple[Place, ...]:
 
 
 def knee_past_toes_m(curve: Curve, row: int = 0) -> float | None:
-    """Return how far the knee goes ahead of the toes at most, m, None where nobody stands on the foot."""
+    """Return how far the knee goes ahead of the toes at most, m, None where nobody stands on the
+    foot.
+    """
     motion = curve.motion
-    if curve.setup.exercise.family not in UPRIGHT or "toe" not in motion.points or "knee" not in motion.points:
+    if (
+        curve.setup.exercise.family not in UPRIGHT
+        or "toe" not in motion.points
+        or "knee" not in motion.points
+    ):
         return None
     ahead = motion.full(motion.points["knee"])[0][row] - motion.full(motion.points["toe"])[0][row]
     return float(np.max(ahead))

@@ -1,4 +1,6 @@
-"""A curve in a few numbers: work, the joints' shares, what is left near straight, the low back beside another's."""
+"""A curve in a few numbers: work, the joints' shares, what is left near straight, the low back
+beside another's.
+"""
 
 from __future__ import annotations
 
@@ -17,12 +19,18 @@ STRAIGHT_DEG = 15.0
 def joint_work_j(curve: Curve, row: int = 0) -> float:
     """Return the work of the working leg's joints over the lifting phase, J: the sum of -∫M dθ."""
     return float(
-        sum(-np.trapezoid(d[row], curve.motion.angles[j][row]) for j, d in curve.demand_nm.items() if j in LEG)
+        sum(
+            -np.trapezoid(d[row], curve.motion.angles[j][row])
+            for j, d in curve.demand_nm.items()
+            if j in LEG
+        )
     )
 
 
 def mean_split(curve: Curve, row: int = 0, *, extension: bool = False) -> Mapping[str, float]:
-    """Return each leg joint's share (0 to 1) of the mean demand; extension: only what asks to extend counts."""
+    """Return each leg joint's share (0 to 1) of the mean demand; extension: only what asks to
+    extend counts.
+    """
     mean = {}
     for joint in LEG:
         demand = curve.demand_nm[joint][row] if joint in curve.demand_nm else np.zeros(1)
@@ -32,10 +40,15 @@ def mean_split(curve: Curve, row: int = 0, *, extension: bool = False) -> Mappin
 
 
 def share_near_straight(curve: Curve, joint: str, row: int = 0) -> float | None:
-    """Return the share of a joint's peak left in the last 15° before straight; None where the lift stops short."""
+    """Return the share of a joint's peak left in the last 15° before straight; None where the lift
+    stops short.
+    """
     if joint not in curve.demand_nm:
         return None
-    angle, demand = np.abs(to_deg(curve.motion.angles[joint][row])), np.abs(curve.demand_nm[joint][row])
+    angle, demand = (
+        np.abs(to_deg(curve.motion.angles[joint][row])),
+        np.abs(curve.demand_nm[joint][row]),
+    )
     peak = float(demand.max())
     if peak < 1.0 or angle.min() > STRAIGHT_DEG - 5.0:
         return None
@@ -43,7 +56,9 @@ def share_near_straight(curve: Curve, joint: str, row: int = 0) -> float | None:
 
 
 def low_back_ratio(first: Curve, other: Curve) -> float | None:
-    """Return the greatest lumbar moment of `other` over that of `first`; None where either has no estimate."""
+    """Return the greatest lumbar moment of `other` over that of `first`; None where either has no
+    estimate.
+    """
     here, there = lumbar(first.setup, first.motion), lumbar(other.setup, other.motion)
     if here is None or there is None:
         return None

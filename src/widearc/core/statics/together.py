@@ -1,7 +1,8 @@
-"""Set-ups of many exercises computed in few calls: what one call costs is mostly its steps, not its set-ups.
+"""Set-ups of many exercises computed in few calls: what one call costs is mostly its steps, not its
+set-ups.
 
-Set-ups go together where the movement takes the same steps and only numbers differ. A mass or band that some of them
-lack weighs or pulls nothing there.
+Set-ups go together where the movement takes the same steps and only numbers differ. A mass or band
+that some of them lack weighs or pulls nothing there.
 """
 
 from __future__ import annotations
@@ -25,12 +26,15 @@ from widearc.core.statics.rows import row_of
 T = TypeVar("T")
 AMOUNTS = ("kg", "plate_kg")
 PLACES: Mapping[type[Load], str] = {Band: "anchor", Lever: "pivot"}
-"""Numbers of a load that may differ between set-ups where every one of them has that load; and where it is held."""
+"""Numbers of a load that may differ between set-ups where every one of them has that load; and
+where it is held.
+"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Share:
-    """One asked set-up's rows of what was computed together: where each is in `whole`, which holds no row twice.
+    """One asked set-up's rows of what was computed together: where each is in `whole`, which holds
+    no row twice.
 
     loads: the numbers of its own loads among the whole's.
     """
@@ -46,15 +50,19 @@ class Share:
         return Share(setup=setup, whole=self.whole, rows=self.rows[index], loads=self.loads)
 
     def row(self, index: int) -> Curve:
-        """Return the curve of one of its rows as if computed alone; raises PostureError where that one fails."""
+        """Return the curve of one of its rows as if computed alone; raises PostureError where that
+        one fails.
+        """
         own = self.setup.part(index, index + 1) if len(self.rows) > 1 else self.setup
         return row_of(self.whole, int(self.rows[index]), own, self.loads)
 
 
 def computed(setups: Sequence[Setup]) -> list[Share]:
-    """Return each set-up's curves (lifting only, without `other_nm`), in their order; failures are listed.
+    """Return each set-up's curves (lifting only, without `other_nm`), in their order; failures are
+    listed.
 
-    Where set-ups cannot be computed together after all, each is by itself, and what it raises is raised.
+    Where set-ups cannot be computed together after all, each is by itself, and what it raises is
+    raised.
     """
     groups: dict[object, list[int]] = {}
     for index, setup in enumerate(setups):
@@ -72,9 +80,11 @@ def computed(setups: Sequence[Setup]) -> list[Share]:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Gathered:
-    """The rows of shares of equal samples one after the other: angles rad, demand N·m by joint, (set-ups, samples).
+    """The rows of shares of equal samples one after the other: angles rad, demand N·m by joint,
+    (set-ups, samples).
 
-    Zeros where a curve has no such joint. places: where the rows of each share are; what two share is there once.
+    Zeros where a curve has no such joint. places: where the rows of each share are; what two share
+    is there once.
     """
 
     angles: Mapping[str, Array]
@@ -107,12 +117,15 @@ def gathered(shares: Sequence[Share]) -> Gathered:
     return Gathered(
         angles=_ByJoint(joints, lambda name: every(name, lambda c: c.motion.angles[name])),
         demand=_ByJoint(joints, lambda name: every(name, lambda c: c.demand_nm[name])),
-        places=places, rows=shape[0],
-    )  # fmt: skip
+        places=places,
+        rows=shape[0],
+    )
 
 
 class _ByJoint(Mapping[str, Array]):
-    """Arrays by joint, each put together when it is first asked for: a search asks for one or two of them."""
+    """Arrays by joint, each put together when it is first asked for: a search asks for one or two
+    of them.
+    """
 
     def __init__(self, joints: Iterable[str], make: Callable[[str], Array]) -> None:
         self._made: dict[str, Array | None] = dict.fromkeys(joints)
@@ -137,8 +150,15 @@ class _ByJoint(Mapping[str, Array]):
 def _shares(group: list[Setup]) -> list[Share]:
     every, loads = _joined(group)
     # rows of one set-up differ, and those of several may be alike
-    first, at = _distinct(every) if len(group) > 1 else (np.arange(every.rows), np.arange(every.rows))
-    found = curve(every if len(first) == len(at) else every.taken(first), strict=False, lowering=False, others=False)
+    first, at = (
+        _distinct(every) if len(group) > 1 else (np.arange(every.rows), np.arange(every.rows))
+    )
+    found = curve(
+        every if len(first) == len(at) else every.taken(first),
+        strict=False,
+        lowering=False,
+        others=False,
+    )
     ends = np.cumsum([0, *(setup.rows for setup in group)])
     return [
         Share(setup=setup, whole=found, rows=at[a:b], loads=own)
@@ -147,37 +167,55 @@ def _shares(group: list[Setup]) -> list[Share]:
 
 
 def _distinct(setup: Setup) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
-    """Return the rows of a set-up that differ from those before, and for each row which of these it is."""
+    """Return the rows of a set-up that differ from those before, and for each row which of these it
+    is.
+    """
     rows = setup.rows
     numbers: list[Any] = [v[:, None] for v in setup.options.values() if isinstance(v, np.ndarray)]
     for load in setup.loads:
         values = [getattr(load, f.name) for f in fields(load) if f.init]
-        numbers += [v for v in itertools.chain(values, *(v for v in values if isinstance(v, tuple)))
-                    if isinstance(v, np.ndarray) and v.shape == (rows, 1)]  # fmt: skip
+        numbers += [
+            v
+            for v in itertools.chain(values, *(v for v in values if isinstance(v, tuple)))
+            if isinstance(v, np.ndarray) and v.shape == (rows, 1)
+        ]
     if not numbers:
         return np.zeros(1, dtype=np.intp), np.zeros(1, dtype=np.intp)
     table = np.ascontiguousarray(np.concatenate(numbers, axis=1))
     # rows are told apart by their bytes
-    keys: list[Any] = table.view(np.dtype((np.void, table.shape[1] * table.itemsize))).ravel().tolist()
+    keys: list[Any] = (
+        table.view(np.dtype((np.void, table.shape[1] * table.itemsize))).ravel().tolist()
+    )
     known: dict[bytes, int] = {}
     at = [known.setdefault(key, len(known)) for key in keys]
     if len(known) == rows:
         return np.arange(rows), np.arange(rows)
-    first = {number: index for index, number in zip(range(rows - 1, -1, -1), reversed(at), strict=True)}
+    first = {
+        number: index for index, number in zip(range(rows - 1, -1, -1), reversed(at), strict=True)
+    }
     return np.array([first[n] for n in range(len(known))]), np.array(at)
 
 
 def _steps(setup: Setup) -> object:
-    """Return what must be equal of set-ups for one call: all that is not a number which may differ from row to row."""
+    """Return what must be equal of set-ups for one call: all that is not a number which may differ
+    from row to row.
+    """
     exercise, options = setup.exercise, setup.resolved
     words = tuple((n, v) for n, v in options.items() if isinstance(v, str) or n == "legs")
     fixed = tuple(_fixed(load) for load in setup.loads if not _may_be_none(load))
     return (
-        exercise.family, exercise.variant, exercise.one_piece, setup.samples, setup.body, setup.limits,
-        tuple(options), words, fixed,
+        exercise.family,
+        exercise.variant,
+        exercise.one_piece,
+        setup.samples,
+        setup.body,
+        setup.limits,
+        tuple(options),
+        words,
+        fixed,
         # a load that pulls at a slant is balanced by a search: the others are spared it
         only_weights(load for load in setup.loads if _may_be_none(load)),
-    )  # fmt: skip
+    )
 
 
 def _may_be_none(load: Load) -> bool:
@@ -198,8 +236,15 @@ def _joined(group: list[Setup]) -> tuple[Setup, list[tuple[int, ...]]]:
     sizes = [setup.rows for setup in group]
     first = group[0].exercise
     exercises = {id(setup.exercise): setup.exercise for setup in group}.values()
-    exercise = first if len(exercises) == 1 else changed(first, ports=_every(e.ports for e in exercises),
-                                                         kinds=_every(e.kinds for e in exercises))  # fmt: skip
+    exercise = (
+        first
+        if len(exercises) == 1
+        else changed(
+            first,
+            ports=_every(e.ports for e in exercises),
+            kinds=_every(e.kinds for e in exercises),
+        )
+    )
     options = {}
     for name, spec in first.options.items():
         values = [setup.options.get(name, setup.exercise.options[name].default) for setup in group]
@@ -218,12 +263,19 @@ def _rows(values: list[Any], sizes: list[int]) -> Any:
     if not any(isinstance(v, np.ndarray) for v in values) and all(v == values[0] for v in values):
         return values[0]
     return np.concatenate(
-        [np.broadcast_to(np.asarray(v, dtype=float), (n,)) for v, n in zip(values, sizes, strict=True)]
+        [
+            np.broadcast_to(np.asarray(v, dtype=float), (n,))
+            for v, n in zip(values, sizes, strict=True)
+        ]
     )
 
 
-def _joined_loads(group: list[Setup], sizes: list[int]) -> tuple[tuple[Load, ...], list[tuple[int, ...]]]:
-    """Return every load that any of the set-ups has, once, with its amount in each row, and who has which."""
+def _joined_loads(
+    group: list[Setup], sizes: list[int]
+) -> tuple[tuple[Load, ...], list[tuple[int, ...]]]:
+    """Return every load that any of the set-ups has, once, with its amount in each row, and who has
+    which.
+    """
     slots: dict[object, list[tuple[int, Load]]] = {}
     own: list[list[object]] = []
     for place, setup in enumerate(group):
@@ -254,14 +306,21 @@ def _with_rows(users: list[tuple[int, Load]], sizes: list[int]) -> Load:
     first = users[0][1]
     every: dict[str, Any] = {
         name: _column([(place, getattr(load, name)) for place, load in users], sizes)
-        for name in (*AMOUNTS, "count") if hasattr(first, name)
-    }  # fmt: skip
+        for name in (*AMOUNTS, "count")
+        if hasattr(first, name)
+    }
     where = PLACES.get(type(first), "")
-    held = [(place, getattr(load, where)) for place, load in users if where and getattr(load, where) is not None]
+    held = [
+        (place, getattr(load, where))
+        for place, load in users
+        if where and getattr(load, where) is not None
+    ]
     if held:
         # where a band is not, it pulls nothing: any place will do
         axes = range(len(held[0][1]))
-        every[where] = tuple(_column([(place, point[axis]) for place, point in held], sizes) for axis in axes)
+        every[where] = tuple(
+            _column([(place, point[axis]) for place, point in held], sizes) for axis in axes
+        )
     return changed(first, **every)
 
 

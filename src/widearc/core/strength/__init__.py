@@ -1,4 +1,6 @@
-"""What a person can produce against joint angle: default isometric strength curves, scaled from sets that were done."""
+"""What a person can produce against joint angle: default isometric strength curves, scaled from
+sets that were done.
+"""
 
 from widearc.core.strength.curves import ACTIONS, strength_nm
 from widearc.core.strength.equal import EqualReps, effort_ratios, equal_effort_reps, hardest

@@ -41,10 +41,12 @@ FLOOR = 0.30  # of the peak, for every action
 
 
 def strength_nm(action: str, angle: Array, *, mass_kg: float, stature_m: float, sex: str) -> Array:
-    """Return the strength (N·m, one leg, positive) of an action at joint angles (rad, flexion positive).
+    """Return the strength (N·m, one leg, positive) of an action at joint angles (rad, flexion
+    positive).
 
     Same shape as `angle`. Beyond 100° knee and hip extension hold their value; knee extension is at
-    least 0.45 of its peak below 30°; every action at least 0.30 of its peak. sex: male, female, mean.
+    least 0.45 of its peak below 30°; every action at least 0.30 of its peak. sex: male, female,
+    mean.
     """
     if action not in ACTIONS:
         raise UnknownNameError("action", action, ACTIONS)
@@ -58,6 +60,8 @@ def strength_nm(action: str, angle: Array, *, mass_kg: float, stature_m: float, 
         torque = peak * np.cos(np.clip(c2 * (held - c3), -np.pi / 2, np.pi / 2))
         torque = np.maximum(torque, FLOOR * peak)
         if action == "knee_extension":
-            torque = np.where(held < KNEE_FLOOR_BELOW, np.maximum(torque, KNEE_FLOOR * peak), torque)
+            torque = np.where(
+                held < KNEE_FLOOR_BELOW, np.maximum(torque, KNEE_FLOOR * peak), torque
+            )
         total = total + torque / len(tables)
     return total

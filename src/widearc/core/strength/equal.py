@@ -1,4 +1,6 @@
-"""Reps of a substitute that come as close to failure, and efforts beside each other where strength is not known."""
+"""Reps of a substitute that come as close to failure, and efforts beside each other where strength
+is not known.
+"""
 
 from __future__ import annotations
 
@@ -13,41 +15,61 @@ from widearc.core.strength.scale import LEAST_NM, LIGHT
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class EqualReps:
-    """Reps of the substitute with as many left in reserve; None where none can be said, then words say why."""
+    """Reps of the substitute with as many left in reserve; None where none can be said, then words
+    say why.
+    """
 
     reps: int | None
     words: str
 
 
 def equal_effort_reps(first: float, other: float, reps: int) -> EqualReps:
-    """Return how many reps of another exercise leave as many in reserve as `reps` of the first (Epley 1985).
+    """Return how many reps of another exercise leave as many in reserve as `reps` of the first
+    (Epley 1985).
 
-    first, other: effort at the hardest place, share of the limit, over 0. Under half the limit reps say nothing.
+    first, other: effort at the hardest place, share of the limit, over 0. Under half the limit reps
+    say nothing.
     """
     if first >= 1.0 or other >= 1.0:
         return EqualReps(reps=None, words="above what this client is estimated to move")
     if first < LIGHT or other < LIGHT:
-        return EqualReps(reps=None, words="under half the limit: more than 30 reps, effort says little")
+        return EqualReps(
+            reps=None, words="under half the limit: more than 30 reps, effort says little"
+        )
     reserve = _limit(first) - reps
     if reserve < 0:
-        return EqualReps(reps=None, words=f"{reps} reps of what is wanted are more than this client is estimated to do")
+        return EqualReps(
+            reps=None,
+            words=f"{reps} reps of what is wanted are more than this client is estimated to do",
+        )
     same = round(_limit(other) - reserve)
     if same < 1:
-        return EqualReps(reps=None, words="so much heavier that not one rep leaves as many in reserve")
-    return EqualReps(reps=same, words=f"{same} reps come as close to failure as {reps} of what is wanted")
+        return EqualReps(
+            reps=None, words="so much heavier that not one rep leaves as many in reserve"
+        )
+    return EqualReps(
+        reps=same, words=f"{same} reps come as close to failure as {reps} of what is wanted"
+    )
 
 
 def _limit(effort: float) -> float:
     return 30.0 * (1.0 / effort - 1.0)
 
 
-def hardest(demand_nm: Mapping[str, Array], strength_nm: Mapping[str, Array]) -> tuple[str, float, int] | None:
-    """Return action, demand over strength, and sample of the hardest place; None where nothing of 5 N·m is asked.
+def hardest(
+    demand_nm: Mapping[str, Array], strength_nm: Mapping[str, Array]
+) -> tuple[str, float, int] | None:
+    """Return action, demand over strength, and sample of the hardest place; None where nothing of 5
+    N·m is asked.
 
     Both by action, N·m (samples,), demand positive in the action's sense.
     """
     found = [
-        (action, float((demand / strength_nm[action]).max()), int(np.argmax(demand / strength_nm[action])))
+        (
+            action,
+            float((demand / strength_nm[action]).max()),
+            int(np.argmax(demand / strength_nm[action])),
+        )
         for action, demand in demand_nm.items()
         if float(demand.max()) >= LEAST_NM
     ]
@@ -55,9 +77,11 @@ def hardest(demand_nm: Mapping[str, Array], strength_nm: Mapping[str, Array]) ->
 
 
 def effort_ratios(
-    first: tuple[Mapping[str, Array], Mapping[str, Array]], other: tuple[Mapping[str, Array], Mapping[str, Array]]
+    first: tuple[Mapping[str, Array], Mapping[str, Array]],
+    other: tuple[Mapping[str, Array], Mapping[str, Array]],
 ) -> Mapping[str, float]:
-    """Return the greatest effort of another exercise over that of the first, by action; a person's scale cancels.
+    """Return the greatest effort of another exercise over that of the first, by action; a person's
+    scale cancels.
 
     Each: demand and usual strength by action, N·m (samples,).
     """

@@ -1,8 +1,9 @@
 """How strong this person is: a scale on the usual curve, from a set that was done.
 
-A set of reps with some in reserve says how near its hardest place came to the limit: Epley 1985, or Brzycki 1993 by
-choice. The joint it speaks for is the one nearest its usual curve; for the others it says "at least". There is no usual
-scale of 1: without a set nothing is known but ratios. A one-repetition maximum is never shown.
+A set of reps with some in reserve says how near its hardest place came to the limit: Epley 1985, or
+Brzycki 1993 by choice. The joint it speaks for is the one nearest its usual curve; for the others
+it says "at least". There is no usual scale of 1: without a set nothing is known but ratios. A
+one-repetition maximum is never shown.
 """
 
 from __future__ import annotations
@@ -25,7 +26,8 @@ LIGHT = 0.5  # an effort below this is "30+ reps"
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Scale:
-    """Strength of an action over its usual curve; error_share: one standard error; demand_nm: asked at most.
+    """Strength of an action over its usual curve; error_share: one standard error; demand_nm: asked
+    at most.
 
     at_least: another joint gave out first, so it may be more.
     """
@@ -38,7 +40,8 @@ class Scale:
 
 
 def effort_of_reps(reps: float, formula: str = "epley") -> float:
-    """Return the effort (share of the limit) at which so many reps can just be done: 1 / (1 + n/30), or (37 - n) / 36.
+    """Return the effort (share of the limit) at which so many reps can just be done: 1 / (1 +
+    n/30), or (37 - n) / 36.
 
     n from 1 to 30 (20 for Brzycki). Raises InputError outside.
     """
@@ -46,18 +49,26 @@ def effort_of_reps(reps: float, formula: str = "epley") -> float:
         raise UnknownNameError("formula", formula, FORMULAS)
     if not 0 < reps <= MOST_REPS[formula]:
         raise InputError(
-            "reps", f"{reps:g} with those in reserve", f"at most {MOST_REPS[formula]}: more say too little"
+            "reps",
+            f"{reps:g} with those in reserve",
+            f"at most {MOST_REPS[formula]}: more say too little",
         )
     return 1.0 / (1.0 + reps / 30.0) if formula == "epley" else (37.0 - reps) / 36.0
 
 
 def scales_of_set(
-    demand_nm: Mapping[str, Array], strength_nm: Mapping[str, Array], *, reps: int, reserve: int, formula: str = "epley"
+    demand_nm: Mapping[str, Array],
+    strength_nm: Mapping[str, Array],
+    *,
+    reps: int,
+    reserve: int,
+    formula: str = "epley",
 ) -> tuple[Scale, ...]:
-    """Return what a set says of each action: the first is the one it speaks for, the others "at least".
+    """Return what a set says of each action: the first is the one it speaks for, the others "at
+    least".
 
-    demand_nm and strength_nm: N·m (samples,) by action, demand positive in the action's sense, strength of the
-    usual curve. Raises InputError where nothing is asked of any.
+    demand_nm and strength_nm: N·m (samples,) by action, demand positive in the action's sense,
+    strength of the usual curve. Raises InputError where nothing is asked of any.
     """
     effort = effort_of_reps(reps + reserve, formula)
     asked = {
@@ -66,7 +77,11 @@ def scales_of_set(
         if float(np.max(d)) >= LEAST_NM
     }
     if not asked:
-        raise InputError("set", "this exercise", "one that asks an action with a strength curve for 5 N·m or more")
+        raise InputError(
+            "set",
+            "this exercise",
+            "one that asks an action with a strength curve for 5 N·m or more",
+        )
     low = effort_of_reps(max(reps + reserve - MISJUDGED, 0.5), formula)
     error = abs(low - effort) / effort
     first = max(asked, key=lambda a: asked[a])
@@ -96,12 +111,16 @@ def current(scales: list[Scale]) -> Mapping[str, Scale]:
 
 
 def can_predict(scale: Scale, demand_nm: float) -> bool:
-    """Return whether a demand (N·m, greatest) is near enough to what was logged for an effort to be said."""
+    """Return whether a demand (N·m, greatest) is near enough to what was logged for an effort to be
+    said.
+    """
     return abs(demand_nm / scale.demand_nm - 1.0) <= NEAR
 
 
 def reps_left_words(effort: float) -> str:
-    """Return how many reps an effort (share of the limit at the hardest place) allows, in words, by Epley."""
+    """Return how many reps an effort (share of the limit at the hardest place) allows, in words, by
+    Epley.
+    """
     if effort >= 1.0:
         return "above the estimate"
     if effort < LIGHT:

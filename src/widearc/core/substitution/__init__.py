@@ -37,7 +37,14 @@ from widearc.core.substitution.people import notes_for
 from widearc.core.substitution.prepared import Memo
 from widearc.core.substitution.question import Candidate, Question, make_sure
 from widearc.core.substitution.reasons import sentence
-from widearc.core.substitution.reverse import Bought, EqualLoad, Needed, equal_loads, needed, purchases
+from widearc.core.substitution.reverse import (
+    Bought,
+    EqualLoad,
+    Needed,
+    equal_loads,
+    needed,
+    purchases,
+)
 from widearc.core.substitution.search import Ranking, compared_exercises, ranked, search
 from widearc.core.substitution.setups import MACHINES, presses_for
 from widearc.core.substitution.trainable import Trainable, trainable

@@ -16,8 +16,14 @@ from widearc.core.substitution.setups import is_axial
 
 LONG_MINUTES = 3.0  # a longer set-up is hidden in a packed place (assumed)
 WALK_M = 5.0  # free floor that travelling lunges need (assumed)
-LOW_M, HIGH_M = 0.25, 0.7  # an anchor "under the feet" lies below the first, one "behind" below the second
-LEVEL_DEG, UPRIGHT_DEG = 15.0, 75.0  # rails under the first make a level press, over the second a vertical one
+LOW_M, HIGH_M = (
+    0.25,
+    0.7,
+)  # an anchor "under the feet" lies below the first, one "behind" below the second
+LEVEL_DEG, UPRIGHT_DEG = (
+    15.0,
+    75.0,
+)  # rails under the first make a level press, over the second a vertical one
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -25,9 +31,10 @@ class Rules:
     """What the people and the place allow.
 
     to_shoulders_kg: the heaviest bar the client brings to the shoulders without a rack (None: not
-    asked). alone: nobody to spot; partner: somebody who helps. wall, floor_length_m: space. packed: hide
-    travelling exercises and long set-ups. beginner: static before raised rear foot before offset load.
-    grip_kg: what one hand holds for a set. sore: joint to side. stronger_side: "left" or "right".
+    asked). alone: nobody to spot; partner: somebody who helps. wall, floor_length_m: space. packed:
+    hide travelling exercises and long set-ups. beginner: static before raised rear foot before
+    offset load. grip_kg: what one hand holds for a set. sore: joint to side. stronger_side: "left"
+    or "right".
     """
 
     to_shoulders_kg: float | None = None
@@ -44,7 +51,9 @@ class Rules:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Excluded:
-    """An exercise that is left out: the reason, what would admit it, taken items' ids, and the need that is not met."""
+    """An exercise that is left out: the reason, what would admit it, taken items' ids, and the need
+    that is not met.
+    """
 
     exercise: Exercise
     reason: str
@@ -68,14 +77,25 @@ def taken_words(name: str, state: str) -> str:
 
 
 def left_out(
-    exercise: Exercise, kit: Kit, limits: Limits, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+    exercise: Exercise,
+    kit: Kit,
+    limits: Limits,
+    rules: Rules,
+    taken: frozenset[str],
+    names: Mapping[str, str],
 ) -> Excluded | None:
-    """Return why place, people or client rule the exercise out, or None. names: a word for a taken item's state."""
+    """Return why place, people or client rule the exercise out, or None. names: a word for a taken
+    item's state.
+    """
     out = unmet(exercise, kit, rules, taken, names)
     if out is not None:
         return out
     if limits.no_axial_load and exercise.ways and all(is_axial(way) for way in exercise.ways):
-        return Excluded(exercise=exercise, reason="no load on the spine for this client", admits="a load on a belt")
+        return Excluded(
+            exercise=exercise,
+            reason="no load on the spine for this client",
+            admits="a load on a belt",
+        )
     return _by_rule(exercise, rules)
 
 
@@ -93,11 +113,19 @@ def unmet(
 def _by_rule(exercise: Exercise, rules: Rules) -> Excluded | None:
     travels = "floor to walk" in exercise.needs
     if rules.beginner and travels:
-        return Excluded(exercise=exercise, reason="no travelling lunge for a beginner", admits="a lunge on the spot")
+        return Excluded(
+            exercise=exercise,
+            reason="no travelling lunge for a beginner",
+            admits="a lunge on the spot",
+        )
     if rules.alone and exercise.fails_alone == "no":
-        return Excluded(exercise=exercise, reason="cannot be failed safely alone", admits="a partner")
+        return Excluded(
+            exercise=exercise, reason="cannot be failed safely alone", admits="a partner"
+        )
     if rules.packed and travels:
-        return Excluded(exercise=exercise, reason="packed: it travels", admits="show what takes room or time")
+        return Excluded(
+            exercise=exercise, reason="packed: it travels", admits="show what takes room or time"
+        )
     if rules.packed and exercise.minutes > LONG_MINUTES:
         reason = f"packed: {exercise.minutes:.0f} min to set up"
         return Excluded(exercise=exercise, reason=reason, admits="show what takes room or time")
@@ -115,9 +143,10 @@ def _furniture(*kinds: str) -> Callable[[Kit], Sequence[Named]]:
 def _served(need: str) -> Callable[[Kit], Sequence[Named]]:
     kinds = {kind.id for kind in KINDS.values() if need in kind.serves}
     return lambda kit: [
-        *(f for f in kit.furniture if f.kind in kinds), *(t for t in kit.things if t.kind in kinds),
+        *(f for f in kit.furniture if f.kind in kinds),
+        *(t for t in kit.things if t.kind in kinds),
         *(m for m in kit.machines if m.kind in kinds),
-    ]  # fmt: skip
+    ]
 
 
 def _anchors(low: float, high: float) -> Callable[[Kit], Sequence[Named]]:
@@ -135,7 +164,10 @@ _MET_BY: Mapping[str, tuple[str, Callable[[Kit], Sequence[Named]]]] = MappingPro
         "step": ("a step", _furniture("box")),
         "short loop": (
             "a short loop",
-            lambda kit: [*(b for b in kit.bands if b.goes_round_thighs), *_served("short loop")(kit)],
+            lambda kit: [
+                *(b for b in kit.bands if b.goes_round_thighs),
+                *_served("short loop")(kit),
+            ],
         ),
         "anchor behind": ("an anchor", _anchors(0.0, HIGH_M)),
         "anchor ahead": ("an anchor", _anchors(0.0, 5.0)),
@@ -146,35 +178,68 @@ _MET_BY: Mapping[str, tuple[str, Callable[[Kit], Sequence[Named]]]] = MappingPro
 
 
 def _need_missing(
-    exercise: Exercise, need: str, kit: Kit, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+    exercise: Exercise,
+    need: str,
+    kit: Kit,
+    rules: Rules,
+    taken: frozenset[str],
+    names: Mapping[str, str],
 ) -> Excluded | None:
     if need == "partner":
-        return None if rules.partner else Excluded(exercise=exercise, reason="needs a partner", admits="a partner")
+        return (
+            None
+            if rules.partner
+            else Excluded(exercise=exercise, reason="needs a partner", admits="a partner")
+        )
     if need == "wall":
-        return None if rules.wall else Excluded(exercise=exercise, reason="needs a free wall", admits="a free wall")
+        return (
+            None
+            if rules.wall
+            else Excluded(exercise=exercise, reason="needs a free wall", admits="a free wall")
+        )
     if need == "floor to walk":
         if rules.floor_length_m is None or rules.floor_length_m < WALK_M:
-            known = "not measured" if rules.floor_length_m is None else f"{rules.floor_length_m:.1f} m here"
+            known = (
+                "not measured"
+                if rules.floor_length_m is None
+                else f"{rules.floor_length_m:.1f} m here"
+            )
             reason = f"needs {WALK_M:.0f} m of floor: {known}"
-            return Excluded(exercise=exercise, reason=reason, admits=f"{WALK_M:.0f} m of free floor")
+            return Excluded(
+                exercise=exercise, reason=reason, admits=f"{WALK_M:.0f} m of free floor"
+            )
         return None
     if need == "rack or clean":
-        if rules.to_shoulders_kg is not None or any(r.id not in taken for r in _furniture("rack")(kit)):
+        if rules.to_shoulders_kg is not None or any(
+            r.id not in taken for r in _furniture("rack")(kit)
+        ):
             return None
         admits = "a rack, or the weight the client brings to the shoulders"
         return Excluded(exercise=exercise, reason="needs a rack", admits=admits)
     if need == "ankle hold" and rules.partner:
         return None
     owned = meeting(need, kit)
-    free = meeting(need, kit.without(taken)) if need == "boxes" else [i for i in owned if i.id not in taken]
+    free = (
+        meeting(need, kit.without(taken))
+        if need == "boxes"
+        else [i for i in owned if i.id not in taken]
+    )
     if free:
         return None
-    return replace(_missing(exercise, words_of(need), [i for i in owned if i.id in taken], names), need=need)
+    return replace(
+        _missing(exercise, words_of(need), [i for i in owned if i.id in taken], names), need=need
+    )
 
 
 def words_of(need: str) -> str:
     """Return a need in words, with its article."""
-    return "two boxes of one height" if need == "boxes" else _MET_BY[need][0] if need in _MET_BY else _article(need)
+    return (
+        "two boxes of one height"
+        if need == "boxes"
+        else _MET_BY[need][0]
+        if need in _MET_BY
+        else _article(need)
+    )
 
 
 def meeting(need: str, kit: Kit) -> Sequence[Named]:
@@ -199,7 +264,9 @@ _NEAR: Mapping[str, Callable[[Kit], Sequence[Named]]] = MappingProxyType(
 
 
 def near(need: str, kit: Kit) -> Sequence[Named]:
-    """Return what of a kit is of the same sort but does not meet a need as it is: an anchor too high, another bench."""
+    """Return what of a kit is of the same sort but does not meet a need as it is: an anchor too
+    high, another bench.
+    """
     meets = {item.id for item in meeting(need, kit)}
     return [item for item in _NEAR[need](kit) if item.id not in meets] if need in _NEAR else []
 
@@ -208,7 +275,9 @@ def _article(thing: str) -> str:
     return f"{'an' if thing[0] in 'aeiou' else 'a'} {thing}"
 
 
-def _missing(exercise: Exercise, what: str, owned: Sequence[Named], names: Mapping[str, str]) -> Excluded:
+def _missing(
+    exercise: Exercise, what: str, owned: Sequence[Named], names: Mapping[str, str]
+) -> Excluded:
     if owned:
         return Excluded(
             exercise=exercise,
@@ -232,7 +301,9 @@ T = TypeVar("T", bound=_Ranked)
 
 
 def step_by_step(ordered: list[T], rules: Rules) -> list[T]:
-    """Return candidates with, for a beginner, no later stage of split work before an earlier one."""
+    """Return candidates with, for a beginner, no later stage of split work before an earlier
+    one.
+    """
     if not rules.beginner:
         return ordered
     stage = {exercise: n for n, ids in enumerate(STAGES) for exercise in ids}

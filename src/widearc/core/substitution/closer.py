@@ -1,4 +1,6 @@
-"""What brings a stand-in closer: one thing more in the set-up, or another way of doing the reps, each with its gain."""
+"""What brings a stand-in closer: one thing more in the set-up, or another way of doing the reps,
+each with its gain.
+"""
 
 from __future__ import annotations
 
@@ -27,7 +29,9 @@ class Tweak:
 
 
 def styles_for(chosen: Candidate, question: Question) -> tuple[RepStyle, ...]:
-    """Return the rep styles that are tried on a stand-in: at both ends of its own range on the target's first joint."""
+    """Return the rep styles that are tried on a stand-in: at both ends of its own range on the
+    target's first joint.
+    """
     joint = question.target.actions[0].joint
     angle = chosen.curve.motion.angles.get(joint)
     if angle is None or joint not in chosen.curve.demand_nm:
@@ -52,7 +56,11 @@ def style_key(style: RepStyle) -> str:
     """Return a key for a rep style in an address."""
     parts = [style.kind.value]
     parts += [style.end] if style.kind is StyleKind.ONE_AND_A_QUARTER else []
-    parts += [f"{v:g}" for v in (style.at_deg, style.seconds, style.from_deg, style.to_deg) if v is not None]
+    parts += [
+        f"{v:g}"
+        for v in (style.at_deg, style.seconds, style.from_deg, style.to_deg)
+        if v is not None
+    ]
     return "style:" + "_".join(parts)
 
 
@@ -62,7 +70,9 @@ def extras_of(chosen: Candidate, question: Question) -> tuple[str, ...]:
 
 
 def ready_for_tweaks(candidates: Sequence[Candidate], question: Question) -> None:
-    """Compute what the tweaks of many stand-ins need: together, in a fraction of the time of one after the other."""
+    """Compute what the tweaks of many stand-ins need: together, in a fraction of the time of one
+    after the other.
+    """
     having: dict[str, list[Exercise]] = {}
     for chosen in candidates:
         for extra in extras_of(chosen, question):
@@ -101,8 +111,12 @@ def applied(chosen: Candidate, question: Question, key: str) -> Candidate | None
 
 
 def _with_straps(chosen: Candidate, question: Question) -> Candidate | None:
-    """Return the best set-up where the grip no longer bounds the load; None where it bounds nothing."""
-    if question.rules.grip_kg is None or not any(PORTS[w.port].hands for ways in chosen.exercise.ways for w in ways):
+    """Return the best set-up where the grip no longer bounds the load; None where it bounds
+    nothing.
+    """
+    if question.rules.grip_kg is None or not any(
+        PORTS[w.port].hands for ways in chosen.exercise.ways for w in ways
+    ):
         return None
     free = replace(question, rules=replace(question.rules, grip_kg=None))
     best = free.best(chosen.exercise)

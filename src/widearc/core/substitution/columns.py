@@ -16,10 +16,16 @@ from widearc.core.units import G
 
 COLUMNS: Mapping[str, str] = MappingProxyType(
     {
-        "match": "match", "shape": "shape", "long": "share of the work where lengthened", "steady": "steadiness",
-        "alone": "failing alone", "minutes": "set-up minutes", "step": "smallest step", "spine": "low back",
+        "match": "match",
+        "shape": "shape",
+        "long": "share of the work where lengthened",
+        "steady": "steadiness",
+        "alone": "failing alone",
+        "minutes": "set-up minutes",
+        "step": "smallest step",
+        "spine": "low back",
     }
-)  # fmt: skip
+)
 ALONE = {"yes": 1.0, "with stops": 0.5, "no": 0.0}
 MOST_WEIGHT = 5.0
 FILTERS = ("alone", "spine", "quick", "step")
@@ -28,11 +34,12 @@ QUICK_MINUTES = 2.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Beside:
-    """A stand-in's columns. minutes: to set up; step: share, None: none left; steady 1 to 5; alone: in words.
+    """A stand-in's columns. minutes: to set up; step: share, None: none left; steady 1 to 5; alone:
+    in words.
 
-    spine: its greatest low-back moment over the wanted exercise's, None where one has no estimate; hand_kg: what one
-    hand holds at most, None for free hands; axial: whether it presses on the spine; long: share of the work done in
-    the lengthened third of the wanted range.
+    spine: its greatest low-back moment over the wanted exercise's, None where one has no estimate;
+    hand_kg: what one hand holds at most, None for free hands; axial: whether it presses on the
+    spine; long: share of the work done in the lengthened third of the wanted range.
     """
 
     minutes: float
@@ -45,11 +52,15 @@ class Beside:
     long: float
 
     def passes(self, only: Collection[str]) -> bool:
-        """Return whether it passes every filter of FILTERS that is named; none of them changes a match."""
+        """Return whether it passes every filter of FILTERS that is named; none of them changes a
+        match.
+        """
         fails = {
-            "alone": self.alone != "yes", "spine": self.axial, "quick": self.minutes > QUICK_MINUTES,
+            "alone": self.alone != "yes",
+            "spine": self.axial,
+            "quick": self.minutes > QUICK_MINUTES,
             "step": self.step is None,
-        }  # fmt: skip
+        }
         return not any(fails[name] for name in only)
 
     def good(self, column: str) -> float:
@@ -78,23 +89,35 @@ def beside(candidate: Candidate, wanted: Curve | None) -> Beside:
     grip = grip_n(own.setup, own.motion)
     main = int(np.argmax([b.sum() for b in candidate.comparison.bins]))
     return Beside(
-        minutes=exercise.minutes, step=candidate.step, steady=exercise.steadiness, alone=exercise.fails_alone,
-        spine=spine, hand_kg=None if grip is None else float(np.nanmax(grip[0])) / G,
-        axial=any(PORTS[getattr(x, "port", "sole")].axial for x in own.setup.loads if hasattr(x, "port")),
+        minutes=exercise.minutes,
+        step=candidate.step,
+        steady=exercise.steadiness,
+        alone=exercise.fails_alone,
+        spine=spine,
+        hand_kg=None if grip is None else float(np.nanmax(grip[0])) / G,
+        axial=any(
+            PORTS[getattr(x, "port", "sole")].axial for x in own.setup.loads if hasattr(x, "port")
+        ),
         long=float(candidate.comparison.long_third_share[main][0]),
-    )  # fmt: skip
+    )
 
 
 def weighted(match: float, columns: Beside, weights: Mapping[str, float]) -> float:
-    """Return the match with the weighted columns, 0 to 1: (match + sum of weight x column) / (1 + sum of weights)."""
+    """Return the match with the weighted columns, 0 to 1: (match + sum of weight x column) / (1 +
+    sum of weights).
+    """
     total = 1.0 + sum(weights.values())
     return (match + sum(w * columns.good(name) for name, w in weights.items())) / total
 
 
 def sorted_by(
-    candidates: Sequence[Candidate], columns: Mapping[str, Beside], by: str, weights: Mapping[str, float]
+    candidates: Sequence[Candidate],
+    columns: Mapping[str, Beside],
+    by: str,
+    weights: Mapping[str, float],
 ) -> list[Candidate]:
-    """Return candidates sorted by a column, the better first; equal ones keep the order of the match.
+    """Return candidates sorted by a column, the better first; equal ones keep the order of the
+    match.
 
     columns: by exercise id. by: one of COLUMNS, or "sum" for the weighted sum.
     """
@@ -112,7 +135,9 @@ def sorted_by(
 
 
 def muscle_thirds(curve: Curve, group: str) -> tuple[float, float, float] | None:
-    """Return a muscle group's work over its own length (J of one leg; long, middle, short third); None without any."""
+    """Return a muscle group's work over its own length (J of one leg; long, middle, short third);
+    None without any.
+    """
     demand = {j: curve.demand_nm[j][0] for j in JOINTS if j in curve.demand_nm}
     if not demand or max(float(np.abs(d).max()) for d in demand.values()) < 1.0:
         return None
@@ -121,7 +146,9 @@ def muscle_thirds(curve: Curve, group: str) -> tuple[float, float, float] | None
     return (max(thirds[0], 0.0), max(thirds[1], 0.0), max(thirds[2], 0.0))
 
 
-def muscle_match(wanted: tuple[float, float, float], own: tuple[float, float, float] | None) -> float:
+def muscle_match(
+    wanted: tuple[float, float, float], own: tuple[float, float, float] | None
+) -> float:
     """Return work in common over work in either, by thirds of a muscle's own length, 0 to 1."""
     if own is None:
         return 0.0

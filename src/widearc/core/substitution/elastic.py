@@ -1,4 +1,6 @@
-"""What pulls: bands and springs, one or several together, folded, with what they are tied to and where that stands."""
+"""What pulls: bands and springs, one or several together, folded, with what they are tied to and
+where that stands.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +12,15 @@ import numpy as np
 
 from widearc.core.body import Body
 from widearc.core.catalogue import Exercise, LoadWay
-from widearc.core.substitution.kit import Anchor, BandShape, BandStock, Kit, Piece, SpringStock, halved
+from widearc.core.substitution.kit import (
+    Anchor,
+    BandShape,
+    BandStock,
+    Kit,
+    Piece,
+    SpringStock,
+    halved,
+)
 
 MOST_BANDS = 3  # pulled together
 ELASTIC = ("band", "spring")
@@ -32,21 +42,29 @@ def elastic_extras(way: tuple[LoadWay, ...]) -> tuple[str, ...]:
 
 
 def folded(band: BandStock) -> tuple[BandStock, int]:
-    """Return a band folded once, with its strands: a loop's four, a long one's two, each of half the length."""
+    """Return a band folded once, with its strands: a loop's four, a long one's two, each of half
+    the length.
+    """
     name = f"{band.name}, folded once"
     if band.shape is BandShape.LOOP:
         return replace(band, name=name), 4
     return replace(band, name=name, law=halved(band.law)), 2
 
 
-Elastic = tuple[tuple[tuple[BandStock, int], ...], tuple[tuple[SpringStock, int], ...], tuple[Anchor, float] | None]
+Elastic = tuple[
+    tuple[tuple[BandStock, int], ...],
+    tuple[tuple[SpringStock, int], ...],
+    tuple[Anchor, float] | None,
+]
 """Bands with strands, springs with how many, and the anchor used."""
 
 
 def elastic(
     exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, *, fold: bool = False
-) -> Iterator[Elastic]:  # fmt: skip
-    """Yield bands with their strands or springs, one or several together, and the anchor used; fold: bands folded."""
+) -> Iterator[Elastic]:
+    """Yield bands with their strands or springs, one or several together, and the anchor used;
+    fold: bands folded.
+    """
     part = next((w for w in way if w.stock in ELASTIC), None)
     if part is None:
         yield (), (), None
@@ -84,7 +102,8 @@ LEAST_BASE_KG = 16.0  # less lifts off under any band worth it
 
 
 def _bases(kit: Kit, *, held: bool) -> tuple[Anchor, ...]:
-    """Return what a band under the feet can be clipped to: eyes in the floor, and the heaviest kettlebell.
+    """Return what a band under the feet can be clipped to: eyes in the floor, and the heaviest
+    kettlebell.
 
     held: a weight is held besides, so that one kettlebell cannot be both.
     """
@@ -93,7 +112,12 @@ def _bases(kit: Kit, *, held: bool) -> tuple[Anchor, ...]:
     if not bells or bells[-1].kg < LEAST_BASE_KG:
         return low
     bell = bells[-1]
-    base = Anchor(id=bell.id, name=f"Kettlebell {bell.kg:g} kg on the floor", height_m=BASE_HIGH_M, own_kg=bell.kg)
+    base = Anchor(
+        id=bell.id,
+        name=f"Kettlebell {bell.kg:g} kg on the floor",
+        height_m=BASE_HIGH_M,
+        own_kg=bell.kg,
+    )
     return (*low, base)
 
 
@@ -126,15 +150,22 @@ def _anchors(from_: str, kit: Kit) -> tuple[Anchor, ...]:
     return tuple(a for a in kit.anchors if a.height_m <= highest)
 
 
-def _away(exercise: Exercise, from_: str, band: BandStock, anchor: Anchor, body: Body) -> Iterator[float]:
-    """Yield how far ahead of the room's origin (m) an anchor stands: the client moves until the band is right.
+def _away(
+    exercise: Exercise, from_: str, band: BandStock, anchor: Anchor, body: Body
+) -> Iterator[float]:
+    """Yield how far ahead of the room's origin (m) an anchor stands: the client moves until the
+    band is right.
 
-    Just straight at the start of the lift, or a fifth longer; nothing where the anchor is too high or low for it.
+    Just straight at the start of the lift, or a fifth longer; nothing where the anchor is too high
+    or low for it.
     """
     if from_ == "eye-under":
         yield 0.1
         return
-    (x, y), stretches = _start(exercise, body), (1.0,) if exercise.family == "kneeling" else (1.0, 1.2)
+    (x, y), stretches = (
+        _start(exercise, body),
+        (1.0,) if exercise.family == "kneeling" else (1.0, 1.2),
+    )
     sign = -1.0 if from_ == "eye-behind" else 1.0
     for stretch in stretches:
         gap = (stretch * band.law.rest_m) ** 2 - (anchor.height_m - y) ** 2
@@ -148,7 +179,11 @@ def _start(exercise: Exercise, body: Body) -> tuple[float, float]:
         # kneel where the band is straight when upright, else it pulls the body over its knees
         return body.shank_m, body.ankle_height_m + body.thigh_m + body.trunk_m
     if exercise.family == "knee rotation":
-        return (-(body.thigh_m + body.shank_m), 0.3) if exercise.variant == "prone" else (body.thigh_m, 0.12)
+        return (
+            (-(body.thigh_m + body.shank_m), 0.3)
+            if exercise.variant == "prone"
+            else (body.thigh_m, 0.12)
+        )
     return (0.0, 0.1) if exercise.family == "hip rotation leg" else (-0.1, 0.95)
 
 

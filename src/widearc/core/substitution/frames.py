@@ -1,4 +1,6 @@
-"""Set-ups before their weights: places with what pulls, and the rows that these make when one is asked for."""
+"""Set-ups before their weights: places with what pulls, and the rows that these make when one is
+asked for.
+"""
 
 from __future__ import annotations
 
@@ -11,15 +13,24 @@ from numpy.typing import NDArray
 
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.substitution.geometry import Place
-from widearc.core.substitution.kit import Anchor, BandStock, Furniture, Pick, Piece, SpringStock, Thing
+from widearc.core.substitution.kit import (
+    Anchor,
+    BandStock,
+    Furniture,
+    Pick,
+    Piece,
+    SpringStock,
+    Thing,
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Row:
     """One set-up: its options (degrees, metres), pieces to pick up, and words about geometry.
 
-    bands: with the strands of each; anchor: with how far ahead of the room's origin it is, m. extra: what the plain
-    set-up does without ("" for the plain one), offered as a tweak. lead_m: chain before the bands.
+    bands: with the strands of each; anchor: with how far ahead of the room's origin it is, m.
+    extra: what the plain set-up does without ("" for the plain one), offered as a tweak. lead_m:
+    chain before the bands.
     """
 
     options: Mapping[str, float | str]
@@ -50,21 +61,36 @@ class Row:
             return self
         # made anew, not by `replace`: a search does it for every set-up that comes close
         loaded = Row(
-            options=self.options, pieces=(*pick.pieces, *self.pieces), kg=pick.kg, bands=self.bands,
-            springs=self.springs, anchor=self.anchor, furniture=self.furniture, things=self.things,
-            machine=self.machine, place=self.place, extra=self.extra, lead_m=self.lead_m,
-        )  # fmt: skip
+            options=self.options,
+            pieces=(*pick.pieces, *self.pieces),
+            kg=pick.kg,
+            bands=self.bands,
+            springs=self.springs,
+            anchor=self.anchor,
+            furniture=self.furniture,
+            things=self.things,
+            machine=self.machine,
+            place=self.place,
+            extra=self.extra,
+            lead_m=self.lead_m,
+        )
         if pick.left_share is None:
             return loaded
         # the right leg works, so that the left hand is the one opposite
-        words = f"{pick.pieces[0].kg:g} kg opposite the working leg, {pick.pieces[1].kg:g} kg beside it"
+        words = (
+            f"{pick.pieces[0].kg:g} kg opposite the working leg, {pick.pieces[1].kg:g} kg beside it"
+        )
         place = ", ".join(w for w in (words, self.place) if w)
-        return replace(loaded, options={**self.options, "load_left_share": pick.left_share}, place=place)
+        return replace(
+            loaded, options={**self.options, "load_left_share": pick.left_share}, place=place
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Pull:
-    """What pulls besides weights: bands with the strands of each, springs, the anchor, and their pieces."""
+    """What pulls besides weights: bands with the strands of each, springs, the anchor, and their
+    pieces.
+    """
 
     bands: tuple[tuple[BandStock, int], ...] = ()
     springs: tuple[tuple[SpringStock, int], ...] = ()
@@ -74,7 +100,9 @@ class Pull:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Frames(Sequence[Row]):
-    """Every place with every pull, place after place; a row is made when it is asked for, which few are."""
+    """Every place with every pull, place after place; a row is made when it is asked for, which few
+    are.
+    """
 
     places: tuple[Place, ...]
     pulls: tuple[Pull, ...]
@@ -98,10 +126,18 @@ class Frames(Sequence[Row]):
             raise IndexError(index)
         place, pull = self.places[index // len(self.pulls)], self.pulls[index % len(self.pulls)]
         return Row(
-            options=place.options, pieces=pull.pieces, bands=pull.bands, springs=pull.springs, anchor=pull.anchor,
-            machine=self.machine, furniture=place.furniture, things=place.things, place=place.words, extra=self.extra,
+            options=place.options,
+            pieces=pull.pieces,
+            bands=pull.bands,
+            springs=pull.springs,
+            anchor=pull.anchor,
+            machine=self.machine,
+            furniture=place.furniture,
+            things=place.things,
+            place=place.words,
+            extra=self.extra,
             lead_m=self.lead_m,
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -115,14 +151,22 @@ class RowTable:
 
     @property
     def counts(self) -> dict[tuple[str, int], tuple[BandStock, Array]]:
-        """Return every band and folding that any row uses, in order, with how many of it each row has, (rows,)."""
+        """Return every band and folding that any row uses, in order, with how many of it each row
+        has, (rows,).
+        """
         used = {(band.id, strands): band for pull in self.pulls for band, strands in pull.bands}
         return {
-            (id_, strands): (band, self.of_pulls([
-                float(sum(b.id == id_ and n == strands for b, n in pull.bands)) for pull in self.pulls
-            ]))
+            (id_, strands): (
+                band,
+                self.of_pulls(
+                    [
+                        float(sum(b.id == id_ and n == strands for b, n in pull.bands))
+                        for pull in self.pulls
+                    ]
+                ),
+            )
             for (id_, strands), band in sorted(used.items(), key=lambda item: item[0])
-        }  # fmt: skip
+        }
 
     def of_pulls(self, values: list[float]) -> Array:
         """Return for each row what its pull has, (rows,)."""
@@ -140,20 +184,31 @@ def table_of(rows: Sequence[Row]) -> RowTable:
     pulled: dict[tuple[int, int, int], tuple[int, Row]] = {}
     at_place = [placed.setdefault(id(row.options), (len(placed), row))[0] for row in rows]
     at_pull = [
-        pulled.setdefault((id(row.bands), id(row.springs), id(row.anchor)), (len(pulled), row))[0] for row in rows
+        pulled.setdefault((id(row.bands), id(row.springs), id(row.anchor)), (len(pulled), row))[0]
+        for row in rows
     ]
     return RowTable(
-        places=[row for _, row in placed.values()], pulls=[row for _, row in pulled.values()],
-        at_place=np.array(at_place), at_pull=np.array(at_pull),
-    )  # fmt: skip
+        places=[row for _, row in placed.values()],
+        pulls=[row for _, row in pulled.values()],
+        at_place=np.array(at_place),
+        at_pull=np.array(at_pull),
+    )
 
 
 def pieces_to_carry(rows: Sequence[Row]) -> Array:
-    """Return how many things each row asks to pick up besides what its weights are made of, (rows,)."""
+    """Return how many things each row asks to pick up besides what its weights are made of,
+    (rows,).
+    """
     if isinstance(rows, Frames):
-        pulls = np.array([sum(piece.number for piece in pull.pieces) for pull in rows.pulls], dtype=float)
-        return np.asarray((np.array([[len(place.things)] for place in rows.places]) + pulls).ravel())
-    return np.array([sum(p.number for p in row.pieces) + len(row.things) for row in rows], dtype=float)
+        pulls = np.array(
+            [sum(piece.number for piece in pull.pieces) for pull in rows.pulls], dtype=float
+        )
+        return np.asarray(
+            (np.array([[len(place.things)] for place in rows.places]) + pulls).ravel()
+        )
+    return np.array(
+        [sum(p.number for p in row.pieces) + len(row.things) for row in rows], dtype=float
+    )
 
 
 def users_of(rows: Sequence[Row]) -> dict[str, BoolArray]:

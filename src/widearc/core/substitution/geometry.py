@@ -1,7 +1,9 @@
-"""Geometry of an exercise on what is here: ranges, foot and step places, seats and boxes; extras as tweaks.
+"""Geometry of an exercise on what is here: ranges, foot and step places, seats and boxes; extras as
+tweaks.
 
-Plain places cost nothing to set: where the foot stands, how long the step is, how the trunk leans. Extras need
-something more under the heels or before the pad, or another habit; the search offers them as tweaks with their gain.
+Plain places cost nothing to set: where the foot stands, how long the step is, how the trunk leans.
+Extras need something more under the heels or before the pad, or another habit; the search offers
+them as tweaks with their gain.
 """
 
 from __future__ import annotations
@@ -30,7 +32,10 @@ HINGE_KNEES = (5.0, 15.0, 25.0)
 HINGE_TRUNKS = (80.0, 65.0, 50.0)
 SEAT_HIPS = (90.0, 65.0)
 ALIKE_M = 0.02  # two boxes may differ by so much
-LOW_STEP_M, STEP_M = 0.2, 0.35  # highest box to stand on for a deficit, and for calves or feet (assumed)
+LOW_STEP_M, STEP_M = (
+    0.2,
+    0.35,
+)  # highest box to stand on for a deficit, and for calves or feet (assumed)
 SHANK_PAD_M = 0.35  # knee to pad
 
 
@@ -44,7 +49,9 @@ class Range:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Place:
-    """One geometry: options (degrees, metres), the set-up in words, the furniture it uses, and an extra's words."""
+    """One geometry: options (degrees, metres), the set-up in words, the furniture it uses, and an
+    extra's words.
+    """
 
     options: dict[str, float | str]
     words: str = ""
@@ -59,9 +66,13 @@ class Place:
 
 
 def geometry(
-    exercise: Exercise, kit: Kit, body: Body, wanted: Range | None, machine: Machine | SledPress | None,
+    exercise: Exercise,
+    kit: Kit,
+    body: Body,
+    wanted: Range | None,
+    machine: Machine | SledPress | None,
     extra: str | None = "",
-) -> Iterator[Place]:  # fmt: skip
+) -> Iterator[Place]:
     """Yield every geometry of an exercise on what is here, over the knee range that is wanted.
 
     extra: "" for the plain ones, an extra's words for those with it, None for those with any.
@@ -70,11 +81,15 @@ def geometry(
         if extra == "":
             yield place
         else:
-            yield from (more for more in _extras(exercise, kit, place) if extra in (None, more.extra))
+            yield from (
+                more for more in _extras(exercise, kit, place) if extra in (None, more.extra)
+            )
 
 
 def _extras(exercise: Exercise, kit: Kit, place: Place) -> Iterator[Place]:
-    """Yield a place with one thing more: a wedge under the heels, a pad before the pad, pressure elsewhere."""
+    """Yield a place with one thing more: a wedge under the heels, a pad before the pad, pressure
+    elsewhere.
+    """
     specs = exercise.options
     if "heel_wedge_m" in specs and "heel wedge" not in exercise.needs:
         for thing in (t for t in kit.things if t.kind == "heel wedge" and t.thick_m > 0):
@@ -106,16 +121,28 @@ def _extras(exercise: Exercise, kit: Kit, place: Place) -> Iterator[Place]:
                 yield _with(place, {"backrest_deg": back}, f"backrest {back:.0f}° over level")
 
 
-def _with(place: Place, options: dict[str, float | str], extra: str, *, things: tuple[Thing, ...] = ()) -> Place:
+def _with(
+    place: Place, options: dict[str, float | str], extra: str, *, things: tuple[Thing, ...] = ()
+) -> Place:
     words = ", ".join(w for w in (place.words, extra) if w)
-    return replace(place, options={**place.options, **options}, words=words, extra=extra, things=things)
+    return replace(
+        place, options={**place.options, **options}, words=words, extra=extra, things=things
+    )
 
 
 def _plain(
-    exercise: Exercise, kit: Kit, body: Body, wanted: Range | None, machine: Machine | SledPress | None
+    exercise: Exercise,
+    kit: Kit,
+    body: Body,
+    wanted: Range | None,
+    machine: Machine | SledPress | None,
 ) -> Iterator[Place]:
     specs = exercise.options
-    if exercise.family == "kneeling" and "lean_from_deg" in specs and exercise.prime[0].direction < 0:
+    if (
+        exercise.family == "kneeling"
+        and "lean_from_deg" in specs
+        and exercise.prime[0].direction < 0
+    ):
         usual = float(specs["lean_from_deg"].default)
         deepest = usual if wanted is None else max(10.0, min(usual, wanted.from_deg - 90.0))
         for lean in sorted({deepest, 30.0, usual}):
@@ -127,12 +154,22 @@ def _plain(
     if isinstance(machine, SledPress) and exercise.family == "sled press":
         yield from _presses(exercise, wanted, machine)
         return
-    if "knee_from_deg" not in specs or exercise.prime[0].direction > 0 or "plantarflexion" in exercise.prime[0].label:
+    if (
+        "knee_from_deg" not in specs
+        or exercise.prime[0].direction > 0
+        or "plantarflexion" in exercise.prime[0].label
+    ):
         # nothing to fit to a knee range: its own range, on the furniture that is there
         yield from _furnished(exercise, kit, machine)
         return
     low, high = specs["knee_from_deg"].low, specs["knee_from_deg"].high
-    start = float(np.clip(round(wanted.from_deg, 1) if wanted else float(specs["knee_from_deg"].default), low, high))
+    start = float(
+        np.clip(
+            round(wanted.from_deg, 1) if wanted else float(specs["knee_from_deg"].default),
+            low,
+            high,
+        )
+    )
     end = float(specs["knee_to_deg"].default)
     if wanted is not None and max(round(wanted.to_deg, 1), specs["knee_to_deg"].low) <= start - 20:
         end = max(round(wanted.to_deg, 1), specs["knee_to_deg"].low)
@@ -143,9 +180,16 @@ def _plain(
 
 
 def _through(
-    exercise: Exercise, kit: Kit, body: Body, machine: Machine | SledPress | None, start: float, end: float
+    exercise: Exercise,
+    kit: Kit,
+    body: Body,
+    machine: Machine | SledPress | None,
+    start: float,
+    end: float,
 ) -> Iterator[Place]:
-    """Yield an exercise through the wanted knee range (degrees) on its seat, machine, rails, handle, wedge or boxes."""
+    """Yield an exercise through the wanted knee range (degrees) on its seat, machine, rails,
+    handle, wedge or boxes.
+    """
     specs = exercise.options
     knee: dict[str, float | str] = {"knee_from_deg": start, "knee_to_deg": end}
     if "seat" in exercise.needs and "seat_m" in specs:
@@ -154,7 +198,11 @@ def _through(
             clear = min(start, clear_of_floor_deg(body, hip))
             if clear > end + 10:
                 words = f"on the {seat.name.lower()}"
-                yield Place(options={**knee, "seat_m": hip, "knee_from_deg": clear}, words=words, furniture=(seat,))
+                yield Place(
+                    options={**knee, "seat_m": hip, "knee_from_deg": clear},
+                    words=words,
+                    furniture=(seat,),
+                )
     elif exercise.family == "sled squat" and isinstance(machine, Machine):
         rail = float(machine.quantities.get("rail_deg", specs["rail_deg"].default))
         for ahead in FEET_AHEAD:
@@ -168,16 +216,26 @@ def _through(
     elif exercise.family == "supported stance" and exercise.variant == "handle":
         # the feet stay under the pull: how far the trunk leans back on the handle is free
         for lean in sorted({float(specs["trunk_lean_deg"].default), *HANDLE_LEANS}):
-            yield Place(options={**knee, "trunk_lean_deg": lean}, words=f"trunk {lean:.0f}° forward")
+            yield Place(
+                options={**knee, "trunk_lean_deg": lean}, words=f"trunk {lean:.0f}° forward"
+            )
     elif exercise.family == "supported stance":
         for ahead in sorted({float(specs["foot_ahead_m"].default), *FEET_AHEAD}):
-            yield Place(options={**knee, "foot_ahead_m": ahead}, words=f"feet {100 * ahead:.0f} cm ahead")
-    elif exercise.family == "knee rotation" and isinstance(machine, Machine) and machine.kind != "cable":
+            yield Place(
+                options={**knee, "foot_ahead_m": ahead}, words=f"feet {100 * ahead:.0f} cm ahead"
+            )
+    elif (
+        exercise.family == "knee rotation"
+        and isinstance(machine, Machine)
+        and machine.kind != "cable"
+    ):
         for hip_deg in SEAT_HIPS:
             yield Place(options={**knee, "hip_deg": hip_deg}, words=_seat_words(hip_deg))
     elif "heel wedge" in exercise.needs and "heel_wedge_m" in specs:
         for thing in (t for t in kit.things if t.kind == "heel wedge"):
-            thick = min(thing.thick_m or float(specs["heel_wedge_m"].default), specs["heel_wedge_m"].high)
+            thick = min(
+                thing.thick_m or float(specs["heel_wedge_m"].default), specs["heel_wedge_m"].high
+            )
             words = f"heel wedge {100 * thick:.3g} cm"
             yield Place(options={**knee, "heel_wedge_m": thick}, words=words, things=(thing,))
     else:
@@ -193,18 +251,28 @@ def _presses(exercise: Exercise, wanted: Range | None, press: SledPress) -> Iter
     low, high = specs["knee_from_deg"].low, specs["knee_from_deg"].high
     start = float(np.clip(round(wanted.from_deg, 1) if wanted else 90.0, low, high))
     end = float(specs["knee_to_deg"].default)
-    heights = [h for h in FOOT_HEIGHTS if specs["foot_height_m"].low <= h <= specs["foot_height_m"].high]
+    heights = [
+        h for h in FOOT_HEIGHTS if specs["foot_height_m"].low <= h <= specs["foot_height_m"].high
+    ]
     usual = float(specs["foot_height_m"].default)
-    for depth, height in itertools.product(sorted({start, min(start, 90.0)}), sorted({*heights, usual})):
+    for depth, height in itertools.product(
+        sorted({start, min(start, 90.0)}), sorted({*heights, usual})
+    ):
         options: dict[str, float | str] = {
-            "rail_deg": press.rail_deg, "backrest_deg": press.backrest_deg, "plate_tilt_deg": press.plate_tilt_deg,
-            "foot_height_m": height, "knee_from_deg": depth, "knee_to_deg": end,
-        }  # fmt: skip
+            "rail_deg": press.rail_deg,
+            "backrest_deg": press.backrest_deg,
+            "plate_tilt_deg": press.plate_tilt_deg,
+            "foot_height_m": height,
+            "knee_from_deg": depth,
+            "knee_to_deg": end,
+        }
         yield Place(options=options, words=f"ankles {100 * height:.0f} cm over the hip line")
 
 
 def _hinges(exercise: Exercise, kit: Kit) -> Iterator[Place]:
-    """Yield hinges: how far the knees are bent and the trunk goes down, on each low step where one is needed."""
+    """Yield hinges: how far the knees are bent and the trunk goes down, on each low step where one
+    is needed.
+    """
     specs = exercise.options
     knees = (
         sorted({float(specs["knee_deg"].default), *HINGE_KNEES})
@@ -214,15 +282,25 @@ def _hinges(exercise: Exercise, kit: Kit) -> Iterator[Place]:
     based = any(way.from_ == "base" for ways in exercise.ways for way in ways)
     for base in _on_boxes(exercise, kit) if based else _furnished(exercise, kit, None):
         for knee, trunk in itertools.product(knees, HINGE_TRUNKS):
-            words = ", ".join(w for w in (base.words, f"knees {knee:.0f}°, trunk to {trunk:.0f}°") if w)
-            yield replace(base, options={**base.options, "knee_deg": knee, "trunk_from_deg": trunk}, words=words)
+            words = ", ".join(
+                w for w in (base.words, f"knees {knee:.0f}°, trunk to {trunk:.0f}°") if w
+            )
+            yield replace(
+                base,
+                options={**base.options, "knee_deg": knee, "trunk_from_deg": trunk},
+                words=words,
+            )
 
 
 def _splits(exercise: Exercise, kit: Kit, start: float, end: float) -> Iterator[Place]:
-    """Yield split squats: step, lean, hip place and depth, the rear foot on the floor or on each bench."""
+    """Yield split squats: step, lean, hip place and depth, the rear foot on the floor or on each
+    bench.
+    """
     specs = exercise.options
     depths = sorted(
-        {start, min(start, 95.0), min(start, 85.0)} if exercise.variant == "" else {start, min(start, 85.0)}
+        {start, min(start, 95.0), min(start, 85.0)}
+        if exercise.variant == ""
+        else {start, min(start, 85.0)}
     )
     benches: list[Furniture | None] = [None]
     if "bench" in exercise.needs:
@@ -255,11 +333,17 @@ def _splits(exercise: Exercise, kit: Kit, start: float, end: float) -> Iterator[
             if back is not None:
                 options["hip_back"] = back
             used = tuple(f for f in (bench, box) if f is not None)
-            yield Place(options={**options, "knee_from_deg": depth, "knee_to_deg": end}, words=words, furniture=used)
+            yield Place(
+                options={**options, "knee_from_deg": depth, "knee_to_deg": end},
+                words=words,
+                furniture=used,
+            )
 
 
 def _steps(exercise: Exercise) -> tuple[float | None, ...]:
-    """Return step lengths, m: the usual ones of a split squat, else its own and a shorter (or longer) one."""
+    """Return step lengths, m: the usual ones of a split squat, else its own and a shorter (or
+    longer) one.
+    """
     if "step_m" not in exercise.options:
         return (None,)
     spec = exercise.options["step_m"]
@@ -272,13 +356,17 @@ def _steps(exercise: Exercise) -> tuple[float | None, ...]:
 
 
 def _on_furniture(exercise: Exercise, kit: Kit, knee: dict[str, float | str]) -> Iterator[Place]:
-    """Yield the wanted knee range on what the exercise needs: a couch or table at its height, else nothing."""
+    """Yield the wanted knee range on what the exercise needs: a couch or table at its height, else
+    nothing.
+    """
     specs = exercise.options
     if "couch_m" in specs:
         for couch in (f for f in kit.furniture if f.kind in ("couch", "table", "bench")):
             if specs["couch_m"].low <= couch.height_m <= specs["couch_m"].high:
                 words = f"shins on the {couch.name.lower()}"
-                yield Place(options={**knee, "couch_m": couch.height_m}, words=words, furniture=(couch,))
+                yield Place(
+                    options={**knee, "couch_m": couch.height_m}, words=words, furniture=(couch,)
+                )
         return
     if any(way.from_ == "base" for ways in exercise.ways for way in ways):
         for base in _on_boxes(exercise, kit):
@@ -287,7 +375,9 @@ def _on_furniture(exercise: Exercise, kit: Kit, knee: dict[str, float | str]) ->
     yield Place(options=dict(knee))
 
 
-def _furnished(exercise: Exercise, kit: Kit, machine: Machine | SledPress | None) -> Iterator[Place]:
+def _furnished(
+    exercise: Exercise, kit: Kit, machine: Machine | SledPress | None
+) -> Iterator[Place]:
     """Yield the exercise's own range on every bench, couch and step that its set-up takes."""
     specs = exercise.options
     benches: list[Furniture | None] = [None]
@@ -299,7 +389,9 @@ def _furnished(exercise: Exercise, kit: Kit, machine: Machine | SledPress | None
         benches = list(_seats(kit))
     highest = LOW_STEP_M if "trunk_from_deg" in specs else STEP_M
     steps = (
-        [f for f in kit.furniture if f.kind == "box" and f.height_m <= highest] if "step" in exercise.needs else [None]
+        [f for f in kit.furniture if f.kind == "box" and f.height_m <= highest]
+        if "step" in exercise.needs
+        else [None]
     )
     for bench, step in itertools.product(benches, steps):
         options: dict[str, float | str] = {}
@@ -322,11 +414,14 @@ def _furnished(exercise: Exercise, kit: Kit, machine: Machine | SledPress | None
 def box_pairs(kit: Kit, low: float, high: float) -> tuple[tuple[Furniture, Furniture], ...]:
     """Return pairs of boxes of one height (m, to 2 cm) to stand on, one for each height."""
     boxes = sorted(
-        (f for f in kit.furniture if f.kind == "box" and low <= f.height_m <= high), key=lambda f: f.height_m
+        (f for f in kit.furniture if f.kind == "box" and low <= f.height_m <= high),
+        key=lambda f: f.height_m,
     )
     pairs: list[tuple[Furniture, Furniture]] = []
     for a, b in itertools.pairwise(boxes):
-        if b.height_m - a.height_m <= ALIKE_M and (not pairs or a.height_m - pairs[-1][0].height_m > ALIKE_M):
+        if b.height_m - a.height_m <= ALIKE_M and (
+            not pairs or a.height_m - pairs[-1][0].height_m > ALIKE_M
+        ):
             pairs.append((a, b))
     return tuple(pairs)
 
@@ -343,4 +438,8 @@ def _on_boxes(exercise: Exercise, kit: Kit) -> Iterator[Place]:
 
 
 def _seats(kit: Kit) -> tuple[Furniture, ...]:
-    return tuple(f for f in kit.furniture if f.kind in ("bench", "box", "couch", "table") and 0.3 <= f.height_m <= 1.0)
+    return tuple(
+        f
+        for f in kit.furniture
+        if f.kind in ("bench", "box", "couch", "table") and 0.3 <= f.height_m <= 1.0
+    )

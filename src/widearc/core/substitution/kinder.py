@@ -1,4 +1,6 @@
-"""What asks less of a sore joint at the same work: other set-ups, as options to try, never as treatment."""
+"""What asks less of a sore joint at the same work: other set-ups, as options to try, never as
+treatment.
+"""
 
 from __future__ import annotations
 
@@ -20,7 +22,8 @@ ACTIONS = {"knee": Action.KE, "hip": Action.HE, "ankle": Action.PF}
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Kinder:
-    """A set-up that asks less of a joint: where it differs in words, change of the joint's peak (share, negative).
+    """A set-up that asks less of a joint: where it differs in words, change of the joint's peak
+    (share, negative).
 
     match: its own (share), work: of the target's joints over the chosen one's.
     """
@@ -33,10 +36,11 @@ class Kinder:
 
 
 def kinder(chosen: Candidate, question: Question, joint: str) -> tuple[Kinder, ...]:
-    """Return set-ups of the chosen exercise that ask less of a joint (hip, knee, ankle) at the same work, best first.
+    """Return set-ups of the chosen exercise that ask less of a joint (hip, knee, ankle) at the same
+    work, best first.
 
-    The work of the target's joints stays within a tenth; peaks are those of the exact curves. Empty for a joint that
-    the exercise holds, and where nothing asks a twentieth less.
+    The work of the target's joints stays within a tenth; peaks are those of the exact curves. Empty
+    for a joint that the exercise holds, and where nothing asks a twentieth less.
     """
     if joint not in ACTIONS or joint not in chosen.curve.demand_nm:
         return ()
@@ -44,7 +48,10 @@ def kinder(chosen: Candidate, question: Question, joint: str) -> tuple[Kinder, .
     if here < 1.0:
         return ()
     guesses: dict[str, tuple[float, PreparedBatch, tuple[int, int]]] = {}
-    for extra in ("", *extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)):
+    for extra in (
+        "",
+        *extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee),
+    ):
         for part in question.prepared(chosen.exercise, extra).parts:
             for words, peak, row in _gentlest(part, chosen, question, ACTIONS[joint]):
                 if words not in guesses or peak < guesses[words][0]:
@@ -56,14 +63,18 @@ def kinder(chosen: Candidate, question: Question, joint: str) -> tuple[Kinder, .
         work = float(other.comparison.level[0] / chosen.comparison.level[0])
         if change <= -LEAST_LESS and abs(work - 1.0) <= ALIKE:
             place = other.row.place or "as it is"
-            found.append(Kinder(words=place, candidate=other, change=change, match=other.match, work=work))
+            found.append(
+                Kinder(words=place, candidate=other, change=change, match=other.match, work=work)
+            )
     return tuple(sorted(found, key=lambda k: k.change)[:MOST_KINDER])
 
 
 def _gentlest(
     part: PreparedBatch, chosen: Candidate, question: Question, action: Action
 ) -> list[tuple[str, float, tuple[int, int]]]:
-    """Return (place, guessed peak N·m, row) for each place of a batch but the chosen one, at the chosen work."""
+    """Return (place, guessed peak N·m, row) for each place of a batch but the chosen one, at the
+    chosen work.
+    """
     mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
     wanted = float(chosen.comparison.level[0]) * sum(float(b.sum()) for b in question.target.bins)
     off = np.where(mask, np.abs(part.work(question.target) / wanted - 1.0), np.inf)

@@ -8,11 +8,20 @@ from enum import Enum
 
 import numpy as np
 
-from widearc.core.equipment import BandLaw, Hold, HoldKind, LinearLaw, MooneyRivlinLaw, PointsLaw, Spring
+from widearc.core.equipment import (
+    BandLaw,
+    Hold,
+    HoldKind,
+    LinearLaw,
+    MooneyRivlinLaw,
+    PointsLaw,
+    Spring,
+)
 from widearc.core.errors import InputError
 
 SHORT_LOOP_M = 0.45  # flat length up to which a loop is put round the thighs (assumed)
-CAST = 0.02  # one standard error of a weight that nobody weighed: cast plates vary (common practice, no source)
+# one standard error of a weight that nobody weighed: cast plates vary (common practice, no source)
+CAST = 0.02
 READ = 0.04  # of a band's pull, where its readings are not known (assumed)
 
 
@@ -25,7 +34,9 @@ class BandShape(Enum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Weight:
-    """A weight in stock: kind bar, plate, dumbbell or kettlebell; kg each; count pieces; error as a share of it."""
+    """A weight in stock: kind bar, plate, dumbbell or kettlebell; kg each; count pieces; error as a
+    share of it.
+    """
 
     id: str
     kind: str
@@ -37,7 +48,8 @@ class Weight:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class BandStock:
-    """A band in stock; law speaks for one unfolded strand of the whole band; hysteresis: share not given back.
+    """A band in stock; law speaks for one unfolded strand of the whole band; hysteresis: share not
+    given back.
 
     error: one standard error of its pull as a share of it.
     """
@@ -76,7 +88,9 @@ def halved(law: BandLaw) -> BandLaw:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Furniture:
-    """Something to sit, stand or rack on: kind bench, box, rack, couch or table; height of its top, m."""
+    """Something to sit, stand or rack on: kind bench, box, rack, couch or table; height of its top,
+    m.
+    """
 
     id: str
     name: str
@@ -88,7 +102,9 @@ class Furniture:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Thing:
-    """Anything else that an exercise may need: its kind is one of the equipment's KINDS; thick_m: of a wedge or pad."""
+    """Anything else that an exercise may need: its kind is one of the equipment's KINDS; thick_m:
+    of a wedge or pad.
+    """
 
     id: str
     name: str
@@ -103,8 +119,9 @@ Cam = tuple[tuple[float, ...], tuple[float, ...]]
 class Machine:
     """A machine as measured or described: kind and quantities as the equipment's KINDS, SI by name.
 
-    dials: by its dial's setting ("" without one), a stack's cam as read at the pad: degrees of the joint, rising, and
-    radius m at each. dial: the setting chosen. error: one standard error of its resistance as a share of it.
+    dials: by its dial's setting ("" without one), a stack's cam as read at the pad: degrees of the
+    joint, rising, and radius m at each. dial: the setting chosen. error: one standard error of its
+    resistance as a share of it.
     """
 
     id: str
@@ -122,8 +139,15 @@ class Machine:
 
     def key(self) -> tuple[object, ...]:
         """Return a hashable value that is equal for machines alike."""
-        return (self.id, self.name, self.kind, tuple(sorted(self.quantities.items())), self.dials, self.dial,
-                self.error)  # fmt: skip
+        return (
+            self.id,
+            self.name,
+            self.kind,
+            tuple(sorted(self.quantities.items())),
+            self.dials,
+            self.dial,
+            self.error,
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -141,7 +165,8 @@ class SpringStock:
 class Anchor:
     """A point for a band: height over the floor, m; what it holds, N (None: not known).
 
-    own_kg, depth_m: of a loose weight or a piece of furniture that is tied to, from its near foot back.
+    own_kg, depth_m: of a loose weight or a piece of furniture that is tied to, from its near foot
+    back.
     """
 
     id: str
@@ -157,14 +182,18 @@ def hold_of(anchor: Anchor) -> Hold:
     if anchor.own_kg is None:
         return Hold(kind="eye", holds_n=anchor.holds_n)
     kind: HoldKind = "furniture" if anchor.depth_m is not None else "weight"
-    return Hold(kind=kind, kg=anchor.own_kg, height_m=anchor.height_m, depth_m=anchor.depth_m or 0.5)
+    return Hold(
+        kind=kind, kg=anchor.own_kg, height_m=anchor.height_m, depth_m=anchor.depth_m or 0.5
+    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SledPress:
-    """A sled press: rail angle in degrees, empty sled kg with its error as a share, and how its seat is set.
+    """A sled press: rail angle in degrees, empty sled kg with its error as a share, and how its
+    seat is set.
 
-    peg_m: from the frame's peg to the sled's along the rails, the sled at its start; None: nothing to tie a band to.
+    peg_m: from the frame's peg to the sled's along the rails, the sled at its start; None: nothing
+    to tie a band to.
     """
 
     id: str
@@ -202,9 +231,15 @@ class Kit:
     def items(self) -> tuple[Item, ...]:
         """Return every item."""
         return (
-            *self.weights, *self.bands, *self.furniture, *self.anchors, *self.presses, *self.things, *self.machines,
+            *self.weights,
+            *self.bands,
+            *self.furniture,
+            *self.anchors,
+            *self.presses,
+            *self.things,
+            *self.machines,
             *self.springs,
-        )  # fmt: skip
+        )
 
     def without(self, taken: frozenset[str]) -> Kit:
         """Return the kit less the items of these ids."""
@@ -222,11 +257,21 @@ class Kit:
 
     def signature(self) -> tuple[object, ...]:
         """Return a hashable value that is equal for kits of equal content."""
-        bands = tuple((b.id, b.name, b.shape, b.count, b.hysteresis, b.error, _law_key(b.law)) for b in self.bands)
+        bands = tuple(
+            (b.id, b.name, b.shape, b.count, b.hysteresis, b.error, _law_key(b.law))
+            for b in self.bands
+        )
         machines = tuple(m.key() for m in self.machines)
         return (
-            self.weights, bands, self.furniture, self.anchors, self.presses, self.things, machines, self.springs,
-        )  # fmt: skip
+            self.weights,
+            bands,
+            self.furniture,
+            self.anchors,
+            self.presses,
+            self.things,
+            machines,
+            self.springs,
+        )
 
     def of(self, kind: str) -> tuple[Weight, ...]:
         """Return the weights of a kind, lightest first."""
@@ -247,7 +292,9 @@ def _law_key(law: BandLaw) -> tuple[object, ...]:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Piece:
-    """So many of one thing to pick up: kind as in the kit (or band), its label, kg each (0 for a band)."""
+    """So many of one thing to pick up: kind as in the kit (or band), its label, kg each (0 for a
+    band).
+    """
 
     item: str
     kind: str
@@ -258,7 +305,9 @@ class Piece:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pick:
-    """A load the stock can make: kg in all, the pieces to pick up, and an unequal pair's share in the left hand."""
+    """A load the stock can make: kg in all, the pieces to pick up, and an unequal pair's share in
+    the left hand.
+    """
 
     kg: float
     pieces: tuple[Piece, ...] = field(default=())
@@ -266,7 +315,9 @@ class Pick:
 
 
 def bar_picks(kit: Kit) -> tuple[Pick, ...]:
-    """Return every total of bar and plates loaded in pairs, lightest first, with the fewest plates."""
+    """Return every total of bar and plates loaded in pairs, lightest first, with the fewest
+    plates.
+    """
     picks: dict[float, Pick] = {}
     for bar in kit.of("bar"):
         base = Piece(item=bar.id, kind="bar", label=bar.name or "bar", number=1, kg=bar.kg)
@@ -289,11 +340,15 @@ def _plate_pairs(kit: Kit) -> tuple[Pick, ...]:
     for plate in reversed(kit.of("plate")):
         grown = dict(best)
         for pairs in range(1, plate.count // 2 + 1):
-            piece = Piece(item=plate.id, kind="plate", label=f"{plate.kg:g}", number=2 * pairs, kg=plate.kg)
+            piece = Piece(
+                item=plate.id, kind="plate", label=f"{plate.kg:g}", number=2 * pairs, kg=plate.kg
+            )
             for total, pieces in best.items():
                 heavier = round(total + 2 * pairs * plate.kg, 6)
                 more = (*pieces, piece)
-                if heavier not in grown or sum(p.number for p in more) < sum(p.number for p in grown[heavier]):
+                if heavier not in grown or sum(p.number for p in more) < sum(
+                    p.number for p in grown[heavier]
+                ):
                     grown[heavier] = more
         best = grown
     return tuple(Pick(kg=total, pieces=best[total]) for total in sorted(best))
@@ -307,7 +362,10 @@ def sled_picks(kit: Kit) -> tuple[Pick, ...]:
 def pair_picks(kit: Kit) -> tuple[Pick, ...]:
     """Return one equal pair in the hands, for each size that is there twice; kg in all."""
     return tuple(
-        Pick(kg=2 * w.kg, pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=2, kg=w.kg),))
+        Pick(
+            kg=2 * w.kg,
+            pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=2, kg=w.kg),),
+        )
         for kind in ("dumbbell", "kettlebell")
         for w in kit.of(kind)
         if w.count >= 2
@@ -315,7 +373,9 @@ def pair_picks(kit: Kit) -> tuple[Pick, ...]:
 
 
 def unequal_picks(kit: Kit) -> tuple[Pick, ...]:
-    """Return every pair of two sizes, one for each total: that whose heavier one has nearest 70 % (common practice)."""
+    """Return every pair of two sizes, one for each total: that whose heavier one has nearest 70 %
+    (common practice).
+    """
     best: dict[float, tuple[float, Pick]] = {}
     for kind in ("dumbbell", "kettlebell"):
         sizes = kit.of(kind)
@@ -325,11 +385,15 @@ def unequal_picks(kit: Kit) -> tuple[Pick, ...]:
                     continue
                 total = round(light.kg + heavy.kg, 6)
                 pieces = tuple(
-                    Piece(item=w.id, kind=kind, label=f"{w.kg:g}", number=1, kg=w.kg) for w in (heavy, light)
+                    Piece(item=w.id, kind=kind, label=f"{w.kg:g}", number=1, kg=w.kg)
+                    for w in (heavy, light)
                 )
                 off = abs(heavy.kg / total - USUAL_HEAVY)
                 if total not in best or off < best[total][0] - 1e-9:
-                    best[total] = off, Pick(kg=total, pieces=pieces, left_share=round(heavy.kg / total, 4))
+                    best[total] = (
+                        off,
+                        Pick(kg=total, pieces=pieces, left_share=round(heavy.kg / total, 4)),
+                    )
     return tuple(best[kg][1] for kg in sorted(best))
 
 
@@ -352,25 +416,39 @@ def stack_picks(machine: Machine) -> tuple[Pick, ...]:
     return tuple(
         Pick(
             kg=round(float(kg), 6),
-            pieces=(Piece(item=machine.id, kind="stack", label=machine.name.lower(), number=1, kg=float(kg)),),
+            pieces=(
+                Piece(
+                    item=machine.id,
+                    kind="stack",
+                    label=machine.name.lower(),
+                    number=1,
+                    kg=float(kg),
+                ),
+            ),
         )
         for kg in totals
     )
 
 
 def rail_picks(kit: Kit, machine: Machine) -> tuple[Pick, ...]:
-    """Return every total of a bar on rails (as it hangs) with plates in pairs, lightest first; kg in all."""
+    """Return every total of a bar on rails (as it hangs) with plates in pairs, lightest first; kg
+    in all.
+    """
     own = machine.quantities.get("empty_kg", 0.0)
     base = Piece(item=machine.id, kind="rail bar", label=machine.name.lower(), number=1, kg=own)
     return tuple(Pick(kg=round(own + p.kg, 6), pieces=(base, *p.pieces)) for p in _plate_pairs(kit))
 
 
 MOST_PLATES = 4
-USUAL_HEAVY = 0.7  # of an unequal pair's weight, opposite the working leg (common practice, no source)
+USUAL_HEAVY = (
+    0.7  # of an unequal pair's weight, opposite the working leg (common practice, no source)
+)
 
 
 def plate_picks(kit: Kit) -> tuple[Pick, ...]:
-    """Return every total of up to four single plates (one side of a machine, a pin, a bar end), with the fewest."""
+    """Return every total of up to four single plates (one side of a machine, a pin, a bar end),
+    with the fewest.
+    """
     best: dict[float, tuple[Piece, ...]] = {0.0: ()}
     for plate in reversed(kit.of("plate")):
         grown = dict(best)
@@ -378,7 +456,16 @@ def plate_picks(kit: Kit) -> tuple[Pick, ...]:
             used = sum(p.number for p in pieces)
             for number in range(1, min(plate.count, MOST_PLATES - used) + 1):
                 heavier = round(total + number * plate.kg, 6)
-                more = (*pieces, Piece(item=plate.id, kind="plate", label=f"{plate.kg:g}", number=number, kg=plate.kg))
+                more = (
+                    *pieces,
+                    Piece(
+                        item=plate.id,
+                        kind="plate",
+                        label=f"{plate.kg:g}",
+                        number=number,
+                        kg=plate.kg,
+                    ),
+                )
                 if heavier not in grown or used + number < sum(p.number for p in grown[heavier]):
                     grown[heavier] = more
         best = grown

@@ -19,9 +19,11 @@ TRIED = 4  # best ones for each joint that are put together
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Pair:
-    """Two stand-ins, each for one prime joint: their match together, and the share of each joint's work they cover.
+    """Two stand-ins, each for one prime joint: their match together, and the share of each joint's
+    work they cover.
 
-    match: of the sum of both with what is wanted, 0 to 1. covers: by stand-in, by the target's joints, 0 to 1.
+    match: of the sum of both with what is wanted, 0 to 1. covers: by stand-in, by the target's
+    joints, 0 to 1.
     """
 
     first: Candidate
@@ -39,7 +41,8 @@ def needs_pair(best: Candidate | None, question: Question) -> bool:
 
 
 def best_pair(question: Question) -> Pair | None:
-    """Return the two stand-ins whose sum has most in common with what is wanted, each chosen for its own joint.
+    """Return the two stand-ins whose sum has most in common with what is wanted, each chosen for
+    its own joint.
 
     None where the target has one joint or nothing fits.
     """
@@ -62,16 +65,25 @@ def _for_joint(question: Question, index: int) -> list[Candidate]:
     """Return the best stand-ins for one joint of the target alone."""
     target = question.target
     own = replace(
-        target, actions=(target.actions[index],), bins=(target.bins[index],),
+        target,
+        actions=(target.actions[index],),
+        bins=(target.bins[index],),
         weights=(target.weights[index],) if target.weights else (),
-    )  # fmt: skip
+    )
     found = []
     for exercise in compared_exercises():
         original = question.wanted.exercise
         if original is not None and exercise.id == original.id:
             continue
         if (
-            left_out(exercise, question.kit, question.limits, question.rules, question.taken, question.names)
+            left_out(
+                exercise,
+                question.kit,
+                question.limits,
+                question.rules,
+                question.taken,
+                question.names,
+            )
             is not None
         ):
             continue
@@ -91,13 +103,19 @@ def _together(question: Question, one: Candidate, two: Candidate) -> Pair:
         low += float(np.minimum(both, wanted).sum())
         high += float(np.maximum(both, wanted).sum())
     covers = tuple(
-        tuple(float(np.minimum(own[i], wanted).sum() / wanted.sum()) for i, wanted in enumerate(target.bins))
+        tuple(
+            float(np.minimum(own[i], wanted).sum() / wanted.sum())
+            for i, wanted in enumerate(target.bins)
+        )
         for own in bins
     )
     return Pair(
-        first=one, second=two, actions=(target.actions[0], target.actions[1]), match=low / high if high else 0.0,
+        first=one,
+        second=two,
+        actions=(target.actions[0], target.actions[1]),
+        match=low / high if high else 0.0,
         covers=((covers[0][0], covers[0][1]), (covers[1][0], covers[1][1])),
-    )  # fmt: skip
+    )
 
 
 def _bins(question: Question, candidate: Candidate) -> list[Array]:

@@ -1,4 +1,6 @@
-"""What a stand-in means for this client: sore joints, weaker side, grip, failing alone. Never a verdict."""
+"""What a stand-in means for this client: sore joints, weaker side, grip, failing alone. Never a
+verdict.
+"""
 
 from __future__ import annotations
 
@@ -13,10 +15,11 @@ SAME = 0.05  # a peak that differs by less is called the same
 
 
 def notes_for(own: Curve, wanted: Curve | None, rules: Rules) -> tuple[str, ...]:
-    """Return sentences on a stand-in beside what was wanted (one set-up each; None: an intent), for this client.
+    """Return sentences on a stand-in beside what was wanted (one set-up each; None: an intent), for
+    this client.
 
-    A sore joint is given its peak demand beside the wanted exercise's; the low back only whether the
-    load presses on the spine.
+    A sore joint is given its peak demand beside the wanted exercise's; the low back only whether
+    the load presses on the spine.
     """
     exercise = own.setup.exercise
     notes = [_sore(joint, side, own, wanted) for joint, side in sorted(rules.sore.items())]
@@ -26,7 +29,10 @@ def notes_for(own: Curve, wanted: Curve | None, rules: Rules) -> tuple[str, ...]
     if rules.grip_kg is not None and (force := grip_n(own.setup, own.motion)) is not None:
         most = float(np.nanmax(force)) / G
         if most > rules.grip_kg:
-            notes.append(f"Each hand holds up to {most:.0f} kg, more than the {rules.grip_kg:g} kg its grip bears.")
+            notes.append(
+                f"Each hand holds up to {most:.0f} kg, more than the {rules.grip_kg:g} kg its "
+                "grip bears."
+            )
     if rules.alone and exercise.fails_alone == "with stops":
         notes.append("Alone: set the stops before the first rep.")
     if rules.beginner and any(exercise.id in ids for ids in STAGES[1:]):
@@ -41,7 +47,9 @@ def _one_leg(own: Curve) -> bool:
 def _sore(joint: str, side: str, own: Curve, wanted: Curve | None) -> str:
     which = "both" if side == "both" else side
     if joint == "low back":
-        presses = any(PORTS[getattr(x, "port", "sole")].axial for x in own.setup.loads if hasattr(x, "port"))
+        presses = any(
+            PORTS[getattr(x, "port", "sole")].axial for x in own.setup.loads if hasattr(x, "port")
+        )
         return f"Sore low back: the load {'presses' if presses else 'does not press'} on the spine."
     name = f"Sore {which} {joint}{'s' if which == 'both' else ''}"
     there = _peak(own, joint)

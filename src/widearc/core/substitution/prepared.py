@@ -1,7 +1,9 @@
-"""Set-ups of an exercise prepared once: reference loads solved, every total's demand in between; then only filtered.
+"""Set-ups of an exercise prepared once: reference loads solved, every total's demand in between;
+then only filtered.
 
-Demand is linear in the load where the posture does not depend on it; elsewhere the reference loads lie so close that
-what is between them is right to well under a percent of the match. What is offered is computed exactly afterwards.
+Demand is linear in the load where the posture does not depend on it; elsewhere the reference loads
+lie so close that what is between them is right to well under a percent of the match. What is
+offered is computed exactly afterwards.
 """
 
 from __future__ import annotations
@@ -53,9 +55,9 @@ KEPT_EXACT = 40  # curves a batch: a room that changes back finds them
 class PreparedBatch:
     """A batch with its reference curves, and which set-ups may be offered, (frames, picks).
 
-    mix: how much of each reference makes a pick, (picks, references). close: how near to the best guess a set-up is
-    computed exactly. own: where the references are the set-ups themselves at full samples, their curves and which
-    reference each pick is.
+    mix: how much of each reference makes a pick, (picks, references). close: how near to the best
+    guess a set-up is computed exactly. own: where the references are the set-ups themselves at full
+    samples, their curves and which reference each pick is.
     """
 
     batch: Batch
@@ -66,8 +68,13 @@ class PreparedBatch:
     _bins: dict[Action, Narrow] = field(default_factory=dict)
     _matches: OrderedDict[bytes, tuple[Narrow, Narrow]] = field(default_factory=OrderedDict)
     _exact: OrderedDict[tuple[int, int], Curve] = field(default_factory=OrderedDict)
-    _compared: OrderedDict[tuple[bytes, tuple[int, int]], Comparison] = field(default_factory=OrderedDict)
-    _many: tuple[Share | None, dict[tuple[int, int], int]] = (None, {})  # the last ones computed together
+    _compared: OrderedDict[tuple[bytes, tuple[int, int]], Comparison] = field(
+        default_factory=OrderedDict
+    )
+    _many: tuple[Share | None, dict[tuple[int, int], int]] = (
+        None,
+        {},
+    )  # the last ones computed together
     _scores: OrderedDict[bytes, dict[tuple[int, int], float]] = field(default_factory=OrderedDict)
     kept: OrderedDict[object, Any] = field(default_factory=OrderedDict)
     own: tuple[Share, NDArray[np.intp]] | None = None
@@ -85,19 +92,25 @@ class PreparedBatch:
     def carried(self) -> Array:
         """Return how many pieces are carried there, (frames, picks)."""
         if self._carried is None:
-            weights = np.array([sum(p.number for p in pick.pieces) for pick in self.batch.picks], dtype=float)
+            weights = np.array(
+                [sum(p.number for p in pick.pieces) for pick in self.batch.picks], dtype=float
+            )
             self._carried = pieces_to_carry(self.batch.frames)[:, None] + weights
         return self._carried
 
     def bins(self, action: Action) -> Narrow:
-        """Return the references' signed demand over the 1° grid, (frames, references, 220), zeros where held."""
+        """Return the references' signed demand over the 1° grid, (frames, references, 220), zeros
+        where held.
+        """
         if action not in self._bins:
             shape = (len(self.batch.frames), self.mix.shape[1], len(CENTRES_DEG))
             self._bins[action] = self.references.bins(action).reshape(shape)
         return self._bins[action]
 
     def allowed(self, taken: frozenset[str], free: Kit, grip_kg: float | None) -> BoolArray:
-        """Return which set-ups can be made of what is free and held in the hands, (frames, picks)."""
+        """Return which set-ups can be made of what is free and held in the hands, (frames,
+        picks).
+        """
         mask = self.usable.copy()
         for item in taken & self.users.keys() if taken else ():
             mask &= ~self.users[item][:, None]
@@ -123,16 +136,21 @@ class PreparedBatch:
     def _held(self, grip_kg: float | None) -> BoolArray:
         """Return which picks ask no more of a hand than it holds, (picks,): weights only.
 
-        What is held in both hands is shared evenly; what a band pulls is looked at for the chosen set-up alone.
+        What is held in both hands is shared evenly; what a band pulls is looked at for the chosen
+        set-up alone.
         """
         picks = self.batch.picks
-        way = next((w for w in self.batch.way if w.stock == self.batch.stock and PORTS[w.port].hands), None)
+        way = next(
+            (w for w in self.batch.way if w.stock == self.batch.stock and PORTS[w.port].hands), None
+        )
         if grip_kg is None or way is None:
             return np.ones(len(picks), dtype=bool)
         kg = np.array([pick.kg for pick in picks])
         return np.asarray(kg / (2.0 if way.port == "hands" else 1.0) <= grip_kg + 1e-9)
 
-    def pieces_of(self, row: tuple[int, int], taken: frozenset[str], free: Kit) -> tuple[Piece, ...]:
+    def pieces_of(
+        self, row: tuple[int, int], taken: frozenset[str], free: Kit
+    ) -> tuple[Piece, ...]:
         """Return what to pick up for a set-up, from what is free."""
         frame, pick = self.batch.frames[row[0]], self.batch.picks[row[1]]
         if not taken.isdisjoint({piece.item for piece in pick.pieces}):
@@ -140,14 +158,18 @@ class PreparedBatch:
         return (*pick.pieces, *frame.pieces)
 
     def match(self, target: Target) -> Narrow:
-        """Return every set-up's match with the target, 0 to 1, (frames, picks); the last few are kept.
+        """Return every set-up's match with the target, 0 to 1, (frames, picks); the last few are
+        kept.
 
-        Work in common over work in either; where the target has no level, each is first brought to its work: the shape.
+        Work in common over work in either; where the target has no level, each is first brought to
+        its work: the shape.
         """
         return self._matched(target)[0]
 
     def work(self, target: Target) -> Narrow:
-        """Return every set-up's positive demand over the target's joints, N·m·°, (frames, picks)."""
+        """Return every set-up's positive demand over the target's joints, N·m·°, (frames,
+        picks).
+        """
         return self._matched(target)[1]
 
     def _matched(self, target: Target) -> tuple[Narrow, Narrow]:
@@ -163,8 +185,12 @@ class PreparedBatch:
             np.flatnonzero((wanted > 0) | self.references.loaded(action))
             for action, wanted in zip(target.actions, target.bins, strict=True)
         ]
-        given = np.concatenate([self.references.bins(a, u) for a, u in zip(target.actions, used, strict=True)], axis=1)
-        asked = np.concatenate([wanted[u] for wanted, u in zip(target.bins, used, strict=True)]).astype(np.float32)
+        given = np.concatenate(
+            [self.references.bins(a, u) for a, u in zip(target.actions, used, strict=True)], axis=1
+        )
+        asked = np.concatenate(
+            [wanted[u] for wanted, u in zip(target.bins, used, strict=True)]
+        ).astype(np.float32)
         total, mix = float(asked.sum()), self.mix.astype(np.float32)
         if len(mix) > MANY * mix.shape[1]:
             # where there is much to do, degrees at which none of these gives anything are left out
@@ -172,7 +198,10 @@ class PreparedBatch:
             given, asked = given[:, there], asked[there]
         given = given.reshape(len(self.batch.frames), mix.shape[1], -1)
         frames, picks, degrees = given.shape[0], mix.shape[0], given.shape[2]
-        match, work = np.empty((frames, picks), dtype=np.float32), np.empty((frames, picks), dtype=np.float32)
+        match, work = (
+            np.empty((frames, picks), dtype=np.float32),
+            np.empty((frames, picks), dtype=np.float32),
+        )
         step = max(1, CHUNK_NM // max(1, picks * degrees))
         # a product with ones sums rows several times as fast as a sum does
         every = np.ones(degrees, dtype=np.float32)
@@ -190,14 +219,19 @@ class PreparedBatch:
         return match, work
 
     def close_rows(self, target: Target, mask: BoolArray) -> list[tuple[int, int]]:
-        """Return (frame, pick) of the set-ups of a mask that come close to its best guess, best first."""
+        """Return (frame, pick) of the set-ups of a mask that come close to its best guess, best
+        first.
+        """
         guess = np.where(mask, self.match(target), -1.0)
         flat = np.flatnonzero(guess.ravel() >= float(guess.max()) - self.close)
         flat = flat[np.argsort(-guess.ravel()[flat], kind="stable")][:MOST_EXACT]
         return [(int(i) // guess.shape[1], int(i) % guess.shape[1]) for i in flat]
 
-    def best(self, target: Target, mask: BoolArray, body: Body, limits: Limits) -> tuple[float, tuple[int, int]] | None:
-        """Return match and (frame, pick) of the best set-up of a mask: of equal ones, the fewest pieces to carry.
+    def best(
+        self, target: Target, mask: BoolArray, body: Body, limits: Limits
+    ) -> tuple[float, tuple[int, int]] | None:
+        """Return match and (frame, pick) of the best set-up of a mask: of equal ones, the fewest
+        pieces to carry.
 
         Close ones are computed exactly first, so that what is found is not beaten.
         """
@@ -206,7 +240,11 @@ class PreparedBatch:
         rows = self.close_rows(target, mask)
         score_together([(self, rows)], target, body, limits)
         scores = self.known(target)
-        row = rows[0] if len(rows) == 1 else min(rows, key=lambda r: (-round(scores[r], 6), self.carried[r], r))
+        row = (
+            rows[0]
+            if len(rows) == 1
+            else min(rows, key=lambda r: (-round(scores[r], 6), self.carried[r], r))
+        )
         return (scores[row], row) if scores[row] >= 0 else None
 
     def compared(self, target: Target, row: tuple[int, int], exact: Curve) -> Comparison:
@@ -219,7 +257,8 @@ class PreparedBatch:
         return self._compared[key]
 
     def known(self, target: Target) -> dict[tuple[int, int], float]:
-        """Return the exact matches with a target that were computed before, -1 for what cannot be done after all.
+        """Return the exact matches with a target that were computed before, -1 for what cannot be
+        done after all.
 
         Those of the last few targets are kept.
         """
@@ -232,17 +271,28 @@ class PreparedBatch:
         """Return rows out of the references, where these are the set-ups themselves."""
         assert self.own is not None
         share, which = self.own
-        return share.only(np.array([frame * self.mix.shape[1] + which[pick] for frame, pick in rows]))
+        return share.only(
+            np.array([frame * self.mix.shape[1] + which[pick] for frame, pick in rows])
+        )
 
     def take(
-        self, target: Target, rows: list[tuple[int, int]], share: Share, every: Comparison, at: NDArray[np.intp],
+        self,
+        target: Target,
+        rows: list[tuple[int, int]],
+        share: Share,
+        every: Comparison,
+        at: NDArray[np.intp],
         bad: BoolArray,
-    ) -> None:  # fmt: skip
-        """Keep rows that were computed exactly: their share of the curves, the comparisons at `at`, what is refused."""
+    ) -> None:
+        """Keep rows that were computed exactly: their share of the curves, the comparisons at `at`,
+        what is refused.
+        """
         score = every.score(target)[at]
         best = max(range(len(rows)), key=lambda i: (not bad[i], score[i]))
         self._compared[(target.key, rows[best])] = every.row(int(at[best]))
-        self.known(target).update({row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(rows)})
+        self.known(target).update(
+            {row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(rows)}
+        )
         self._many = share, {row: i for i, row in enumerate(rows) if not bad[i]}
 
     def exact(self, row: tuple[int, int], body: Body, limits: Limits) -> Curve:
@@ -252,13 +302,17 @@ class PreparedBatch:
             if together is not None and row in places:
                 self._exact[row] = together.row(places[row])
             else:
-                self._exact[row] = curve(self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False)
+                self._exact[row] = curve(
+                    self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False
+                )
             while len(self._exact) > KEPT_EXACT:
                 self._exact.popitem(last=False)
         return self._exact[row]
 
     def step(self, row: tuple[int, int], target: Target, mask: BoolArray) -> float | None:
-        """Return how much harder the next heavier total of the same geometry is (share of mean demand), or None."""
+        """Return how much harder the next heavier total of the same geometry is (share of mean
+        demand), or None.
+        """
         work = self._matched(target)[1][row[0]]
         here = float(work[row[1]])
         heavier = work[mask[row[0]] & (work > here * 1.005)]
@@ -266,7 +320,10 @@ class PreparedBatch:
 
 
 def score_together(
-    asked: Sequence[tuple[PreparedBatch, list[tuple[int, int]]]], target: Target, body: Body, limits: Limits
+    asked: Sequence[tuple[PreparedBatch, list[tuple[int, int]]]],
+    target: Target,
+    body: Body,
+    limits: Limits,
 ) -> None:
     """Compute set-ups of many batches exactly, at full samples, and let each batch keep its own."""
     new = []
@@ -276,9 +333,19 @@ def score_together(
             new.append((part, missing, tuple(part.batch.row(*row) for row in missing)))
     if not new:
         return
-    solved = {n: part.own_share(missing) for n, (part, missing, _) in enumerate(new) if part.own is not None}
+    solved = {
+        n: part.own_share(missing)
+        for n, (part, missing, _) in enumerate(new)
+        if part.own is not None
+    }
     others = [n for n in range(len(new)) if n not in solved]
-    solved |= dict(zip(others, computed([new[n][0].batch.setup(body, limits, new[n][2]) for n in others]), strict=True))
+    solved |= dict(
+        zip(
+            others,
+            computed([new[n][0].batch.setup(body, limits, new[n][2]) for n in others]),
+            strict=True,
+        )
+    )
     together = gathered([solved[n] for n in range(len(new))])
     compared = compare(target, together.angles, together.demand, together.rows)
     for number, (part, missing, made) in enumerate(new):
@@ -288,7 +355,9 @@ def score_together(
 
 @dataclass(slots=True, kw_only=True, eq=False)
 class Prepared:
-    """All batches of one exercise, how many set-ups they hold, and why others failed (reason: count)."""
+    """All batches of one exercise, how many set-ups they hold, and why others failed (reason:
+    count).
+    """
 
     parts: list[PreparedBatch] = field(default_factory=list)
     tried: int = 0
@@ -296,7 +365,8 @@ class Prepared:
 
 
 class Memo:
-    """Keeps prepared exercises of the last requests, so that a changed target or taken item costs little.
+    """Keeps prepared exercises of the last requests, so that a changed target or taken item costs
+    little.
 
     What is taken only filters what was computed for the whole kit. Holds at most `most` exercises.
     """
@@ -309,7 +379,9 @@ class Memo:
         self._lock = threading.Lock()  # the server asks from several threads
 
     def scope(self, *parts: object) -> int:
-        """Return a number for what an answer depends on; equal parts get the same one (hashed once a request)."""
+        """Return a number for what an answer depends on; equal parts get the same one (hashed once
+        a request).
+        """
         with self._lock:
             if len(self._scopes) > 4 * self._most:
                 self._scopes.clear()
@@ -317,7 +389,9 @@ class Memo:
             return self._scopes.setdefault(parts, len(self._scopes))
 
     def once(self, key: object, make: Callable[[], T]) -> T:
-        """Return what `make` gave for a key the last time, or make it: for the few that every answer shares."""
+        """Return what `make` gave for a key the last time, or make it: for the few that every
+        answer shares.
+        """
         with self._lock:
             if key in self._shared:
                 self._shared.move_to_end(key)
@@ -341,7 +415,8 @@ class Memo:
         scope: int,
         extra: str = "",
     ) -> list[Prepared]:
-        """Return exercises prepared for a whole kit, body and knee range; `scope` as given for them.
+        """Return exercises prepared for a whole kit, body and knee range; `scope` as given for
+        them.
 
         extra: "" for the plain set-ups, else those with that one thing more.
         """
@@ -362,9 +437,14 @@ class Memo:
 
 
 def _prepare(
-    exercises: Sequence[Exercise], kit: Kit, body: Body, limits: Limits, to_shoulders_kg: float | None, wanted: Range,
+    exercises: Sequence[Exercise],
+    kit: Kit,
+    body: Body,
+    limits: Limits,
+    to_shoulders_kg: float | None,
+    wanted: Range,
     extra: str,
-) -> list[Prepared]:  # fmt: skip
+) -> list[Prepared]:
     """Return exercises prepared, in their order: what of them can be is computed together."""
     asked, listed = [], Listed()
     for exercise in exercises:
@@ -373,7 +453,11 @@ def _prepare(
         asked.append([batch for batch in every if batch is not None])
     edges = Call()
     drafts = [
-        [part for pair in zip(lifted, found, strict=True) for part in _drafted(*pair, body, limits, edges)]
+        [
+            part
+            for pair in zip(lifted, found, strict=True)
+            for part in _drafted(*pair, body, limits, edges)
+        ]
         for lifted, found in zip(asked, solved_together(asked, body, limits), strict=True)
     ]
     known = edges.solve()
@@ -381,24 +465,38 @@ def _prepare(
     for lifted, drafted in zip(asked, drafts, strict=True):
         parts = [part for part in (draft(known) for draft in drafted) if part.usable.any()]
         reasons = {} if parts else why_none(lifted, body, limits)
-        made.append(Prepared(parts=parts, tried=sum(part.batch.size for part in parts), reasons=reasons))
+        made.append(
+            Prepared(parts=parts, tried=sum(part.batch.size for part in parts), reasons=reasons)
+        )
     return made
 
 
 def _liftable(batch: Batch, to_shoulders_kg: float | None) -> Batch | None:
-    """Return the batch without picks that the client cannot bring to the shoulders; None where none is left."""
+    """Return the batch without picks that the client cannot bring to the shoulders; None where none
+    is left.
+    """
     if "rack or clean" not in batch.exercise.needs or to_shoulders_kg is None:
         return batch
     picks = tuple(pick for pick in batch.picks if pick.kg <= to_shoulders_kg)
-    return Batch(exercise=batch.exercise, way=batch.way, frames=batch.frames, picks=picks) if picks else None
+    return (
+        Batch(exercise=batch.exercise, way=batch.way, frames=batch.frames, picks=picks)
+        if picks
+        else None
+    )
 
 
 _Draft = Callable[[list[Part]], PreparedBatch]
-"""What makes a part of an exercise, once the set-ups at the edge of what can be done are computed."""
+"""What makes a part of an exercise, once the set-ups at the edge of what can be done are
+computed.
+"""
 
 
-def _drafted(batch: Batch, found: References, body: Body, limits: Limits, edges: Call) -> Iterator[_Draft]:
-    """Yield a batch with its reference curves; set-ups next to a reference that fails become a part of their own."""
+def _drafted(
+    batch: Batch, found: References, body: Body, limits: Limits, edges: Call
+) -> Iterator[_Draft]:
+    """Yield a batch with its reference curves; set-ups next to a reference that fails become a part
+    of their own.
+    """
     plan = plan_of(batch, body.mass_kg)
     fine = ~found.bad.reshape(len(batch.frames), len(plan.points))
     used = (plan.mix > 0).astype(np.float32).T
@@ -407,7 +505,9 @@ def _drafted(batch: Batch, found: References, body: Body, limits: Limits, edges:
         usable = (~fine).astype(np.float32) @ used == 0
     if usable.any():
         close = closeness(batch, plan, found)
-        made = PreparedBatch(batch=batch, references=found, usable=usable, mix=plan.mix, close=close)
+        made = PreparedBatch(
+            batch=batch, references=found, usable=usable, mix=plan.mix, close=close
+        )
         if isinstance(found, Part) and found.samples == SAMPLES and plan.own is not None:
             made.own = found.share, plan.own
         yield lambda parts: made
@@ -418,16 +518,28 @@ def _drafted(batch: Batch, found: References, body: Body, limits: Limits, edges:
             yield _one_by_one(batch, [(int(g), int(k)) for g, k in edge], body, limits, edges)
 
 
-def _one_by_one(batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: Limits, edges: Call) -> _Draft:
-    """Return set-ups each with its own total as a part of their own: none is between two references."""
+def _one_by_one(
+    batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: Limits, edges: Call
+) -> _Draft:
+    """Return set-ups each with its own total as a part of their own: none is between two
+    references.
+    """
     frames = tuple(batch.row(g, k) for g, k in pairs)
-    single = Batch(exercise=batch.exercise, way=batch.way, frames=frames, picks=(NOTHING,), machine=batch.machine)
+    single = Batch(
+        exercise=batch.exercise,
+        way=batch.way,
+        frames=frames,
+        picks=(NOTHING,),
+        machine=batch.machine,
+    )
     number = edges.add(single.setup(body, limits, frames, samples=SEARCH_SAMPLES), frames)
 
     def made(parts: list[Part]) -> PreparedBatch:
         """Return the part, once the set-ups at the edge are computed."""
         found = parts[number]
         usable = ~found.bad[:, None]
-        return PreparedBatch(batch=single, references=found, usable=usable, mix=np.ones((1, 1)), close=CLOSE_LINEAR)
+        return PreparedBatch(
+            batch=single, references=found, usable=usable, mix=np.ones((1, 1)), close=CLOSE_LINEAR
+        )
 
     return made

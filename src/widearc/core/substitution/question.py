@@ -36,9 +36,10 @@ Found = tuple[float, PreparedBatch, tuple[int, int]]
 class Candidate:
     """The best set-up found for one exercise, with its numbers; shares 0 to 1.
 
-    match: the shape where the target has no level. comparison holds one row; step is the next heavier set-up's mean
-    demand over this one's, less 1 (None: nothing heavier here). bins: the
-    target's and its own are in `comparison.bins`. style: how its reps are done; its bins are weighted by it.
+    match: the shape where the target has no level. comparison holds one row; step is the next
+    heavier set-up's mean demand over this one's, less 1 (None: nothing heavier here). bins: the
+    target's and its own are in `comparison.bins`. style: how its reps are done; its bins are
+    weighted by it.
     """
 
     exercise: Exercise
@@ -72,9 +73,10 @@ class Candidate:
 class Question:
     """A wanted loading, a kit, a client and what is free now: everything an answer depends on.
 
-    asked: one set-up with its load, or an intent. taken: ids of items in use or broken; names: a word for the state of
-    each. memo keeps what was computed for the next question. body_doubt: how sure the client's body is. shape: how the
-    wanted demand is laid out; style and tempo: how the wanted exercise is done (an intent has its own).
+    asked: one set-up with its load, or an intent. taken: ids of items in use or broken; names: a
+    word for the state of each. memo keeps what was computed for the next question. body_doubt: how
+    sure the client's body is. shape: how the wanted demand is laid out; style and tempo: how the
+    wanted exercise is done (an intent has its own).
     """
 
     asked: Curve | Intent
@@ -108,7 +110,11 @@ class Question:
     @cached_property
     def _scope(self) -> int:
         return self.memo.scope(
-            self.kit.signature(), self.body, self.limits, self.rules.to_shoulders_kg, self.wanted.knee
+            self.kit.signature(),
+            self.body,
+            self.limits,
+            self.rules.to_shoulders_kg,
+            self.wanted.knee,
         )
 
     @cached_property
@@ -129,7 +135,9 @@ class Question:
         return self.prepare([exercise], extra)[0]
 
     def prepare(self, exercises: Sequence[Exercise], extra: str = "") -> list[Prepared]:
-        """Return exercises' set-ups as `prepared` does, computed together: of many in little more time than of one."""
+        """Return exercises' set-ups as `prepared` does, computed together: of many in little more
+        time than of one.
+        """
         return self.memo.prepared(
             exercises,
             self.kit,
@@ -142,7 +150,8 @@ class Question:
         )
 
     def score(self, exercises: Iterable[Exercise], extra: str = "") -> None:
-        """Compute exactly what comes close to the best of each exercise: of many in little more time than of one.
+        """Compute exactly what comes close to the best of each exercise: of many in little more
+        time than of one.
 
         extra: of those with that one, "" for the plain ones.
         """
@@ -150,8 +159,11 @@ class Question:
         for exercise in exercises:
             guesses = self._guesses(exercise, extra, self.target)
             top = max((guess for guess, *_ in guesses), default=0.0)
-            asked += [(part, part.close_rows(self.target, mask)) for guess, _, part, mask in guesses
-                      if guess >= top - max(CLOSE, part.close)]  # fmt: skip
+            asked += [
+                (part, part.close_rows(self.target, mask))
+                for guess, _, part, mask in guesses
+                if guess >= top - max(CLOSE, part.close)
+            ]
         score_together(asked, self.target, self.body, self.limits)
 
     def _allowed(self, part: PreparedBatch) -> BoolArray:
@@ -161,7 +173,9 @@ class Question:
         return self._masks[part]
 
     def _guesses(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
-        """Return for each batch that has anything free its best guess, its order, itself and what is free of it."""
+        """Return for each batch that has anything free its best guess, its order, itself and what
+        is free of it.
+        """
         key = (exercise.id, extra, target.key)
         if key not in self._guessed:
             self._guessed[key] = self._guessed_of(exercise, extra, target)
@@ -172,18 +186,26 @@ class Question:
         for order, part in enumerate(self.prepared(exercise, extra).parts):
             mask = self._allowed(part)
             if mask.any():
-                found.append((float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask))
+                found.append(
+                    (float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask)
+                )
         return found
 
     def hopeless(self, exercise: Exercise, least: float) -> bool:
-        """Return whether nothing of an exercise can match as much as `least` (share), as far off as guesses may be.
+        """Return whether nothing of an exercise can match as much as `least` (share), as far off as
+        guesses may be.
 
         False where nothing of it can be made at all.
         """
         found = self._guesses(exercise, "", self.target)
-        return bool(found) and max(guess + max(CLOSE, part.close) for guess, _, part, _ in found) < least
+        return (
+            bool(found)
+            and max(guess + max(CLOSE, part.close) for guess, _, part, _ in found) < least
+        )
 
-    def best(self, exercise: Exercise, *, extra: str = "", target: Target | None = None) -> Found | None:
+    def best(
+        self, exercise: Exercise, *, extra: str = "", target: Target | None = None
+    ) -> Found | None:
         """Return the best set-up that uses nothing taken, or None.
 
         extra: of those with that one, "" for the plain ones. target: another than the wanted one.
@@ -200,7 +222,9 @@ class Question:
         return best
 
     def candidate(self, found: Found, *, target: Target | None = None) -> Candidate:
-        """Return a set-up computed exactly, with its numbers and sentence; the same object when asked again."""
+        """Return a set-up computed exactly, with its numbers and sentence; the same object when
+        asked again.
+        """
         target = target or self.target
         _, part, row = found
         pieces = part.pieces_of(row, self.taken, self.free)
@@ -214,21 +238,37 @@ class Question:
         return kept
 
     def _made(
-        self, part: PreparedBatch, row: tuple[int, int], target: Target, pieces: tuple[Piece, ...], step: float | None
+        self,
+        part: PreparedBatch,
+        row: tuple[int, int],
+        target: Target,
+        pieces: tuple[Piece, ...],
+        step: float | None,
     ) -> Candidate:
         exact = part.exact(row, self.body, self.limits)
         errors = load_errors(exact, pieces, self.kit, part.batch.frames[row[0]].machine)
         compared = part.compared(target, row, exact)
         return Candidate(
-            exercise=part.batch.exercise, row=part.batch.row(*row), pieces=pieces, curve=exact, comparison=compared,
-            match=float(compared.score(target)[0]), shape=float(compared.shape[0]), reach=float(compared.reach[0]),
-            level=float(compared.level[0]), step=step,
+            exercise=part.batch.exercise,
+            row=part.batch.row(*row),
+            pieces=pieces,
+            curve=exact,
+            comparison=compared,
+            match=float(compared.score(target)[0]),
+            shape=float(compared.shape[0]),
+            reach=float(compared.reach[0]),
+            level=float(compared.level[0]),
+            step=step,
             sentence=sentence(target.at_level_of(compared), compared, exact),
-            _unsure=Unsure(own=exact, compared=compared, target=target, wanted=self._doubt, errors=errors),
-        )  # fmt: skip
+            _unsure=Unsure(
+                own=exact, compared=compared, target=target, wanted=self._doubt, errors=errors
+            ),
+        )
 
     def score_in_style(self, chosen: Candidate, style: RepStyle) -> float:
-        """Return what a plain candidate would match in a rep style, 0 to 1: only the score, from its own bins."""
+        """Return what a plain candidate would match in a rep style, 0 to 1: only the score, from
+        its own bins.
+        """
         target = self.target
         weights = style_weights(chosen, target, style)
         own = [b[0] * w for b, w in zip(chosen.comparison.bins, weights, strict=True)]
@@ -236,31 +276,47 @@ class Question:
             factor = sum(b.sum() for b in target.bins) / max(float(sum(b.sum() for b in own)), 1e-9)
             own = [b * factor for b in own]
         low = sum(float(np.minimum(t, c).sum()) for t, c in zip(target.bins, own, strict=True))
-        return low / sum(float(np.maximum(t, c).sum()) for t, c in zip(target.bins, own, strict=True))
+        return low / sum(
+            float(np.maximum(t, c).sum()) for t, c in zip(target.bins, own, strict=True)
+        )
 
     def in_style(self, chosen: Candidate, style: RepStyle) -> Candidate:
-        """Return a candidate done in a rep style: its dose against the wanted one, in the plain rep's unit."""
+        """Return a candidate done in a rep style: its dose against the wanted one, in the plain
+        rep's unit.
+        """
         target = self.target
         weights = style_weights(chosen, target, style)
-        compared = compare(target, chosen.curve.motion.angles, chosen.curve.demand_nm, 1, weights=weights)
+        compared = compare(
+            target, chosen.curve.motion.angles, chosen.curve.demand_nm, 1, weights=weights
+        )
         return replace(
-            chosen, comparison=compared, match=float(compared.score(target)[0]), shape=float(compared.shape[0]),
-            reach=float(compared.reach[0]), level=float(compared.level[0]), style=style, _kept=[],
+            chosen,
+            comparison=compared,
+            match=float(compared.score(target)[0]),
+            shape=float(compared.shape[0]),
+            reach=float(compared.reach[0]),
+            level=float(compared.level[0]),
+            style=style,
+            _kept=[],
             sentence=sentence(target.at_level_of(compared), compared, chosen.curve),
-        )  # fmt: skip
+        )
 
 
 def make_sure(candidates: Sequence[Candidate]) -> None:
-    """Compute how sure many candidates are: together, in a fraction of the time of one after the other."""
+    """Compute how sure many candidates are: together, in a fraction of the time of one after the
+    other.
+    """
     new = [c for c in candidates if not c._kept]
     for candidate, doubt in zip(new, doubts_about([c._unsure for c in new]), strict=True):
         candidate._kept.append(doubt)
 
 
 def style_weights(chosen: Candidate, target: Target, style: RepStyle) -> tuple[Array, ...]:
-    """Return how much longer than in a plain rep each degree of the target's joints is held, (220,) each.
+    """Return how much longer than in a plain rep each degree of the target's joints is held, (220,)
+    each.
 
-    Angles of the style are those of the target's first joint; the others pass their own range with it.
+    Angles of the style are those of the target's first joint; the others pass their own range with
+    it.
     """
     ends = []
     for action in target.actions:
@@ -269,7 +325,12 @@ def style_weights(chosen: Candidate, target: Target, style: RepStyle) -> tuple[A
             ends.append((0.0, 1.0))
             continue
         deg = to_deg(angle[0])
-        ends.append((float(deg[0]), float(deg[-1])) if abs(deg[-1] - deg[0]) > 1.0 else (float(deg[0]), deg[0] + 1.0))
+        ends.append(
+            (float(deg[0]), float(deg[-1]))
+            if abs(deg[-1] - deg[0]) > 1.0
+            else (float(deg[0]), deg[0] + 1.0)
+        )
     return tuple(
-        style_weight(style if i == 0 else style.moved(ends[0], e), target.tempo, e) for i, e in enumerate(ends)
+        style_weight(style if i == 0 else style.moved(ends[0], e), target.tempo, e)
+        for i, e in enumerate(ends)
     )

@@ -17,7 +17,9 @@ BLOCK = 10  # degrees over which a ratio is read: single degrees are too fine to
 
 
 def sentence(target: Target, compared: Comparison, curve: Curve) -> str:
-    """Return where the candidate differs from the target: the main joint first, then the other in short."""
+    """Return where the candidate differs from the target: the main joint first, then the other in
+    short.
+    """
     main = int(np.argmax([b.sum() for b in target.bins]))
     words = [_main_joint(target, main, compared.bins[main][0], curve)]
     for index, action in enumerate(target.actions):
@@ -55,15 +57,18 @@ def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> str:
 
 
 def _beyond(angle: Array, t: Array, c: Array, action: Action) -> list[str]:
-    """Return words for what a stand-in asks outside the wanted range, where that is a real share of the work."""
+    """Return words for what a stand-in asks outside the wanted range, where that is a real share of
+    the work.
+    """
     used = np.flatnonzero(t > 0)
     if not len(used):
         return []
     said = []
     half = 0.5 * action.direction  # from the middle of a degree to its outer side
     for part, edge in (
-        (slice(None, int(used[0])), angle[used[0]] - half), (slice(int(used[-1]) + 1, None), angle[used[-1]] + half),
-    ):  # fmt: skip
+        (slice(None, int(used[0])), angle[used[0]] - half),
+        (slice(int(used[-1]) + 1, None), angle[used[-1]] + half),
+    ):
         extra = c[part]
         if extra.sum() > BEYOND * t.sum():
             reach = angle[part][extra > 0]
@@ -135,7 +140,11 @@ def _other_joint(action: Action, wanted: Array, own: Array) -> str:
         return f"{name} asks the same work."
     if ratio < 1:
         return f"{name} asks {100 * (1 - ratio):.0f} % less."
-    return f"{name} asks {100 * (ratio - 1):.0f} % more." if ratio < 1.95 else f"{name} asks {_times(ratio)}."
+    return (
+        f"{name} asks {100 * (ratio - 1):.0f} % more."
+        if ratio < 1.95
+        else f"{name} asks {_times(ratio)}."
+    )
 
 
 def _join(parts: list[str]) -> str:

@@ -1,7 +1,8 @@
-"""Reference loads of set-ups: solved together, on the 1° grid, so that every total lies between two of them.
+"""Reference loads of set-ups: solved together, on the 1° grid, so that every total lies between two
+of them.
 
-Demand is linear in the load where the posture does not depend on it: there two references say all, and what bands
-pulled together ask is the sum of what each asks.
+Demand is linear in the load where the posture does not depend on it: there two references say all,
+and what bands pulled together ask is the sum of what each asks.
 """
 
 from __future__ import annotations
@@ -30,19 +31,46 @@ from widearc.core.substitution.setups import NOTHING, Batch
 # every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
 SEARCH_SAMPLES = 11
 KNOTS = {"lunge": (1, 4)}
-"""Samples by a movement's variant at which it changes its way: a lunge's rear foot leaves the floor, the leg hangs."""
-SMALL = 60  # curves: so few are computed at full samples at once, and nothing needs to be computed again
+"""Samples by a movement's variant at which it changes its way: a lunge's rear foot leaves the
+floor, the leg hangs.
+"""
+# curves: so few are computed at full samples at once, and nothing needs to be computed again
+SMALL = 60
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
 CLOSE_STEP = 0.024  # the same in steps and lunges, whose hip turns back
 CLOSE_CUT = 0.08  # the same where a range that the hip limit ends changes with the load
 CLOSE_LINEAR = 0.003  # the same where a guess is only as coarse as its samples
 CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
-NOT_OFFERED = ("rear-knee-floor", "feet-touch-floor", "band-overstretch", "sled-pulled-away", "band-idle")
+NOT_OFFERED = (
+    "rear-knee-floor",
+    "feet-touch-floor",
+    "band-overstretch",
+    "sled-pulled-away",
+    "band-idle",
+)
 REFERENCES = {
     True: (0.0, 120.0, 1000.0),
-    False: (0.0, 5.0, 10.0, 15.0, 20.0, 30.0, 45.0, 65.0, 95.0, 140.0, 200.0, 300.0, 450.0, 650.0, 1000.0),
+    False: (
+        0.0,
+        5.0,
+        10.0,
+        15.0,
+        20.0,
+        30.0,
+        45.0,
+        65.0,
+        95.0,
+        140.0,
+        200.0,
+        300.0,
+        450.0,
+        650.0,
+        1000.0,
+    ),
 }
-"""Reference loads in kg, by whether the family is linear. Fixed, so that no answer depends on what else is here."""
+"""Reference loads in kg, by whether the family is linear. Fixed, so that no answer depends on what
+else is here.
+"""
 KEPT_CUTS = 4  # choices of degrees: those of a question's two joints and of the one before
 FEW = 5  # totals: so few are their own references
 
@@ -59,12 +87,18 @@ def is_linear(batch: Batch) -> bool:
     if exercise.family == "hinge":
         # a bar kept over the foot: whatever it weighs, balance asks the same posture
         kept = exercise.variant == "deadlift" or exercise.options["hold"].default == "bar"
-        return kept and all(way.port == "hands" and way.stock not in ELASTIC for way in batch.way) and bool(batch.way)
+        return (
+            kept
+            and all(way.port == "hands" and way.stock not in ELASTIC for way in batch.way)
+            and bool(batch.way)
+        )
     return exercise.family in POSTURE_KEPT
 
 
 def refused(share: Share, rows: Sequence[Row], times: int = 1) -> BoolArray:
-    """Return which set-ups cannot be done or are not offered: rows, each so many times, (rows × times,)."""
+    """Return which set-ups cannot be done or are not offered: rows, each so many times, (rows ×
+    times,).
+    """
     return _not_offered(share.whole)[share.rows] | _gives_way(share, rows, times)
 
 
@@ -78,12 +112,16 @@ def _not_offered(found: Curve) -> BoolArray:
 
 
 def _gives_way(share: Share, rows: Sequence[Row], times: int) -> BoolArray:
-    """Return where what a band is tied to would lift, slide, tip or break: only as far as that is known."""
+    """Return where what a band is tied to would lift, slide, tip or break: only as far as that is
+    known.
+    """
     bad = np.zeros(len(rows) * times, dtype=bool)
     if not any(isinstance(load, Band) and load.anchor is not None for load in share.setup.loads):
         return bad
     table = table_of(rows)
-    holds = {i: hold_of(pull.anchor[0]) for i, pull in enumerate(table.pulls) if pull.anchor is not None}
+    holds = {
+        i: hold_of(pull.anchor[0]) for i, pull in enumerate(table.pulls) if pull.anchor is not None
+    }
     known = {i: hold for i, hold in holds.items() if hold.holds_n is not None or hold.kg > 0}
     if not known:
         return bad
@@ -101,20 +139,24 @@ def _gives_way(share: Share, rows: Sequence[Row], times: int) -> BoolArray:
 
 
 def closeness(batch: Batch, plan: Plan, found: References) -> float:
-    """Return how near a guessed match (share) must come to the best one to be computed exactly before one is chosen."""
+    """Return how near a guessed match (share) must come to the best one to be computed exactly
+    before one is chosen.
+    """
     samples = found.samples
     if plan.own is not None and samples == SAMPLES:
         return CLOSE_EXACT
     if not is_linear(batch):
         near = CLOSE_STEP if batch.exercise.variant in KNOTS else CLOSE
         return CLOSE_CUT if isinstance(found, Part) and found.is_cut else near
-    # a press's push square to its rails has a limit, and demand a knee there: it is never at full samples
+    # a press's push square to its rails has a limit, and demand a knee there: it is never at full
+    # samples
     return CLOSE_EXACT if samples == SAMPLES else CLOSE_LINEAR
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Plan:
-    """The reference loads of some totals, kg, and how much of each makes each total, (totals, references).
+    """The reference loads of some totals, kg, and how much of each makes each total, (totals,
+    references).
 
     own: where every total is a reference itself, which one, (totals,); else None.
     """
@@ -125,7 +167,9 @@ class Plan:
 
 
 def plan_of(batch: Batch, mass_kg: float) -> Plan:
-    """Return the reference loads of a batch: those beside any of its totals; few totals are their own."""
+    """Return the reference loads of a batch: those beside any of its totals; few totals are their
+    own.
+    """
     return _plan(tuple(pick.kg for pick in batch.picks), is_linear(batch), mass_kg)
 
 
@@ -148,10 +192,12 @@ def _around(kg: Array, references: Array) -> Array:
 
 
 def mix_of(kg: Array, points: Array, mass_kg: float, *, linear: bool) -> Array:
-    """Return how much of each reference load makes each load, (loads, references): the two beside it.
+    """Return how much of each reference load makes each load, (loads, references): the two beside
+    it.
 
-    Where balance sets the posture, it changes as u = 1 / (body + load): there demand times u is weighed by u, which is
-    right for a demand that is linear in the load as well as for arms that are linear in u.
+    Where balance sets the posture, it changes as u = 1 / (body + load): there demand times u is
+    weighed by u, which is right for a demand that is linear in the load as well as for arms that
+    are linear in u.
     """
     mix = np.zeros((len(kg), len(points)))
     at = np.minimum(np.searchsorted(points, kg), len(points) - 1)
@@ -188,19 +234,24 @@ class References(Protocol):
         """Return at how many places of the lift they were computed."""
 
     def bins(self, action: Action, columns: Columns = EVERY) -> Narrow:
-        """Return signed demand over the 1° grid, N·m, (set-ups × loads, degrees), zeros where the joint is held.
+        """Return signed demand over the 1° grid, N·m, (set-ups × loads, degrees), zeros where the
+        joint is held.
 
         columns: which degrees.
         """
 
     def loaded(self, action: Action) -> BoolArray:
-        """Return at which degrees any of them asks anything, (220,): those of others may be among them."""
+        """Return at which degrees any of them asks anything, (220,): those of others may be among
+        them.
+        """
 
 
 def finer(values: Array, knots: tuple[int, ...] = ()) -> Array:
-    """Return values at even steps (…, n) with those half way between (…, 2n - 1): cubics through the nearest four.
+    """Return values at even steps (…, n) with those half way between (…, 2n - 1): cubics through
+    the nearest four.
 
-    knots: none reaches across these. Where a stretch has less than four values, they are joined by lines.
+    knots: none reaches across these. Where a stretch has less than four values, they are joined by
+    lines.
     """
     if knots:
         ends = itertools.pairwise((0, *knots, values.shape[-1] - 1))
@@ -211,7 +262,9 @@ def finer(values: Array, knots: tuple[int, ...] = ()) -> Array:
         made[..., ::2], made[..., 1::2] = values, 0.5 * (values[..., 1:] + values[..., :-1])
         return made
     made[..., ::2] = values
-    made[..., 3:-3:2] = (9.0 * (values[..., 1:-2] + values[..., 2:-1]) - values[..., :-3] - values[..., 3:]) / 16.0
+    made[..., 3:-3:2] = (
+        9.0 * (values[..., 1:-2] + values[..., 2:-1]) - values[..., :-3] - values[..., 3:]
+    ) / 16.0
     end = np.array([5.0, 15.0, -5.0, 1.0]) / 16.0
     made[..., 1], made[..., -2] = values[..., :4] @ end, values[..., :-5:-1] @ end
     return made
@@ -219,7 +272,8 @@ def finer(values: Array, knots: tuple[int, ...] = ()) -> Array:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Solved:
-    """Everything that was solved at once, at equal samples: laid on the grid in one go for each action asked for.
+    """Everything that was solved at once, at equal samples: laid on the grid in one go for each
+    action asked for.
 
     done: the rows that can be done; the others ask for nothing.
     """
@@ -261,9 +315,11 @@ class Solved:
 
 
 def _on_grid(angle: Array, demand: Array, action: Action) -> Narrow:
-    """Return signed demand over the 1° grid, (set-ups, 220), N·m, of angles (rad) many of which are alike.
+    """Return signed demand over the 1° grid, (set-ups, 220), N·m, of angles (rad) many of which are
+    alike.
 
-    It is linear in the demand: where many set-ups move a joint alike, as most bend the knee, one matrix serves them.
+    It is linear in the demand: where many set-ups move a joint alike, as most bend the knee, one
+    matrix serves them.
     """
     alike: dict[bytes, list[int]] = {}
     for row, key in enumerate(np.ascontiguousarray(angle)):
@@ -275,7 +331,9 @@ def _on_grid(angle: Array, demand: Array, action: Action) -> Narrow:
     grid = np.empty((len(angle), len(CENTRES_DEG)), dtype=np.float32)
     for rows in many:
         grid[rows] = demand[rows] @ on_grid(angle[rows[0]], np.eye(samples), action, signed=True)
-    few = np.array([row for rows in alike.values() if len(rows) <= 2 * samples for row in rows], dtype=np.intp)
+    few = np.array(
+        [row for rows in alike.values() if len(rows) <= 2 * samples for row in rows], dtype=np.intp
+    )
     if few.size:
         grid[few] = on_grid(angle[few], demand[few], action, signed=True)
     return grid
@@ -299,7 +357,9 @@ class Part:
     def is_cut(self) -> bool:
         """Return whether the client's joints end the range of any of them."""
         notices = self.share.whole.motion.notices
-        return any(notice.code == "range-cut" and notice.where[self.share.rows].any() for notice in notices)
+        return any(
+            notice.code == "range-cut" and notice.where[self.share.rows].any() for notice in notices
+        )
 
     def bins(self, action: Action, columns: Columns = EVERY) -> Narrow:
         """Return signed demand over the 1° grid, (set-ups × loads, degrees), zeros where held."""
@@ -348,8 +408,10 @@ _Made = Callable[[list[Part]], References]
 
 def solved_together(
     exercises: Sequence[Sequence[Batch]], body: Body, limits: Limits
-) -> list[list[References]]:  # fmt: skip
-    """Return the reference curves of the batches of some exercises, in their order, computed in few calls."""
+) -> list[list[References]]:
+    """Return the reference curves of the batches of some exercises, in their order, computed in few
+    calls.
+    """
     call = Call()
     makers = [_asked(batches, body, limits, call) for batches in exercises]
     parts = call.solve()
@@ -357,7 +419,9 @@ def solved_together(
 
 
 def why_none(batches: Sequence[Batch], body: Body, limits: Limits) -> dict[str, int]:
-    """Return why set-ups of one exercise cannot be done, and how many each: asked of that exercise alone."""
+    """Return why set-ups of one exercise cannot be done, and how many each: asked of that exercise
+    alone.
+    """
     call = Call()
     _asked(batches, body, limits, call)
     reasons: dict[str, int] = {}
@@ -369,11 +433,17 @@ def why_none(batches: Sequence[Batch], body: Body, limits: Limits) -> dict[str, 
 
 
 def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> list[_Made]:
-    """Put the set-ups of one exercise's batches into a call; return what makes each batch's references of its parts."""
+    """Put the set-ups of one exercise's batches into a call; return what makes each batch's
+    references of its parts.
+    """
     known = _Known()
     plans = [plan_of(batch, body.mass_kg) for batch in batches]
-    every = sum(len(batch.frames) * len(plan.points) for batch, plan in zip(batches, plans, strict=True))
-    exact = all(is_linear(batch) or plan.own is not None for batch, plan in zip(batches, plans, strict=True))
+    every = sum(
+        len(batch.frames) * len(plan.points) for batch, plan in zip(batches, plans, strict=True)
+    )
+    exact = all(
+        is_linear(batch) or plan.own is not None for batch, plan in zip(batches, plans, strict=True)
+    )
     # a press's guesses are off by the knee in its push at any number of places
     pressed = bool(batches) and batches[0].exercise.family == "sled press"
     samples = SAMPLES if every <= SMALL and exact and not pressed else SEARCH_SAMPLES
@@ -388,7 +458,9 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> 
 
 
 def _adds_up(batch: Batch) -> bool:
-    """Return whether a batch's bands are many enough, and stood on, to be solved each alone and added."""
+    """Return whether a batch's bands are many enough, and stood on, to be solved each alone and
+    added.
+    """
     stood = any(way.from_ == "feet" for way in batch.way)
     several = any(len(pull.bands) > 1 for pull in table_of(batch.frames).pulls)
     return is_linear(batch) and stood and several and len(batch.frames) > 8
@@ -398,7 +470,8 @@ def _adds_up(batch: Batch) -> bool:
 class _Superposed:
     """Places with their loads, each kind of band alone, and how many of each every set-up has.
 
-    base: places × loads; alone: places with nothing, then kinds × places. place (set-ups,); counts (set-ups, kinds).
+    base: places × loads; alone: places with nothing, then kinds × places. place (set-ups,); counts
+    (set-ups, kinds).
     """
 
     base: Part
@@ -413,7 +486,9 @@ class _Superposed:
         """Return signed demand over the 1° grid, (set-ups × loads, degrees), zeros where held."""
         base = self.base.bins(action, columns)
         base = base.reshape(-1, self.points, base.shape[1])
-        alone = self.alone.bins(action, columns).reshape(1 + self.counts.shape[1], len(base), base.shape[2])
+        alone = self.alone.bins(action, columns).reshape(
+            1 + self.counts.shape[1], len(base), base.shape[2]
+        )
         own = alone[1:] - alone[:1]
         added = np.zeros((len(self.place), base.shape[2]), dtype=np.float32)
         for kind in range(self.counts.shape[1]):
@@ -426,19 +501,25 @@ class _Superposed:
 
 
 _Known = dict[tuple[object, ...], int]
-"""The numbers of the parts in which bands are solved alone, by places and kinds: ways with other loads share them."""
+"""The numbers of the parts in which bands are solved alone, by places and kinds: ways with other
+loads share them.
+"""
 
 
 def _superposed(
     batch: Batch, points: Array, body: Body, limits: Limits, call: Call, known: _Known
 ) -> Callable[[list[Part]], References]:
-    """Return how the references come about where every force adds to the demand by itself: each band solved alone."""
+    """Return how the references come about where every force adds to the demand by itself: each
+    band solved alone.
+    """
     table = table_of(batch.frames)
     bases = tuple(Row(options=place.options) for place in table.places)
     counted = table.counts
     weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
     bare = replace(batch, way=weights, frames=bases)
-    base = call.add(bare.setup(body, limits, bases, samples=SEARCH_SAMPLES, kg=points), bases, len(points))
+    base = call.add(
+        bare.setup(body, limits, bases, samples=SEARCH_SAMPLES, kg=points), bases, len(points)
+    )
     bands = tuple(way for way in batch.way if way.stock in ELASTIC)
     key = (tuple(tuple(row.options.items()) for row in bases), tuple(counted), bands)
     if key not in known:
@@ -447,13 +528,22 @@ def _superposed(
         rows = (*bases, *(replace(row, bands=one) for one in hooked for row in bases))
         known[key] = call.add(pulled.setup(body, limits, rows, samples=SEARCH_SAMPLES), rows)
     counts = np.stack([number for _, number in counted.values()], axis=1)
-    return partial(_added, base=base, alone=known[key], place=table.at_place, counts=counts, points=len(points))
+    return partial(
+        _added, base=base, alone=known[key], place=table.at_place, counts=counts, points=len(points)
+    )
 
 
 def _added(
     parts: list[Part], *, base: int, alone: int, place: NDArray[np.intp], counts: Array, points: int
-) -> References:  # fmt: skip
+) -> References:
     bands = parts[alone].bad.reshape(1 + counts.shape[1], -1)[1:]
     pulled: BoolArray = np.any((counts > 0) & bands.T[place], axis=1)
     bad = parts[base].bad.reshape(-1, points)[place] | pulled[:, None]
-    return _Superposed(base=parts[base], alone=parts[alone], place=place, counts=counts, points=points, bad=bad.ravel())
+    return _Superposed(
+        base=parts[base],
+        alone=parts[alone],
+        place=place,
+        counts=counts,
+        points=points,
+        bad=bad.ravel(),
+    )

@@ -1,4 +1,6 @@
-"""The question turned round: which load here equals that there; which anchor, box or band a match would need."""
+"""The question turned round: which load here equals that there; which anchor, box or band a match
+would need.
+"""
 
 from __future__ import annotations
 
@@ -28,18 +30,23 @@ MOST_LOADS = 60
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class EqualLoad:
-    """A load of the stock that equals what is wanted in one respect; off: how much more it gives, a share of it."""
+    """A load of the stock that equals what is wanted in one respect; off: how much more it gives, a
+    share of it.
+    """
 
     by: str
     kg: float
     off: float
 
 
-def equal_loads(chosen: Candidate, question: Question, at_deg: float | None = None) -> tuple[EqualLoad, ...]:
-    """Return the total here, of the chosen geometry, that comes closest in work, in peak and at an angle (degrees).
+def equal_loads(
+    chosen: Candidate, question: Question, at_deg: float | None = None
+) -> tuple[EqualLoad, ...]:
+    """Return the total here, of the chosen geometry, that comes closest in work, in peak and at an
+    angle (degrees).
 
-    By the target's joint with the most work. Empty where no weight is picked. Raises InputError for an angle that the
-    wanted range does not have.
+    By the target's joint with the most work. Empty where no weight is picked. Raises InputError for
+    an angle that the wanted range does not have.
     """
     target = question.target
     main = int(np.argmax([b.sum() for b in target.bins]))
@@ -48,7 +55,9 @@ def equal_loads(chosen: Candidate, question: Question, at_deg: float | None = No
         return ()
     part, frame, picks = found
     rows = tuple(part.batch.row(frame, k) for k in picks)
-    made = curve(part.batch.setup(question.body, question.limits, rows), strict=False, lowering=False)
+    made = curve(
+        part.batch.setup(question.body, question.limits, rows), strict=False, lowering=False
+    )
     bins = compare(target, made.motion.angles, made.demand_nm, len(rows)).bins[main]
     kg = np.array([part.batch.picks[k].kg for k in picks])
     wanted = target.bins[main]
@@ -60,7 +69,9 @@ def equal_loads(chosen: Candidate, question: Question, at_deg: float | None = No
         place = int(np.argmin(np.abs(CENTRES_DEG - at_deg)))
         if wanted[place] <= 0:
             low, high = sorted(target.range_deg(main))
-            raise InputError("at", f"{at_deg:g}°", f"an angle that is wanted, from {low:.0f}° to {high:.0f}°")
+            raise InputError(
+                "at", f"{at_deg:g}°", f"an angle that is wanted, from {low:.0f}° to {high:.0f}°"
+            )
         asked.append((f"at {at_deg:.0f}°", float(wanted[place]), bins[:, place]))
     answers = []
     for by, want, gives in asked:
@@ -69,10 +80,16 @@ def equal_loads(chosen: Candidate, question: Question, at_deg: float | None = No
     return tuple(answers)
 
 
-def _frame_of(chosen: Candidate, question: Question) -> tuple[PreparedBatch, int, tuple[int, ...]] | None:
-    """Return the batch, the frame of a stand-in's geometry in it, and the totals that are free; None without any."""
+def _frame_of(
+    chosen: Candidate, question: Question
+) -> tuple[PreparedBatch, int, tuple[int, ...]] | None:
+    """Return the batch, the frame of a stand-in's geometry in it, and the totals that are free;
+    None without any.
+    """
     extras = extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)
-    for part in question.prepared(chosen.exercise, chosen.extra if chosen.extra in extras else "").parts:
+    for part in question.prepared(
+        chosen.exercise, chosen.extra if chosen.extra in extras else ""
+    ).parts:
         if len(part.batch.picks) < 2:
             continue
         mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
@@ -80,13 +97,19 @@ def _frame_of(chosen: Candidate, question: Question) -> tuple[PreparedBatch, int
             same = frame.options == chosen.row.options and frame.bands == chosen.row.bands
             if same and frame.place == chosen.row.place and mask[index].any():
                 picks = np.flatnonzero(mask[index])
-                return part, index, tuple(int(k) for k in picks[:: max(1, len(picks) // MOST_LOADS)])
+                return (
+                    part,
+                    index,
+                    tuple(int(k) for k in picks[:: max(1, len(picks) // MOST_LOADS)]),
+                )
     return None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Needed:
-    """What one thing must be for a match of at least so much: words for the thing, from and to, the best, its match."""
+    """What one thing must be for a match of at least so much: words for the thing, from and to, the
+    best, its match.
+    """
 
     thing: str
     unit: str
@@ -97,7 +120,8 @@ class Needed:
 
 
 def needed(chosen: Candidate, question: Question, least: float) -> tuple[Needed, ...]:
-    """Return where an anchor, box or band would have to be for the chosen exercise to match at least so much (share).
+    """Return where an anchor, box or band would have to be for the chosen exercise to match at
+    least so much (share).
 
     Each thing by itself, the others as they are here. Empty where the exercise uses none.
     """
@@ -110,11 +134,25 @@ def needed(chosen: Candidate, question: Question, least: float) -> tuple[Needed,
         fine = [v for v, m in zip(values, matches, strict=True) if m >= least]
         if fine:
             found.append(
-                Needed(thing=thing, unit=unit, low=min(fine), high=max(fine), best=values[best], match=matches[best])
+                Needed(
+                    thing=thing,
+                    unit=unit,
+                    low=min(fine),
+                    high=max(fine),
+                    best=values[best],
+                    match=matches[best],
+                )
             )
         elif matches[best] > 0:
             found.append(
-                Needed(thing=thing, unit=unit, low=np.nan, high=np.nan, best=values[best], match=matches[best])
+                Needed(
+                    thing=thing,
+                    unit=unit,
+                    low=np.nan,
+                    high=np.nan,
+                    best=values[best],
+                    match=matches[best],
+                )
             )
     return tuple(found)
 
@@ -139,7 +177,13 @@ def _variations(chosen: Candidate, question: Question) -> Iterator[Variation]:
         def raised(height: float) -> Kit:
             """Return the kit with what is stood or sat on at one height (m)."""
             rest = tuple(f for f in kit.furniture if f.kind != box.kind)
-            return replace(kit, furniture=(*rest, Furniture(id=box.id, name=box.name, kind=box.kind, height_m=height)))
+            return replace(
+                kit,
+                furniture=(
+                    *rest,
+                    Furniture(id=box.id, name=box.name, kind=box.kind, height_m=height),
+                ),
+            )
 
         yield f"{box.kind} height", "m", BOXES_M, raised
     if row.bands:
@@ -158,7 +202,11 @@ def scaled(law: BandLaw, share: float) -> BandLaw:
         return LinearLaw(rest_m=law.rest_m, rate_n_per_m=law.rate_n_per_m * share)
     if isinstance(law, MooneyRivlinLaw):
         return replace(law, area_m2=law.area_m2 * share)
-    return PointsLaw(rest_m=law.rest_m, length_m=law.length_m, force_n_at=tuple(f * share for f in law.force_n_at))
+    return PointsLaw(
+        rest_m=law.rest_m,
+        length_m=law.length_m,
+        force_n_at=tuple(f * share for f in law.force_n_at),
+    )
 
 
 def _match(chosen: Candidate, question: Question, kit: Kit) -> float:
@@ -171,12 +219,17 @@ def _match(chosen: Candidate, question: Question, kit: Kit) -> float:
 _BOX = Furniture(id="+", name="New box", kind="box", height_m=0.30)
 _BENCH = Furniture(id="+", name="New bench", kind="bench", height_m=0.43)
 _EYE = Anchor(id="+", name="New anchor", height_m=0.08)
-_IRON, _HELD = ("bar", "sled", "hack", "rail", "plate", "corner"), ("dumbbell", "dumbbells", "one hand")
+_IRON, _HELD = (
+    ("bar", "sled", "hack", "rail", "plate", "corner"),
+    ("dumbbell", "dumbbells", "one hand"),
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Purchase:
-    """One thing that may be bought: words, the kit with it, and what stock or needs of an exercise it can serve."""
+    """One thing that may be bought: words, the kit with it, and what stock or needs of an exercise
+    it can serve.
+    """
 
     words: str
     kit: Callable[[Kit], Kit]
@@ -185,23 +238,48 @@ class Purchase:
 
 
 PURCHASES: tuple[Purchase, ...] = (
-    Purchase(words="a pair of 10 kg plates", kit=lambda k: _with_weight(k, "plate", 10.0), stocks=_IRON),
-    Purchase(words="a pair of 20 kg plates", kit=lambda k: _with_weight(k, "plate", 20.0), stocks=_IRON),
-    Purchase(words="a pair of 24 kg dumbbells", kit=lambda k: _with_weight(k, "dumbbell", 24.0), stocks=_HELD),
-    Purchase(words="a box of 30 cm", kit=lambda k: replace(k, furniture=(*k.furniture, _BOX)),
-             needs=("step", "seat", "boxes")),
-    Purchase(words="a bench of 43 cm", kit=lambda k: replace(k, furniture=(*k.furniture, _BENCH)),
-             needs=("bench", "seat")),
-    Purchase(words="an anchor at 8 cm", kit=lambda k: replace(k, anchors=(*k.anchors, _EYE)),
-             needs=("anchor behind", "anchor ahead", "anchor under the feet")),
-    Purchase(words="another of the strongest band", kit=lambda k: _with_band(k, 1.0), stocks=("band",)),
-    Purchase(words="a band twice as strong as the strongest", kit=lambda k: _with_band(k, 2.0), stocks=("band",)),
-)  # fmt: skip
+    Purchase(
+        words="a pair of 10 kg plates", kit=lambda k: _with_weight(k, "plate", 10.0), stocks=_IRON
+    ),
+    Purchase(
+        words="a pair of 20 kg plates", kit=lambda k: _with_weight(k, "plate", 20.0), stocks=_IRON
+    ),
+    Purchase(
+        words="a pair of 24 kg dumbbells",
+        kit=lambda k: _with_weight(k, "dumbbell", 24.0),
+        stocks=_HELD,
+    ),
+    Purchase(
+        words="a box of 30 cm",
+        kit=lambda k: replace(k, furniture=(*k.furniture, _BOX)),
+        needs=("step", "seat", "boxes"),
+    ),
+    Purchase(
+        words="a bench of 43 cm",
+        kit=lambda k: replace(k, furniture=(*k.furniture, _BENCH)),
+        needs=("bench", "seat"),
+    ),
+    Purchase(
+        words="an anchor at 8 cm",
+        kit=lambda k: replace(k, anchors=(*k.anchors, _EYE)),
+        needs=("anchor behind", "anchor ahead", "anchor under the feet"),
+    ),
+    Purchase(
+        words="another of the strongest band", kit=lambda k: _with_band(k, 1.0), stocks=("band",)
+    ),
+    Purchase(
+        words="a band twice as strong as the strongest",
+        kit=lambda k: _with_band(k, 2.0),
+        stocks=("band",),
+    ),
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Bought:
-    """What a purchase would do for one question: the best match with it (0 to 1), by which exercise."""
+    """What a purchase would do for one question: the best match with it (0 to 1), by which
+    exercise.
+    """
 
     words: str
     match: float
@@ -211,7 +289,8 @@ class Bought:
 def purchases(question: Question, memos: dict[str, Memo] | None = None) -> tuple[Bought, ...]:
     """Return the best match that each single purchase would make possible, the best first.
 
-    memos: by purchase, what was computed for it before; added to, for the next question about the same room.
+    memos: by purchase, what was computed for it before; added to, for the next question about the
+    same room.
     """
     found = []
     for purchase in PURCHASES:
@@ -221,7 +300,9 @@ def purchases(question: Question, memos: dict[str, Memo] | None = None) -> tuple
         memo = ({} if memos is None else memos).setdefault(purchase.words, Memo())
         other = replace(question, kit=kit, taken=frozenset(), memo=memo)
         best: tuple[float, str] = (0.0, "")
-        changed = [exercise for exercise in compared_exercises() if _concerns(purchase, exercise, other)]
+        changed = [
+            exercise for exercise in compared_exercises() if _concerns(purchase, exercise, other)
+        ]
         other.prepare(changed)
         other.score(changed)
         for exercise in changed:
@@ -233,14 +314,19 @@ def purchases(question: Question, memos: dict[str, Memo] | None = None) -> tuple
 
 
 def _concerns(purchase: Purchase, exercise: Exercise, question: Question) -> bool:
-    """Return whether a purchase can change what an exercise gives, and the exercise answers the question at all."""
+    """Return whether a purchase can change what an exercise gives, and the exercise answers the
+    question at all.
+    """
     stocks = {w.stock for ways in exercise.ways for w in ways}
     if stocks.isdisjoint(purchase.stocks) and set(exercise.needs).isdisjoint(purchase.needs):
         return False
     original, wanted = question.wanted.exercise, frozenset(question.target.actions)
     if (original is not None and original.id == exercise.id) or wanted.isdisjoint(exercise.prime):
         return False
-    return left_out(exercise, question.kit, question.limits, question.rules, question.taken, {}) is None
+    return (
+        left_out(exercise, question.kit, question.limits, question.rules, question.taken, {})
+        is None
+    )
 
 
 def _with_weight(kit: Kit, kind: str, kg: float) -> Kit:
@@ -252,9 +338,14 @@ def _with_band(kit: Kit, share: float) -> Kit:
         return kit
     strongest = max(kit.bands, key=_strength)
     bought = replace(
-        strongest, id="+", name=f"new band, {share:g} × {strongest.name}", law=scaled(strongest.law, share)
+        strongest,
+        id="+",
+        name=f"new band, {share:g} × {strongest.name}",
+        law=scaled(strongest.law, share),
     )
-    return replace(kit, bands=(*kit.bands, BandStock(**{f: getattr(bought, f) for f in _BAND_FIELDS})))
+    return replace(
+        kit, bands=(*kit.bands, BandStock(**{f: getattr(bought, f) for f in _BAND_FIELDS}))
+    )
 
 
 _BAND_FIELDS = ("id", "name", "shape", "law", "count", "assumed", "hysteresis", "error")

@@ -1,4 +1,6 @@
-"""The search: every admissible set-up against the target, the best of each exercise, and what is left out."""
+"""The search: every admissible set-up against the target, the best of each exercise, and what is
+left out.
+"""
 
 from __future__ import annotations
 
@@ -50,22 +52,34 @@ def search(
     style: RepStyle = PLAIN,
     tempo: Tempo = USUAL_TEMPO,
 ) -> Ranking:
-    """Return every catalogue exercise ranked against a wanted curve or intent; the parts are those of Question.
+    """Return every catalogue exercise ranked against a wanted curve or intent; the parts are those
+    of Question.
 
     limit: how many candidates at most.
     """
     question = Question(
-        asked=asked, kit=kit, body=body, limits=limits, rules=rules, taken=taken, names=names or {},
-        memo=memo or Memo(), body_doubt=body_doubt, shape=shape, style=style, tempo=tempo,
-    )  # fmt: skip
+        asked=asked,
+        kit=kit,
+        body=body,
+        limits=limits,
+        rules=rules,
+        taken=taken,
+        names=names or {},
+        memo=memo or Memo(),
+        body_doubt=body_doubt,
+        shape=shape,
+        style=style,
+        tempo=tempo,
+    )
     return ranked(question, limit=limit)
 
 
 def ranked(question: Question, *, limit: int | None = None) -> Ranking:
     """Return every catalogue exercise ranked for a question, at most so many.
 
-    Where an intent has no level, candidates are ranked by shape. The order is the same for the same question: by match
-    in whole percents, and where those are equal, by failing safely alone, then steadiness, then name.
+    Where an intent has no level, candidates are ranked by shape. The order is the same for the same
+    question: by match in whole percents, and where those are equal, by failing safely alone, then
+    steadiness, then name.
     """
     kit, taken, names, wanted = question.kit, question.taken, question.names, question.wanted
     left = [(exercise, _left_out(exercise, question)) for exercise in compared_exercises()]
@@ -90,7 +104,12 @@ def ranked(question: Question, *, limit: int | None = None) -> Ranking:
             found.append(question.candidate(best))
     tried = sum(one.tried for one in prepared.values())
     ordered = step_by_step(_ordered(found), question.rules)
-    return Ranking(target=wanted.target, candidates=tuple(ordered[:limit]), excluded=tuple(excluded), tried=tried)
+    return Ranking(
+        target=wanted.target,
+        candidates=tuple(ordered[:limit]),
+        excluded=tuple(excluded),
+        tried=tried,
+    )
 
 
 def _left_out(exercise: Exercise, question: Question) -> Excluded | None:
@@ -112,7 +131,9 @@ def compared_exercises() -> tuple[Exercise, ...]:
 
 
 def _ordered(found: Iterable[Candidate]) -> list[Candidate]:
-    """Return candidates best first; equal percents by failing safely alone, then steadiness, then name."""
+    """Return candidates best first; equal percents by failing safely alone, then steadiness, then
+    name.
+    """
     return sorted(
         found,
         key=lambda c: (
@@ -124,7 +145,9 @@ def _ordered(found: Iterable[Candidate]) -> list[Candidate]:
     )
 
 
-def _excluded_original(exercise: Exercise, kit: Kit, taken: frozenset[str], names: Mapping[str, str]) -> Excluded:
+def _excluded_original(
+    exercise: Exercise, kit: Kit, taken: frozenset[str], names: Mapping[str, str]
+) -> Excluded:
     users = [p for p in kit.presses if p.id in taken] if exercise.family == "sled press" else []
     if users:
         return Excluded(
@@ -136,32 +159,62 @@ def _excluded_original(exercise: Exercise, kit: Kit, taken: frozenset[str], name
 
 
 def _nothing_made(
-    exercise: Exercise, kit: Kit, taken: frozenset[str], prepared: Prepared, names: Mapping[str, str]
+    exercise: Exercise,
+    kit: Kit,
+    taken: frozenset[str],
+    prepared: Prepared,
+    names: Mapping[str, str],
 ) -> Excluded:
     """Return the reason why an admitted exercise has no set-up."""
     if prepared.reasons and not any(part.usable.any() for part in prepared.parts):
-        return Excluded(exercise=exercise, reason=max(prepared.reasons, key=lambda r: prepared.reasons[r]))
+        return Excluded(
+            exercise=exercise, reason=max(prepared.reasons, key=lambda r: prepared.reasons[r])
+        )
     stocked: tuple[Weight | BandStock, ...] = kit.weights + kit.bands
     lost = [item for item in stocked if item.id in taken]
     if "short loop" in exercise.needs and not any(b.goes_round_thighs for b in kit.bands):
-        return Excluded(exercise=exercise, reason="its loop is not weighed", admits="its pull, read at the Bench")
+        return Excluded(
+            exercise=exercise,
+            reason="its loop is not weighed",
+            admits="its pull, read at the Bench",
+        )
     framed = any(way.from_ == "frame" for ways in exercise.ways for way in ways)
     if framed and all(press.peg_m is None for press in kit.presses):
         reason = "no pegs for a band are measured on the press"
-        return Excluded(exercise=exercise, reason=reason, admits="the distance between its pegs, at the Bench")
-    unread = [m for m in kit.machines if MACHINES.get(next(iter(exercise.needs), "")) == m.kind and not m.dials]
+        return Excluded(
+            exercise=exercise, reason=reason, admits="the distance between its pegs, at the Bench"
+        )
+    unread = [
+        m
+        for m in kit.machines
+        if MACHINES.get(next(iter(exercise.needs), "")) == m.kind and not m.dials
+    ]
     if unread and any(way.stock == "stack" for ways in exercise.ways for way in ways):
         reason = f"{unread[0].name.lower()} is not read at the pad yet"
-        return Excluded(exercise=exercise, reason=reason, admits="its pull at three angles, with the weight on the pin")
+        return Excluded(
+            exercise=exercise,
+            reason=reason,
+            admits="its pull at three angles, with the weight on the pin",
+        )
     if "step" in exercise.needs and not prepared.tried:
-        return Excluded(exercise=exercise, reason="needs a step of a fitting height: none here", admits="a lower step")
+        return Excluded(
+            exercise=exercise,
+            reason="needs a step of a fitting height: none here",
+            admits="a lower step",
+        )
     stock = sorted({way.stock for ways in exercise.ways for way in ways})
-    kinds = {"bar": ("bar",), "dumbbell": ("dumbbell", "kettlebell"), "dumbbells": ("dumbbell", "kettlebell")}
+    kinds = {
+        "bar": ("bar",),
+        "dumbbell": ("dumbbell", "kettlebell"),
+        "dumbbells": ("dumbbell", "kettlebell"),
+    }
     for item in lost:
         kind = getattr(item, "kind", "band")
         if any(kind in kinds.get(s, (s,)) for s in stock):
             state = names.get(item.id, "taken")
-            return Excluded(exercise=exercise, reason=taken_words(item.name or kind, state), taken=(item.id,))
+            return Excluded(
+                exercise=exercise, reason=taken_words(item.name or kind, state), taken=(item.id,)
+            )
     words = {
         "bar": "a bar",
         "dumbbell": "a dumbbell or kettlebell",

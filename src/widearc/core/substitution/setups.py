@@ -1,4 +1,6 @@
-"""Every set-up a kit admits for an exercise: geometry with bands and anchors (frames) × totals of the stock (picks)."""
+"""Every set-up a kit admits for an exercise: geometry with bands and anchors (frames) × totals of
+the stock (picks).
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,18 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.catalogue import Exercise, LoadWay
-from widearc.core.equipment import Band, Cable, CornerBar, FreeMass, Lever, Load, Pendulum, Sled, SpringLoad, Stack
+from widearc.core.equipment import (
+    Band,
+    Cable,
+    CornerBar,
+    FreeMass,
+    Lever,
+    Load,
+    Pendulum,
+    Sled,
+    SpringLoad,
+    Stack,
+)
 from widearc.core.geometry import slope
 from widearc.core.movement import Setup, move
 from widearc.core.substitution.elastic import (
@@ -51,7 +64,9 @@ NOTHING = Pick(kg=0.0)
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Batch:
-    """Set-ups of one exercise and one way of loading: every frame with every pick. machine: what it is done on."""
+    """Set-ups of one exercise and one way of loading: every frame with every pick. machine: what it
+    is done on.
+    """
 
     exercise: Exercise
     way: tuple[LoadWay, ...]
@@ -61,7 +76,9 @@ class Batch:
 
     @property
     def stock(self) -> str:
-        """Return what the picks are made of: bar, dumbbells, sled and so on; empty where they are not."""
+        """Return what the picks are made of: bar, dumbbells, sled and so on; empty where they are
+        not.
+        """
         return next((w.stock for w in self.way if w.stock not in ELASTIC), "")
 
     @property
@@ -74,9 +91,16 @@ class Batch:
         return self.frames[frame].with_pick(self.picks[pick])
 
     def setup(
-        self, body: Body, limits: Limits, rows: Sequence[Row], samples: int = 101, kg: Array | None = None
-    ) -> Setup:  # fmt: skip
-        """Return set-ups of this batch as one of arrays; kg: totals each of which loads every row in turn."""
+        self,
+        body: Body,
+        limits: Limits,
+        rows: Sequence[Row],
+        samples: int = 101,
+        kg: Array | None = None,
+    ) -> Setup:
+        """Return set-ups of this batch as one of arrays; kg: totals each of which loads every row
+        in turn.
+        """
         times = 1 if kg is None else len(kg)
         table = table_of(rows)
         options: dict[str, Any] = {}
@@ -84,13 +108,19 @@ class Batch:
             each = [place.options[name] for place in table.places]
             # what is equal for all stays one number: arrays of it would be solved for nothing
             alike = isinstance(value, str) or each.count(value) == len(each)
-            options[name] = value if alike else np.repeat(np.array(each, dtype=float)[table.at_place], times)
+            options[name] = (
+                value if alike else np.repeat(np.array(each, dtype=float)[table.at_place], times)
+            )
         totals = np.array([row.kg for row in rows]) if kg is None else np.tile(kg, len(rows))
         lead = rows[0].lead_m
         setup = Setup(
-            exercise=self.exercise, body=body, limits=limits, options=options,
-            loads=tuple(self._loads(table, totals[:, None], times, lead)), samples=samples,
-        )  # fmt: skip
+            exercise=self.exercise,
+            body=body,
+            limits=limits,
+            options=options,
+            loads=tuple(self._loads(table, totals[:, None], times, lead)),
+            samples=samples,
+        )
         return setup.repeated(len(rows) * times)
 
     def _loads(self, table: RowTable, kg: Array, times: int, lead_m: float) -> Iterator[Load]:
@@ -117,50 +147,88 @@ class Batch:
             return Stack(kg=kg, angle_deg=angles, radius_m=radii, ratio=float(q.get("ratio", 1.0)))
         if way.stock == "lever":
             return Lever(
-                pivot=(q["pivot_x_m"], q["pivot_y_m"]), kg=kg, arm_m=q.get("arm_m", 1.0),
-                angle_deg=q.get("angle_deg", 0.0), own_kg=q.get("arm_kg", 0.0), own_arm_m=q.get("user_arm_m", 0.4),
-                own_angle_deg=q.get("angle_deg", 0.0), port=way.port,
-            )  # fmt: skip
+                pivot=(q["pivot_x_m"], q["pivot_y_m"]),
+                kg=kg,
+                arm_m=q.get("arm_m", 1.0),
+                angle_deg=q.get("angle_deg", 0.0),
+                own_kg=q.get("arm_kg", 0.0),
+                own_arm_m=q.get("user_arm_m", 0.4),
+                own_angle_deg=q.get("angle_deg", 0.0),
+                port=way.port,
+            )
         if way.stock == "pendulum":
             return Pendulum(kg=kg + q.get("arm_kg", 0.0), arm_m=q.get("arm_m", 0.9))
         if way.stock == "cable":
             high = float(q.get("height_m", 0.0))
             far = _FAR.get(way.from_, 0.1)
-            return Cable(kg=kg, port=way.port, pulley=(far, high), ratio=float(q.get("ratio", 1.0)), friction=friction)
+            return Cable(
+                kg=kg,
+                port=way.port,
+                pulley=(far, high),
+                ratio=float(q.get("ratio", 1.0)),
+                friction=friction,
+            )
         if way.stock == "corner":
             return CornerBar(
-                plate_kg=kg, bar_kg=q.get("bar_kg", 20.0), bar_m=q.get("length_m", 2.2),
-                sleeve_m=q.get("sleeve_m", 2.0), hand_m=q.get("hand_m", 2.1), port=way.port,
-            )  # fmt: skip
+                plate_kg=kg,
+                bar_kg=q.get("bar_kg", 20.0),
+                bar_m=q.get("length_m", 2.2),
+                sleeve_m=q.get("sleeve_m", 2.0),
+                hand_m=q.get("hand_m", 2.1),
+                port=way.port,
+            )
         return FreeMass(kg=kg, port=way.port)
 
 
 _FAR: Mapping[str, float] = {"ahead": 1.0, "behind": -0.8, "under": 0.1}
-"""How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs it)."""
+"""How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs
+it).
+"""
 
 
 def _bands(way: LoadWay, table: RowTable, times: int, lead_m: float) -> Iterator[Load]:
-    """Yield one band load for every band and folding that any row uses, counts as an array; each row so many times."""
+    """Yield one band load for every band and folding that any row uses, counts as an array; each
+    row so many times.
+    """
     ends = [pull.anchor for pull in table.pulls]
     far, high = (
         _column(table.of_pulls(values), times)
-        for values in ([end[1] if end else 0.0 for end in ends], [end[0].height_m if end else 0.0 for end in ends])
+        for values in (
+            [end[1] if end else 0.0 for end in ends],
+            [end[0].height_m if end else 0.0 for end in ends],
+        )
     )
     for (_, strands), (band, number) in table.counts.items():
         count = _column(number, times)
         if way.from_ == "feet":
             law = band.standing_law()
             yield Band(
-                law=law, port=way.port, anchor_port="sole", strands=strands, count=count, hysteresis=band.hysteresis
+                law=law,
+                port=way.port,
+                anchor_port="sole",
+                strands=strands,
+                count=count,
+                hysteresis=band.hysteresis,
             )
         elif way.from_ == "thighs":
-            yield Band(law=band.law, port=way.port, anchor_port=way.port, strands=strands, count=count,
-                       hysteresis=band.hysteresis)  # fmt: skip
+            yield Band(
+                law=band.law,
+                port=way.port,
+                anchor_port=way.port,
+                strands=strands,
+                count=count,
+                hysteresis=band.hysteresis,
+            )
         else:
             yield Band(
-                law=band.law, port=way.port, anchor=(far, high, 0.0), strands=strands, count=count,
-                hysteresis=band.hysteresis, lead_m=lead_m,
-            )  # fmt: skip
+                law=band.law,
+                port=way.port,
+                anchor=(far, high, 0.0),
+                strands=strands,
+                count=count,
+                hysteresis=band.hysteresis,
+                lead_m=lead_m,
+            )
 
 
 def _column(values: Array, times: int) -> Array:
@@ -169,21 +237,33 @@ def _column(values: Array, times: int) -> Array:
 
 
 def _springs(way: LoadWay, table: RowTable, times: int) -> Iterator[Load]:
-    """Yield one load for every kind of spring that any row hooks on, counts as an array; each row so many times."""
+    """Yield one load for every kind of spring that any row hooks on, counts as an array; each row
+    so many times.
+    """
     used = {spring.id: spring for pull in table.pulls for spring, _ in pull.springs}
     for spring_id, stock in sorted(used.items()):
-        number = [float(sum(n for s, n in pull.springs if s.id == spring_id)) for pull in table.pulls]
-        yield SpringLoad(spring=stock.spring, port=way.port, count=_column(table.of_pulls(number), times))
+        number = [
+            float(sum(n for s, n in pull.springs if s.id == spring_id)) for pull in table.pulls
+        ]
+        yield SpringLoad(
+            spring=stock.spring, port=way.port, count=_column(table.of_pulls(number), times)
+        )
 
 
 def batches(
-    exercise: Exercise, kit: Kit, body: Body, limits: Limits, wanted: Range | None, extra: str = "",
+    exercise: Exercise,
+    kit: Kit,
+    body: Body,
+    limits: Limits,
+    wanted: Range | None,
+    extra: str = "",
     listed: Listed | None = None,
-) -> Iterator[Batch]:  # fmt: skip
-    """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee range.
+) -> Iterator[Batch]:
+    """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee
+    range.
 
-    extra: "" for the plain set-ups, else those with that one thing more. listed: for others of the same kit, client and
-    range before.
+    extra: "" for the plain set-ups, else those with that one thing more. listed: for others of the
+    same kit, client and range before.
     """
     listed = Listed() if listed is None else listed
     for way in exercise.ways:
@@ -198,8 +278,12 @@ def batches(
             if isinstance(machine, Machine) and any(part.stock == "lever" for part in way):
                 # where its pivot lies from the body depends on the set-up
                 for frame in frames:
-                    there = with_pivot(exercise, way, machine, frame, body, limits, picks[len(picks) // 2].kg)
-                    yield Batch(exercise=exercise, way=way, frames=(frame,), picks=picks, machine=there)
+                    there = with_pivot(
+                        exercise, way, machine, frame, body, limits, picks[len(picks) // 2].kg
+                    )
+                    yield Batch(
+                        exercise=exercise, way=way, frames=(frame,), picks=picks, machine=there
+                    )
             elif isinstance(machine, SledPress) and any(part.from_ == "frame" for part in way):
                 pegged = with_pegs(exercise, way, machine, frames, body, limits)
                 yield Batch(exercise=exercise, way=way, frames=pegged, picks=picks, machine=machine)
@@ -208,51 +292,98 @@ def batches(
 
 
 PIVOT_BEHIND: Mapping[str, bool] = {
-    "hip thrust machine": True, "standing calf": True, "seated calf": False, "belt squat lever": False,
-}  # fmt: skip
-"""Whether a lever's pivot lies behind the person or ahead (assumed, as most are built: common practice, no source)."""
+    "hip thrust machine": True,
+    "standing calf": True,
+    "seated calf": False,
+    "belt squat lever": False,
+}
+"""Whether a lever's pivot lies behind the person or ahead (assumed, as most are built: common
+practice, no source).
+"""
 
 
 def with_pivot(
-    exercise: Exercise, way: tuple[LoadWay, ...], machine: Machine, frame: Row, body: Body, limits: Limits,
+    exercise: Exercise,
+    way: tuple[LoadWay, ...],
+    machine: Machine,
+    frame: Row,
+    body: Body,
+    limits: Limits,
     middle_kg: float,
-) -> Machine:  # fmt: skip
-    """Return a lever machine with its pivot placed (m in the room): where its arm meets the body at the start.
+) -> Machine:
+    """Return a lever machine with its pivot placed (m in the room): where its arm meets the body at
+    the start.
 
-    So far from the pad and so high over level as it was measured; an arc squat's place is in its options.
+    So far from the pad and so high over level as it was measured; an arc squat's place is in its
+    options.
     """
     q = machine.quantities
     if exercise.family == "arc squat":
-        x, y = (float(frame.options.get(name, exercise.options[name].default)) for name in ("pivot_x_m", "pivot_y_m"))
+        x, y = (
+            float(frame.options.get(name, exercise.options[name].default))
+            for name in ("pivot_x_m", "pivot_y_m")
+        )
     else:
         port = next(part.port for part in way if part.stock == "lever")
         arm = q.get("user_arm_m", 0.4) * slope(q.get("angle_deg", 0.0) * DEG)
         arm = arm if PIVOT_BEHIND[machine.kind] else arm * np.array([-1.0, 1.0])
         load: Load = FreeMass(kg=0.0, port=port)
-        # a standing body leans with its load: a second round brings pivot and shoulders within some 2 cm
+        # a standing body leans with its load: a second round brings pivot and shoulders within some
+        # 2 cm
         for _ in range(2 if exercise.family == "calf" and exercise.variant == "" else 1):
-            tried = Setup(exercise=exercise, body=body, limits=limits, options=frame.options, samples=11, loads=(load,))
+            tried = Setup(
+                exercise=exercise,
+                body=body,
+                limits=limits,
+                options=frame.options,
+                samples=11,
+                loads=(load,),
+            )
             motion = move(tried, strict=False)
-            point = next(motion.full(f.point)[:, 0, 0] for f in motion.forces if f.source == "load 0")
+            point = next(
+                motion.full(f.point)[:, 0, 0] for f in motion.forces if f.source == "load 0"
+            )
             x, y = (float(v) if np.isfinite(v) else 0.0 for v in point - arm)
-            load = Lever(pivot=(x, y), kg=middle_kg, arm_m=q.get("arm_m", 1.0), angle_deg=q.get("angle_deg", 0.0),
-                         own_kg=q.get("arm_kg", 0.0), own_arm_m=q.get("user_arm_m", 0.4),
-                         own_angle_deg=q.get("angle_deg", 0.0), port=port)  # fmt: skip
+            load = Lever(
+                pivot=(x, y),
+                kg=middle_kg,
+                arm_m=q.get("arm_m", 1.0),
+                angle_deg=q.get("angle_deg", 0.0),
+                own_kg=q.get("arm_kg", 0.0),
+                own_arm_m=q.get("user_arm_m", 0.4),
+                own_angle_deg=q.get("angle_deg", 0.0),
+                port=port,
+            )
     # a set-up that cannot be had is placed anywhere: it fails by itself, with its own reason
     return replace(machine, quantities=MappingProxyType({**q, "pivot_x_m": x, "pivot_y_m": y}))
 
 
 def with_pegs(
-    exercise: Exercise, way: tuple[LoadWay, ...], press: SledPress, frames: Sequence[Row], body: Body, limits: Limits
+    exercise: Exercise,
+    way: tuple[LoadWay, ...],
+    press: SledPress,
+    frames: Sequence[Row],
+    body: Body,
+    limits: Limits,
 ) -> tuple[Row, ...]:
-    """Return frames with the press's own peg as the anchor of their band: so far down the rails from the plate."""
+    """Return frames with the press's own peg as the anchor of their band: so far down the rails
+    from the plate.
+    """
     assert press.peg_m is not None
     sled = tuple(part for part in way if part.stock == "sled")
-    bare = Batch(exercise=exercise, way=sled, frames=frames, machine=press).setup(body, limits, frames, samples=11)
+    bare = Batch(exercise=exercise, way=sled, frames=frames, machine=press).setup(
+        body, limits, frames, samples=11
+    )
     start = move(bare, strict=False).points["plate"][..., 0]
     x, y = start - press.peg_m * slope(press.rail_deg * DEG)[:, None]
     return tuple(
-        replace(frame, anchor=(Anchor(id=press.id, name="the press's frame", height_m=float(y[i])), float(x[i])))
+        replace(
+            frame,
+            anchor=(
+                Anchor(id=press.id, name="the press's frame", height_m=float(y[i])),
+                float(x[i]),
+            ),
+        )
         for i, frame in enumerate(frames)
     )
 
@@ -260,18 +391,30 @@ def with_pegs(
 def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) -> tuple[str, ...]:
     """Return the words of every extra that an exercise can have on what is here."""
     machines = {id(m): m for way in exercise.ways for m in _machines(exercise, way, kit)}
-    placed = {p.extra for m in machines.values() for p in geometry(exercise, kit, body, wanted, m, extra=None)}
-    pulled = {extra for way in exercise.ways for extra in elastic_extras(way)} if kit.bands else set()
+    placed = {
+        p.extra
+        for m in machines.values()
+        for p in geometry(exercise, kit, body, wanted, m, extra=None)
+    }
+    pulled = (
+        {extra for way in exercise.ways for extra in elastic_extras(way)} if kit.bands else set()
+    )
     return tuple(sorted(placed | pulled))
 
 
 def _racked(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: Frames) -> Frames:
-    """Return frames with the rack that a bar on the trunk is taken from, where the exercise itself names none."""
+    """Return frames with the rack that a bar on the trunk is taken from, where the exercise itself
+    names none.
+    """
     on_trunk = any(part.stock == "bar" and PORTS[part.port].segment == "trunk" for part in way)
     if not on_trunk or not {"rack", "rack or clean"}.isdisjoint(exercise.needs):
         return frames
     racks = [f for f in kit.furniture if f.kind == "rack"]
-    places = (replace(place, furniture=(*place.furniture, rack)) for rack in racks for place in frames.places)
+    places = (
+        replace(place, furniture=(*place.furniture, rack))
+        for rack in racks
+        for place in frames.places
+    )
     return replace(frames, places=tuple(places))
 
 
@@ -281,14 +424,25 @@ def is_axial(way: tuple[LoadWay, ...]) -> bool:
 
 
 MACHINES: Mapping[str, str] = {
-    "leg extension machine": "leg extension", "seated curl machine": "seated curl", "lying curl machine": "lying curl",
-    "standing curl machine": "standing curl", "multi-hip machine": "multi-hip",
-    "abduction machine": "abduction machine", "cable pulley": "cable", "belt-squat machine": "belt squat cable",
-    "hack squat machine": "hack squat", "bar on rails": "rail bar", "corner for a bar end": "corner pivot",
-    "sprung carriage": "sprung carriage", "arc squat machine": "arc squat", "hip thrust machine": "hip thrust machine",
-    "calf machine": "standing calf", "seated calf machine": "seated calf", "belt-squat lever": "belt squat lever",
+    "leg extension machine": "leg extension",
+    "seated curl machine": "seated curl",
+    "lying curl machine": "lying curl",
+    "standing curl machine": "standing curl",
+    "multi-hip machine": "multi-hip",
+    "abduction machine": "abduction machine",
+    "cable pulley": "cable",
+    "belt-squat machine": "belt squat cable",
+    "hack squat machine": "hack squat",
+    "bar on rails": "rail bar",
+    "corner for a bar end": "corner pivot",
+    "sprung carriage": "sprung carriage",
+    "arc squat machine": "arc squat",
+    "hip thrust machine": "hip thrust machine",
+    "calf machine": "standing calf",
+    "seated calf machine": "seated calf",
+    "belt-squat lever": "belt squat lever",
     "pendulum machine": "pendulum",
-}  # fmt: skip
+}
 """Which kind of machine meets a need."""
 
 
@@ -300,7 +454,9 @@ def presses_for(exercise: Exercise, kit: Kit) -> tuple[SledPress, ...]:
     return tuple(p for p in kit.presses if low <= p.rail_deg <= high)
 
 
-def _machines(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit) -> tuple[Machine | SledPress | None, ...]:
+def _machines(
+    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit
+) -> tuple[Machine | SledPress | None, ...]:
     """Return the machines that a way of loading can be done on; (None,) where it needs none."""
     stocks = {w.stock for w in way}
     if "sled" in stocks:
@@ -318,7 +474,9 @@ def _machines(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit) -> tuple[M
 
 
 class Listed:
-    """What ways and exercises share: the totals of the stock, places and pulls, each listed once."""
+    """What ways and exercises share: the totals of the stock, places and pulls, each listed
+    once.
+    """
 
     def __init__(self) -> None:
         self._known: dict[tuple[object, ...], tuple[Any, ...]] = {}
@@ -336,7 +494,7 @@ OWN_TOTALS = ("stack", "cable", "rail", "pendulum")  # what these make depends o
 
 def _picks(
     way: tuple[LoadWay, ...], kit: Kit, machine: Machine | SledPress | None, listed: Listed
-) -> tuple[Pick, ...]:  # fmt: skip
+) -> tuple[Pick, ...]:
     stock = next((w for w in way if w.stock not in ELASTIC), None)
     if stock is None:
         return (NOTHING,)
@@ -345,7 +503,9 @@ def _picks(
     return listed.once(key, lambda: picks_of(stock.stock, stock.port, kit, machine))
 
 
-def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | None) -> tuple[Pick, ...]:
+def picks_of(
+    stock: str, port: str, kit: Kit, machine: Machine | SledPress | None
+) -> tuple[Pick, ...]:
     """Return every total that a kind of stock makes, lightest first."""
     if stock in ("stack", "cable"):
         assert isinstance(machine, Machine)
@@ -372,9 +532,15 @@ def picks_of(stock: str, port: str, kit: Kit, machine: Machine | SledPress | Non
 
 
 def _frames(
-    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, wanted: Range | None,
-    machine: Machine | SledPress | None, extra: str, listed: Listed,
-) -> Frames:  # fmt: skip
+    exercise: Exercise,
+    way: tuple[LoadWay, ...],
+    kit: Kit,
+    body: Body,
+    wanted: Range | None,
+    machine: Machine | SledPress | None,
+    extra: str,
+    listed: Listed,
+) -> Frames:
     of_band = extra in elastic_extras(way)
     identity = "" if machine is None else machine.id
     dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
@@ -384,29 +550,42 @@ def _frames(
         lambda: _dialled(geometry(exercise, kit, body, wanted, machine, geometric), dial),
     )
     if of_band:
-        places = tuple(replace(p, words=", ".join(w for w in (p.words, extra) if w)) for p in places)
+        places = tuple(
+            replace(p, words=", ".join(w for w in (p.words, extra) if w)) for p in places
+        )
     pulled = next(((w.stock, w.from_) for w in way if w.stock in ELASTIC), ("", ""))
-    # bands that are stood on are pulled alike on every exercise; where others are tied depends on it
+    # bands that are stood on are pulled alike on every exercise; where others are tied depends on
+    # it
     whose = "" if pulled[1] in ("", "feet") else exercise.id
     pulls = listed.once(
         ("pulls", *pulled, whose, len(way) > 1, extra == FOLDED),
         lambda: _pulls(exercise, way, kit, body, fold=of_band and extra == FOLDED),
     )
     return Frames(
-        places=places, pulls=pulls, machine=identity, extra=extra,
+        places=places,
+        pulls=pulls,
+        machine=identity,
+        extra=extra,
         lead_m=next((m for m in LEADS_M if chain_words(m) == extra), 0.0),
-    )  # fmt: skip
+    )
 
 
 def _dialled(places: Iterable[Place], dial: str) -> Iterator[Place]:
     for place in places:
-        yield replace(place, words=", ".join(w for w in (dial, place.words) if w)) if dial else place
+        yield (
+            replace(place, words=", ".join(w for w in (dial, place.words) if w)) if dial else place
+        )
 
 
-def _pulls(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, *, fold: bool) -> Iterator[Pull]:
+def _pulls(
+    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, *, fold: bool
+) -> Iterator[Pull]:
     for bands, springs, anchor in elastic(exercise, way, kit, body, fold=fold):
         pieces = (
             *(band_piece(band) for band, _ in bands),
-            *(Piece(item=spring.id, kind="spring", label=spring.name, number=n) for spring, n in springs),
+            *(
+                Piece(item=spring.id, kind="spring", label=spring.name, number=n)
+                for spring, n in springs
+            ),
         )
         yield Pull(bands=bands, springs=springs, anchor=anchor, pieces=pieces)

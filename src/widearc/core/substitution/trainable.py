@@ -14,15 +14,21 @@ from widearc.core.substitution.setups import is_axial
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Trainable:
-    """A joint action with the exercises that train it here now, and those that only a taken item holds up."""
+    """A joint action with the exercises that train it here now, and those that only a taken item
+    holds up.
+    """
 
     action: Action
     now: tuple[Exercise, ...]
     held_up: tuple[Exercise, ...]
 
 
-def trainable(kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules) -> tuple[Trainable, ...]:
-    """Return every joint action with what trains it in what is free of a kit, by this client's and place's rules."""
+def trainable(
+    kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules
+) -> tuple[Trainable, ...]:
+    """Return every joint action with what trains it in what is free of a kit, by this client's and
+    place's rules.
+    """
     free = kit.without(taken)
     now: dict[Action, list[Exercise]] = {action: [] for action in Action}
     held_up: dict[Action, list[Exercise]] = {action: [] for action in Action}
@@ -40,16 +46,21 @@ def trainable(kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules) 
     return tuple(Trainable(action=a, now=tuple(now[a]), held_up=tuple(held_up[a])) for a in Action)
 
 
-def _possible(exercise: Exercise, kit: Kit, free: Kit, limits: Limits, rules: Rules, taken: frozenset[str]) -> bool:
+def _possible(
+    exercise: Exercise, kit: Kit, free: Kit, limits: Limits, rules: Rules, taken: frozenset[str]
+) -> bool:
     if left_out(exercise, kit, limits, rules, taken, {}) is not None:
         return False
     return any(
-        all(_has(part, free) for part in way) and not (limits.no_axial_load and is_axial(way)) for way in exercise.ways
+        all(_has(part, free) for part in way) and not (limits.no_axial_load and is_axial(way))
+        for way in exercise.ways
     )
 
 
 ON_MACHINES = ("sled", "hack", "stack", "cable", "rail", "corner", "lever", "pendulum")
-"""Stock that is a machine's own: that it is here was looked at before, and it can be used without a plate."""
+"""Stock that is a machine's own: that it is here was looked at before, and it can be used without a
+plate.
+"""
 
 
 def _has(part: LoadWay, free: Kit) -> bool:
@@ -60,7 +71,11 @@ def _has(part: LoadWay, free: Kit) -> bool:
     if part.stock == "spring":
         return bool(free.springs)
     if part.stock == "band":
-        return any(band.goes_round_thighs for band in free.bands) if part.from_ == "thighs" else bool(free.bands)
+        return (
+            any(band.goes_round_thighs for band in free.bands)
+            if part.from_ == "thighs"
+            else bool(free.bands)
+        )
     if part.stock in ("one hand", "dumbbell"):
         return bool(small)
     if part.stock == "dumbbells":

@@ -1,4 +1,6 @@
-"""What is wanted, as the search needs it: from an exercise as set up, or from an intent that stands by itself."""
+"""What is wanted, as the search needs it: from an exercise as set up, or from an intent that stands
+by itself.
+"""
 
 from __future__ import annotations
 
@@ -14,15 +16,18 @@ from widearc.core.substitution.doubt import WantedDoubt, wanted_doubt
 from widearc.core.substitution.geometry import Range
 from widearc.core.units import to_deg
 
-USUAL_KNEE = (95.0, 10.0)  # where nothing wanted bends the knee: stand-ins that do use this range (assumed)
+USUAL_KNEE = (
+    95.0,
+    10.0,
+)  # where nothing wanted bends the knee: stand-ins that do use this range (assumed)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Wanted:
     """A target with where it is from.
 
-    knee: the knee range that stand-ins are set up for. exercise: the one to replace (None: an intent). curve: its
-    curve (None: an intent). style, tempo: how that is done.
+    knee: the knee range that stand-ins are set up for. exercise: the one to replace (None: an
+    intent). curve: its curve (None: an intent). style, tempo: how that is done.
     """
 
     target: Target
@@ -35,11 +40,16 @@ class Wanted:
     tempo: Tempo = field(default_factory=Tempo)
 
     def doubt(self, body: BodyDoubt) -> WantedDoubt:
-        """Return what is wanted one standard error of the body away; an intent does not depend on the body."""
+        """Return what is wanted one standard error of the body away; an intent does not depend on
+        the body.
+        """
         if self.curve is None:
             return WantedDoubt(body=body, targets={})
         moved = wanted_doubt(self.curve, body, self.shape)
-        return replace(moved, targets={name: styled(t, self.style, self.tempo) for name, t in moved.targets.items()})
+        return replace(
+            moved,
+            targets={name: styled(t, self.style, self.tempo) for name, t in moved.targets.items()},
+        )
 
 
 PLAIN, USUAL_TEMPO = RepStyle(), Tempo()
@@ -61,10 +71,19 @@ def wanted_of(
         deep, end = USUAL_KNEE
         if knee is not None:
             deep, end = max(knee.from_deg, knee.to_deg), min(knee.from_deg, knee.to_deg)
-        return Wanted(target=target_of_intent(asked, body), knee=Range(from_deg=deep, to_deg=end), intent=asked)
+        return Wanted(
+            target=target_of_intent(asked, body),
+            knee=Range(from_deg=deep, to_deg=end),
+            intent=asked,
+        )
     bend = to_deg(asked.motion.angles["knee"][0]) if "knee" in asked.motion.angles else USUAL_KNEE
     target = styled(reshaped(target_of(asked), shape, body), style, tempo)
     return Wanted(
-        target=target, knee=Range(from_deg=round(float(bend[0]), 2), to_deg=round(float(bend[-1]), 2)),
-        exercise=asked.setup.exercise, curve=asked, shape=shape, style=style, tempo=tempo,
-    )  # fmt: skip
+        target=target,
+        knee=Range(from_deg=round(float(bend[0]), 2), to_deg=round(float(bend[-1]), 2)),
+        exercise=asked.setup.exercise,
+        curve=asked,
+        shape=shape,
+        style=style,
+        tempo=tempo,
+    )

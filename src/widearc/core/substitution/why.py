@@ -1,4 +1,6 @@
-"""Why an exercise that the trainer expected higher is not: left out, or how far under the best and where."""
+"""Why an exercise that the trainer expected higher is not: left out, or how far under the best and
+where.
+"""
 
 from __future__ import annotations
 
@@ -12,7 +14,9 @@ from widearc.core.substitution.search import LEAST_MATCH, Ranking
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class WhyNot:
-    """The answer: words; the stand-in as it would be where it can be computed at all (also one that is left out)."""
+    """The answer: words; the stand-in as it would be where it can be computed at all (also one that
+    is left out).
+    """
 
     exercise: Exercise
     words: str
@@ -28,16 +32,27 @@ def why_not(exercise: Exercise, ranking: Ranking, question: Question) -> WhyNot:
     out = next((e for e in ranking.excluded if e.exercise.id == exercise.id), None)
     reason = out.reason if out is not None else "it has no curve that could be compared"
     as_if = _as_if(exercise, question)
-    if as_if is None or (question.wanted.exercise is not None and question.wanted.exercise.id == exercise.id):
-        return WhyNot(exercise=exercise, words=f"{exercise.name} is left out: {reason}.", candidate=None)
-    lost = left_out(exercise, question.kit, question.limits, question.rules, question.taken, question.names)
+    if as_if is None or (
+        question.wanted.exercise is not None and question.wanted.exercise.id == exercise.id
+    ):
+        return WhyNot(
+            exercise=exercise, words=f"{exercise.name} is left out: {reason}.", candidate=None
+        )
+    lost = left_out(
+        exercise, question.kit, question.limits, question.rules, question.taken, question.names
+    )
     here = "Were that not so" if lost is not None or as_if.match >= LEAST_MATCH else "At its best"
-    words = f"{exercise.name} is left out: {reason}. {here} it would match {100 * as_if.match:.0f} %: {as_if.sentence}"
+    words = (
+        f"{exercise.name} is left out: {reason}. {here} it would match {100 * as_if.match:.0f} %: "
+        f"{as_if.sentence}"
+    )
     return WhyNot(exercise=exercise, words=words, candidate=as_if)
 
 
 def _as_if(exercise: Exercise, question: Question) -> Candidate | None:
-    """Return the exercise's best set-up with nothing taken and nothing ruled out, None where none can be made."""
+    """Return the exercise's best set-up with nothing taken and nothing ruled out, None where none
+    can be made.
+    """
     open_to_all = replace(question, taken=frozenset(), rules=replace(question.rules, grip_kg=None))
     best = open_to_all.best(exercise)
     return None if best is None else open_to_all.candidate(best)
@@ -48,7 +63,9 @@ def _beside(own: Candidate, best: Candidate, ranking: Ranking) -> str:
         return f"{own.exercise.name} is the best that can be made here: {own.sentence}"
     under = round(100 * best.match) - round(100 * own.match)
     rank = ranking.candidates.index(own) + 1
-    parts = [f"{own.exercise.name} is number {rank}, {under} points under {best.exercise.name.lower()}"]
+    parts = [
+        f"{own.exercise.name} is number {rank}, {under} points under {best.exercise.name.lower()}"
+    ]
     if under == 0:
         parts = [f"{own.exercise.name} is number {rank}, as close as {best.exercise.name.lower()}"]
     joints = []
@@ -64,5 +81,7 @@ def _beside(own: Candidate, best: Candidate, ranking: Ranking) -> str:
 def _level(own: Candidate, best: Candidate) -> str:
     if own.shape > best.shape + 0.03 and own.match < best.match:
         how = "light" if own.level < 1 else "heavy"
-        return f"Its shape is closer ({100 * own.shape:.0f} %), but what is here makes it too {how}."
+        return (
+            f"Its shape is closer ({100 * own.shape:.0f} %), but what is here makes it too {how}."
+        )
     return ""

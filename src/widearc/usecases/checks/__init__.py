@@ -1,7 +1,7 @@
 """The self-check: every value that the program can be checked by, recomputed.
 
-Each check names what is expected, its tolerance and its source. "common practice, no source" marks a
-fact of the trade; "from memory" a published value recalled without a copy at hand.
+Each check names what is expected, its tolerance and its source. "common practice, no source" marks
+a fact of the trade; "from memory" a published value recalled without a copy at hand.
 """
 
 from typing import Any

@@ -25,7 +25,9 @@ class Group(Enum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Check:
-    """Expected numbers with unit, tolerance (in the same unit) and source; `compute` gives what the program gets."""
+    """Expected numbers with unit, tolerance (in the same unit) and source; `compute` gives what the
+    program gets.
+    """
 
     group: Group
     name: str
@@ -42,16 +44,29 @@ class Check:
     def passes(self, got: Sequence[float]) -> bool:
         """Return whether every number lies within the tolerance."""
         return len(got) == len(self.expected) and all(
-            math.isfinite(g) and abs(g - e) <= self.tolerance for g, e in zip(got, self.expected, strict=True)
+            math.isfinite(g) and abs(g - e) <= self.tolerance
+            for g, e in zip(got, self.expected, strict=True)
         )
 
 
 def curve_of(
-    name: str, options: dict[str, Any] | None = None, loads: Sequence[Load] = (), *, body: Body | None = None,
+    name: str,
+    options: dict[str, Any] | None = None,
+    loads: Sequence[Load] = (),
+    *,
+    body: Body | None = None,
     **limits: float,
-) -> Curve:  # fmt: skip
-    """Return a curve of a catalogue exercise for the default body, hip limit lifted to 155° unless given."""
+) -> Curve:
+    """Return a curve of a catalogue exercise for the default body, hip limit lifted to 155° unless
+    given.
+    """
     allowed = Limits(**{"hip_flexion_deg": 155.0, **limits})  # type: ignore[arg-type]
     return curve(
-        Setup(exercise=EXERCISES[name], body=body or Body(), options=options or {}, loads=loads, limits=allowed)
+        Setup(
+            exercise=EXERCISES[name],
+            body=body or Body(),
+            options=options or {},
+            loads=loads,
+            limits=allowed,
+        )
     )

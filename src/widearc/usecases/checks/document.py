@@ -11,7 +11,8 @@ from widearc.usecases.checks.check import Check
 
 
 def document_of(checks: Iterable[Check]) -> dict[str, Any]:
-    """Return the wide-arc/check document: per check expected, got, tolerance, source and whether it passes.
+    """Return the wide-arc/check document: per check expected, got, tolerance, source and whether it
+    passes.
 
     A check whose computation is refused fails with the reason.
     """

@@ -14,9 +14,17 @@ from widearc.core.strength import strength_nm
 from widearc.core.units import FORCE_N, LENGTH_M, G
 from widearc.usecases.checks.check import Check, Group
 
-WINTER = "Winter, Biomechanics and Motor Control of Human Movement, 4th ed. 2009, table 4.1, fig. 4.1 (from memory)"
-TRELOAR = "Treloar 1944, Trans. Faraday Soc. 40:59-70, simple tension of 8 % sulphur rubber (from memory)"
-ANDERSON = "Anderson, Madigan & Nussbaum, J. Biomech. 40 (2007) 3105-3113, isometric (coefficients from memory)"
+WINTER = (
+    "Winter, Biomechanics and Motor Control of Human Movement, 4th ed. 2009, table 4.1, fig. 4.1 "
+    "(from memory)"
+)
+TRELOAR = (
+    "Treloar 1944, Trans. Faraday Soc. 40:59-70, simple tension of 8 % sulphur rubber (from memory)"
+)
+ANDERSON = (
+    "Anderson, Madigan & Nussbaum, J. Biomech. 40 (2007) 3105-3113, isometric (coefficients from "
+    "memory)"
+)
 
 # stretch λ and nominal stress, MPa, up to the stretch at which a band is refused
 TRELOAR_STRETCH = (1.02, 1.12, 1.24, 1.39, 1.61, 1.89, 2.17, 2.42, 3.01)
@@ -24,7 +32,9 @@ TRELOAR_MPA = (0.026, 0.137, 0.227, 0.315, 0.411, 0.506, 0.588, 0.671, 0.852)
 
 
 def _treloar() -> Sequence[float]:
-    """Return the largest miss of the fitted rubber law over the table, % of the table's greatest stress."""
+    """Return the largest miss of the fitted rubber law over the table, % of the table's greatest
+    stress.
+    """
     fit = fit_mooney_rivlin(TRELOAR_STRETCH, tuple(100.0 * v for v in TRELOAR_MPA), 1.0)
     return [100.0 * max(abs(r) for r in fit.residuals_n) / (100.0 * max(TRELOAR_MPA))]
 

@@ -34,7 +34,12 @@ def _spring(start: float, end: float) -> Spring:
     return Spring(start_n=start * LBF, end_n=end * LBF, travel_m=TRAVEL)
 
 
-LIGHT, MEDIUM, THIRD, FOURTH = _spring(1, 6), _spring(2.5, 12.5), _spring(7.5, 37.5), _spring(10, 70)
+LIGHT, MEDIUM, THIRD, FOURTH = (
+    _spring(1, 6),
+    _spring(2.5, 12.5),
+    _spring(7.5, 37.5),
+    _spring(10, 70),
+)
 LADDER = {
     "third": ([THIRD], (7.5, 22.5, 37.5)),
     "third + light": ([THIRD, LIGHT], (8.5, 26.0, 43.5)),
@@ -55,15 +60,23 @@ def _pulls(springs: list[Spring]) -> Sequence[float]:
 
 
 def _ratios(heavy: Spring, light: Spring) -> Sequence[float]:
-    return [heavy.rate_n_per_m / light.rate_n_per_m, heavy.start_n / light.start_n, heavy.end_n / light.end_n]
+    return [
+        heavy.rate_n_per_m / light.rate_n_per_m,
+        heavy.start_n / light.start_n,
+        heavy.end_n / light.end_n,
+    ]
 
 
 def _pulling_ladder() -> Sequence[float]:
-    ends = [parallel(s).end_n for s in ([LIGHT], [MEDIUM], [MEDIUM, LIGHT], [MEDIUM, MEDIUM], [THIRD])]
+    ends = [
+        parallel(s).end_n for s in ([LIGHT], [MEDIUM], [MEDIUM, LIGHT], [MEDIUM, MEDIUM], [THIRD])
+    ]
     return [change_percent(a, b) for a, b in itertools.pairwise(ends)]
 
 
-def _at(got: Curve, joint: str, angles: Sequence[float], part: np.ndarray | None = None) -> Sequence[float]:
+def _at(
+    got: Curve, joint: str, angles: Sequence[float], part: np.ndarray | None = None
+) -> Sequence[float]:
     """Return demand at joint angles (degrees) as shares of the greatest."""
     bend = np.rad2deg(got.motion.angles[joint][0])
     value = np.abs(got.demand_nm[joint][0] if part is None else part)
@@ -73,8 +86,13 @@ def _at(got: Curve, joint: str, angles: Sequence[float], part: np.ndarray | None
 
 def _dumbbell() -> Sequence[float]:
     options = {"knee_from_deg": 90, "knee_to_deg": 0}
-    full, bare = (curve_of("leg-extension-dumbbell", options, [FreeMass(kg=kg, port="ankle")]) for kg in (16.0, 0.0))
-    return _at(full, "knee", (0, 30, 45, 60, 90), full.demand_nm["knee"][0] - bare.demand_nm["knee"][0])
+    full, bare = (
+        curve_of("leg-extension-dumbbell", options, [FreeMass(kg=kg, port="ankle")])
+        for kg in (16.0, 0.0)
+    )
+    return _at(
+        full, "knee", (0, 30, 45, 60, 90), full.demand_nm["knee"][0] - bare.demand_nm["knee"][0]
+    )
 
 
 def _straight_body() -> Sequence[float]:
@@ -84,7 +102,9 @@ def _straight_body() -> Sequence[float]:
 
 
 def _sled(rail: float) -> Sequence[float]:
-    path = curve_of("leg-press-45", {"rail_deg": rail}, [Sled(kg=100, empty_kg=0)]).motion.path_force
+    path = curve_of(
+        "leg-press-45", {"rail_deg": rail}, [Sled(kg=100, empty_kg=0)]
+    ).motion.path_force
     assert path is not None
     return [float(path[0, 0] / (100 * G)), float(np.ptp(path))]
 
@@ -99,7 +119,9 @@ def _corner(height: float) -> Sequence[float]:
 
 def _pad(lever_m: float) -> Sequence[float]:
     bare, padded = (
-        curve_of("leg-extension", {"pad_m": lever_m, "pad_extra_m": extra}).motion.angles["knee"][0, 0]
+        curve_of("leg-extension", {"pad_m": lever_m, "pad_extra_m": extra}).motion.angles["knee"][
+            0, 0
+        ]
         for extra in (0.0, 0.0508)
     )
     return [float(np.rad2deg(padded - bare))]
@@ -109,16 +131,27 @@ def _wedge(height_m: float) -> Sequence[float]:
     # a foot whose heel to ball measures 18 cm
     body = Body(stature_m=0.18 / 0.66 / 0.152)
     flat, raised = (
-        curve_of("bodyweight-squat", {"knee_from_deg": 60, "heel_wedge_m": h}, body=body, dorsiflexion_deg=60)
+        curve_of(
+            "bodyweight-squat",
+            {"knee_from_deg": 60, "heel_wedge_m": h},
+            body=body,
+            dorsiflexion_deg=60,
+        )
         for h in (0.0, height_m)
     )
-    return [float(np.rad2deg(flat.motion.angles["ankle"][0, 0] - raised.motion.angles["ankle"][0, 0]))]
+    return [
+        float(np.rad2deg(flat.motion.angles["ankle"][0, 0] - raised.motion.angles["ankle"][0, 0]))
+    ]
 
 
 def _box() -> Sequence[float]:
-    band = Band(law=LinearLaw(rest_m=0.5, rate_n_per_m=60), port="hip-belt", anchor=(0.06, 0.0, 0.0))
+    band = Band(
+        law=LinearLaw(rest_m=0.5, rate_n_per_m=60), port="hip-belt", anchor=(0.06, 0.0, 0.0)
+    )
     on_floor, on_box = (
-        curve_of("belt-squat-home", {"box_m": h, "knee_from_deg": 60}, [band]).motion.load_lengths[0][0, -1]
+        curve_of("belt-squat-home", {"box_m": h, "knee_from_deg": 60}, [band]).motion.load_lengths[
+            0
+        ][0, -1]
         for h in (0.0, 12 * IN_M)
     )
     return [100.0 * float(on_box - on_floor)]
@@ -131,7 +164,9 @@ def _folded() -> Sequence[float]:
 
 
 def _surplus(total: float, left_share: float) -> Sequence[float]:
-    """Return the one-sided surplus (kg) that a pair's abduction demand at the working hip amounts to."""
+    """Return the one-sided surplus (kg) that a pair's abduction demand at the working hip amounts
+    to.
+    """
     even, uneven = (
         frontal_nm(got.setup, got.motion)
         for got in (
@@ -144,7 +179,9 @@ def _surplus(total: float, left_share: float) -> Sequence[float]:
     return [float((uneven - even)[0, -1] / (hand * G))]
 
 
-def _fact(name: str, unit: str, expected: Sequence[float], tolerance: float, compute: object) -> Check:
+def _fact(
+    name: str, unit: str, expected: Sequence[float], tolerance: float, compute: object
+) -> Check:
     return Check(
         group=Group.TRADE,
         name=name,
@@ -169,15 +206,35 @@ TRADE = (
         lambda: [hung_rest_m(s, 15 * LBF) / TRAVEL for s in (LIGHT, MEDIUM, THIRD, FOURTH)],
     ),
     *(
-        _fact(f"spring ladder, {name}: start, middle, end", "lbf", expected, 1e-6, lambda s=springs: _pulls(s))
+        _fact(
+            f"spring ladder, {name}: start, middle, end",
+            "lbf",
+            expected,
+            1e-6,
+            lambda s=springs: _pulls(s),
+        )
         for name, (springs, expected) in LADDER.items()
     ),
     _fact(
-        "medium against light spring: rate, start, end", "times", (2, 2.5, 2.08), 0.005, lambda: _ratios(MEDIUM, LIGHT)
+        "medium against light spring: rate, start, end",
+        "times",
+        (2, 2.5, 2.08),
+        0.005,
+        lambda: _ratios(MEDIUM, LIGHT),
     ),
-    _fact("third against medium spring: rate, start, end", "times", (3, 3, 3), 0.005, lambda: _ratios(THIRD, MEDIUM)),
     _fact(
-        "fourth against third spring: rate, start, end", "times", (2, 1.33, 1.87), 0.005, lambda: _ratios(FOURTH, THIRD)
+        "third against medium spring: rate, start, end",
+        "times",
+        (3, 3, 3),
+        0.005,
+        lambda: _ratios(THIRD, MEDIUM),
+    ),
+    _fact(
+        "fourth against third spring: rate, start, end",
+        "times",
+        (2, 1.33, 1.87),
+        0.005,
+        lambda: _ratios(FOURTH, THIRD),
     ),
     _fact(
         "third + medium + light to fourth: lighter for the first",
@@ -195,7 +252,11 @@ TRADE = (
         _dumbbell,
     ),
     _fact(
-        "straight body leaning 30, 60, 90° from the knees", "of the greatest", (0.50, 0.87, 1), 0.005, _straight_body
+        "straight body leaning 30, 60, 90° from the knees",
+        "of the greatest",
+        (0.50, 0.87, 1),
+        0.005,
+        _straight_body,
     ),
     _fact(
         "trunk on a 45° bench at hip bend 0, 45, 90°",
@@ -221,7 +282,13 @@ TRADE = (
         )
         for rail, share in ((30, 0.50), (35, 0.57), (45, 0.71), (90, 1.0))
     ),
-    _fact("corner bar 20 kg with 20 kg: least and most at the hand", "kgf", (29.5, 29.5), 0.05, lambda: _corner(0.0)),
+    _fact(
+        "corner bar 20 kg with 20 kg: least and most at the hand",
+        "kgf",
+        (29.5, 29.5),
+        0.05,
+        lambda: _corner(0.0),
+    ),
     *(
         _fact(
             f"5.08 cm pad at a lever of {100 * lever:.0f} cm: more knee bend at the start",
@@ -233,15 +300,33 @@ TRADE = (
         for lever, more in ((0.30, 9.6), (0.35, 8.3), (0.40, 7.2), (0.45, 6.4))
     ),
     *(
-        _fact(f"wedge of {100 * h:g} cm over 18 cm: ankle relief", "°", (relief,), 0.1, lambda h=h: _wedge(h))
+        _fact(
+            f"wedge of {100 * h:g} cm over 18 cm: ankle relief",
+            "°",
+            (relief,),
+            0.1,
+            lambda h=h: _wedge(h),
+        )
         for h, relief in ((0.025, 8.0), (0.03, 9.6), (0.04, 12.8), (0.05, 16.1))
     ),
     _fact("12-inch box, band anchored on the floor: more stretch", "cm", (30.5,), 0.3, _box),
-    _fact("loop folded once against two full strands over the same hand travel", "times", (4,), 1e-9, _folded),
-    _fact("70/30 pair of 100 kg: one-sided surplus", "kg", (40,), 0.01, lambda: _surplus(100, 0.70)),
+    _fact(
+        "loop folded once against two full strands over the same hand travel",
+        "times",
+        (4,),
+        1e-9,
+        _folded,
+    ),
+    _fact(
+        "70/30 pair of 100 kg: one-sided surplus", "kg", (40,), 0.01, lambda: _surplus(100, 0.70)
+    ),
     _fact("one weight of 80 kg: one-sided surplus", "kg", (80,), 0.01, lambda: _surplus(80, 1.0)),
-    _fact("65/35 pair of 100 kg: one-sided surplus", "kg", (30,), 0.01, lambda: _surplus(100, 0.65)),
-    _fact("same load deeper, 120 to 100 kg", "%", (-16.7,), 0.05, lambda: [change_percent(120, 100)]),
+    _fact(
+        "65/35 pair of 100 kg: one-sided surplus", "kg", (30,), 0.01, lambda: _surplus(100, 0.65)
+    ),
+    _fact(
+        "same load deeper, 120 to 100 kg", "%", (-16.7,), 0.05, lambda: [change_percent(120, 100)]
+    ),
     _fact(
         "5 and 10 % a week after 4 weeks",
         "times",
@@ -282,7 +367,10 @@ TRADE = (
         "reps",
         (10, 12, 10, 15, 15),
         0,
-        lambda: [*_reps("seated-leg-curl", "back-extension-45"), EXERCISES["calf-raise-standing"].reps[0]],
+        lambda: [
+            *_reps("seated-leg-curl", "back-extension-45"),
+            EXERCISES["calf-raise-standing"].reps[0],
+        ],
     ),
     _fact(
         "rest: compound, isolation",
@@ -299,9 +387,9 @@ TRADE = (
         lambda: [
             float(
                 np.rad2deg(
-                    curve_of("leg-extension", {"hip_deg": hip, "knee_from_deg": 110, "knee_to_deg": 0}).motion.angles[
-                        "hip"
-                    ][0, 0]
+                    curve_of(
+                        "leg-extension", {"hip_deg": hip, "knee_from_deg": 110, "knee_to_deg": 0}
+                    ).motion.angles["hip"][0, 0]
                 )
             )
             for hip in (90, 40, 0)

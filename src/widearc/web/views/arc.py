@@ -34,12 +34,25 @@ from widearc.web.words import MINUS, whole
 blueprint = Blueprint("arc", __name__, url_prefix="/arc")
 FIGURE = (430.0, 446.0, 300.0)
 FAMILY_WORDS = {
-    "stance": "Squats", "supported stance": "Squats with a support", "hinge": "Hinges", "split": "Split and one leg",
-    "sled press": "Presses", "sled squat": "Squat machines", "arc squat": "Squat machines", "kneeling": "Kneeling",
-    "knee rotation": "Extensions and curls", "plank knee bend": "Kneeling", "bridge": "Bridges",
-    "hip rotation trunk": "Back extensions", "hip rotation leg": "Leg swings", "thigh spread": "Thighs apart",
-    "calf": "Calves", "carriage": "Sprung carriage", "plain path": "Handle only", "mobility": "Mobility, no curve",
-}  # fmt: skip
+    "stance": "Squats",
+    "supported stance": "Squats with a support",
+    "hinge": "Hinges",
+    "split": "Split and one leg",
+    "sled press": "Presses",
+    "sled squat": "Squat machines",
+    "arc squat": "Squat machines",
+    "kneeling": "Kneeling",
+    "knee rotation": "Extensions and curls",
+    "plank knee bend": "Kneeling",
+    "bridge": "Bridges",
+    "hip rotation trunk": "Back extensions",
+    "hip rotation leg": "Leg swings",
+    "thigh spread": "Thighs apart",
+    "calf": "Calves",
+    "carriage": "Sprung carriage",
+    "plain path": "Handle only",
+    "mobility": "Mobility, no curve",
+}
 
 
 @blueprint.get("/")
@@ -77,12 +90,18 @@ def show() -> ResponseReturnValue:
         "query": request.query_string.decode(),
     }
     if found is not None and found.curve is not None:
-        known = usecases.strength_of(connection(), trainer(), ask.client.id) if ask.client is not None else {}
+        known = (
+            usecases.strength_of(connection(), trainer(), ask.client.id)
+            if ask.client is not None
+            else {}
+        )
         first = _first_pin()
         over = laid_over(found.curve, first)
         view = request.args.get("view", "joints")
         ghost = _ghost(found.curve)
-        values |= _drawn(ask, usecases.efforts(found.curve, known), over, view, first, ghost, dragging=dragging)
+        values |= _drawn(
+            ask, usecases.efforts(found.curve, known), over, view, first, ghost, dragging=dragging
+        )
         values["against"] = _against(first, found.curve, known)
         if ask.client is not None and found.curve.demand_nm:
             values["felt"] = usecases.felt_of(connection(), trainer(), ask.client.id, found.curve)
@@ -91,9 +110,15 @@ def show() -> ResponseReturnValue:
 
 
 def _drawn(
-    ask: Asked, efforts: tuple[usecases.Effort, ...], over: tuple[arcplot.Intended, ...], view: str,
-    first: Asked | None, ghost: Curve | None, *, dragging: bool,
-) -> dict[str, Any]:  # fmt: skip
+    ask: Asked,
+    efforts: tuple[usecases.Effort, ...],
+    over: tuple[arcplot.Intended, ...],
+    view: str,
+    first: Asked | None,
+    ghost: Curve | None,
+    *,
+    dragging: bool,
+) -> dict[str, Any]:
     """Return figure, plots, script and words of a curve; while dragging only what moves."""
     found = ask.found
     assert found is not None and found.curve is not None
@@ -159,8 +184,12 @@ def _drawn(
     }
 
 
-def _view(view: str, curve: Curve, first: Asked | None) -> tuple[list[arcplot.Solo], list[dict[str, Any]], str] | None:
-    """Return plots, cursors and words of the forces' or the low back's view, None for the others."""
+def _view(
+    view: str, curve: Curve, first: Asked | None
+) -> tuple[list[arcplot.Solo], list[dict[str, Any]], str] | None:
+    """Return plots, cursors and words of the forces' or the low back's view, None for the
+    others.
+    """
     if view == "forces":
         return (*arcviews.forces(curve), "")
     if view == "spine":
@@ -201,7 +230,9 @@ def _groups() -> list[tuple[str, list[tuple[str, str]]]]:
 
 @blueprint.post("/set")
 def log_set() -> ResponseReturnValue:
-    """Keep a set that a client did of the exercise as it is set up; what is wrong is shown at its field."""
+    """Keep a set that a client did of the exercise as it is set up; what is wrong is shown at its
+    field.
+    """
     form = request.form
     ask = asked(dict(parse_qsl(form.get("query", "")[:4000])), doubt=False)
     if ask.client is None or ask.found is None or ask.found.curve is None:
@@ -218,12 +249,23 @@ def log_set() -> ResponseReturnValue:
         if messages:
             raise usecases.SheetError(messages)
         usecases.log_set(
-            connection(), trainer(), ask.client.id, ask.found.curve, ask.words, side=typed["side"],
-            formula=typed["formula"], now=now(), **counts,
-        )  # fmt: skip
+            connection(),
+            trainer(),
+            ask.client.id,
+            ask.found.curve,
+            ask.words,
+            side=typed["side"],
+            formula=typed["formula"],
+            now=now(),
+            **counts,
+        )
     except usecases.SheetError as error:
         page = render_template(
-            "arc/set.html", ask=ask, typed=typed, messages=error.messages | messages, query=form.get("query", "")
+            "arc/set.html",
+            ask=ask,
+            typed=typed,
+            messages=error.messages | messages,
+            query=form.get("query", ""),
         )
         return page, 422
     return redirect(url_for("arc.show") + "?" + form.get("query", ""))
@@ -248,11 +290,17 @@ def _first_pin() -> Asked | None:
         first = asked(dict(parse_qsl(pins[0])), doubt=False)
     except InputError:
         return None
-    return None if first.found is None or first.found.curve is None or not first.found.curve.demand_nm else first
+    return (
+        None
+        if first.found is None or first.found.curve is None or not first.found.curve.demand_nm
+        else first
+    )
 
 
 def _against(first: Asked | None, curve: Curve, known: Mapping[str, Scale]) -> str:
-    """Return how a curve differs from pin A, in sentences: demand, effort, reps of equal effort; empty without one."""
+    """Return how a curve differs from pin A, in sentences: demand, effort, reps of equal effort;
+    empty without one.
+    """
     if first is None or first.found is None or first.found.curve is None or not curve.demand_nm:
         return ""
     other = first.found.curve
@@ -274,10 +322,21 @@ def felt() -> ResponseReturnValue:
     """Keep where the exercise as set up felt hardest."""
     query = request.form.get("query", "")[:4000]
     ask = asked(dict(parse_qsl(query)), doubt=False)
-    if ask.client is None or ask.found is None or ask.found.curve is None or not ask.found.curve.demand_nm:
+    if (
+        ask.client is None
+        or ask.found is None
+        or ask.found.curve is None
+        or not ask.found.curve.demand_nm
+    ):
         raise InputError("felt", ask.entry.id, "an exercise that is set up, and a client")
     usecases.keep_felt(
-        connection(), trainer(), ask.client.id, ask.found.curve, ask.words, request.form.get("felt", ""), now=now()
+        connection(),
+        trainer(),
+        ask.client.id,
+        ask.found.curve,
+        ask.words,
+        request.form.get("felt", ""),
+        now=now(),
     )
     return redirect(url_for("arc.show") + "?" + query)
 
@@ -297,7 +356,9 @@ def pin() -> ResponseReturnValue:
 @blueprint.get("/compare")
 @blueprint.get("/compare.<any(csv):form>")
 def compare(form: str = "") -> ResponseReturnValue:
-    """Compare up to five pinned exercises: one drawing, differences in words, who works; or its values as CSV."""
+    """Compare up to five pinned exercises: one drawing, differences in words, who works; or its
+    values as CSV.
+    """
     pins = request.args.getlist("pin") or _pins()
     if not pins:
         return render_template("arc/compare.html", shown=None, left_out=[], pins=[])
@@ -311,10 +372,16 @@ def compare(form: str = "") -> ResponseReturnValue:
             continue
         if ask.found is None or ask.found.curve is None or not ask.found.curve.demand_nm:
             why = ask.found.problem if ask.found is not None else " ".join(ask.problems.values())
-            left_out.append((letter, ask.entry.name, sentence(why or "it has no curve at a leg joint")))
+            left_out.append(
+                (letter, ask.entry.name, sentence(why or "it has no curve at a leg joint"))
+            )
             continue
         words = _felt_words(ask)
-        taken.append(overlay.Pinned(letter=letter, words=ask.words, query=query, curve=ask.found.curve, felt=words))
+        taken.append(
+            overlay.Pinned(
+                letter=letter, words=ask.words, query=query, curve=ask.found.curve, felt=words
+            )
+        )
     joint = request.args.get("joint", "")
     own = request.args.get("scale") == "own"
     shown = overlay.compared(taken, joint, own_peak=own) if taken else None
@@ -322,18 +389,23 @@ def compare(form: str = "") -> ResponseReturnValue:
         unit = "% of its peak" if own else "N*m"
         head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, {unit}" for d in shown.drawn)]
         return _csv("compare", [head, *shown.table])
-    return render_template("arc/compare.html", shown=shown, left_out=left_out, pins=pins[:MOST_PINS], own=own)
+    return render_template(
+        "arc/compare.html", shown=shown, left_out=left_out, pins=pins[:MOST_PINS], own=own
+    )
 
 
 def _felt_words(ask: Asked) -> str:
-    """Return where a pinned set-up is computed to be hardest and where its client felt it, in a sentence."""
+    """Return where a pinned set-up is computed to be hardest and where its client felt it, in a
+    sentence.
+    """
     assert ask.found is not None and ask.found.curve is not None
     if ask.client is None:
         return ""
     found = usecases.felt_of(connection(), trainer(), ask.client.id, ask.found.curve)
     said = [r for r in found.said if r.words == ask.words[:300]]
     felt = f"felt hardest {usecases.WHERE[said[-1].felt]}" if said else "not rated yet"
-    words = f"Computed hardest {usecases.WHERE[found.computed]}; {felt} by the {ask.client.name.lower()}."
+    who = ask.client.name.lower()
+    words = f"Computed hardest {usecases.WHERE[found.computed]}; {felt} by the {who}."
     return f"{words} Apart {found.apart} times: {found.again}." if found.again else words
 
 
@@ -349,7 +421,9 @@ def document(what: str) -> ResponseReturnValue:
         raise InputError("exercise", None, reason or "no curve")
     if what == "scenario":
         return jsonify(ask.document)
-    return jsonify(curve_document(found.curve, style=found.style if found.tempo else None, tempo=found.tempo))
+    return jsonify(
+        curve_document(found.curve, style=found.style if found.tempo else None, tempo=found.tempo)
+    )
 
 
 @blueprint.get("/values.csv")
@@ -361,13 +435,21 @@ def values() -> ResponseReturnValue:
         raise InputError("exercise", ask.entry.id, "a set-up that has a curve")
     if request.args.get("view") == "muscles":
         use = usecases.muscles(found.curve)
-        return _csv(ask.entry.id, [muscleplot.COLUMNS, *(muscleplot.values(use) if use is not None else ())])
+        return _csv(
+            ask.entry.id, [muscleplot.COLUMNS, *(muscleplot.values(use) if use is not None else ())]
+        )
     shown = _view(request.args.get("view", ""), found.curve, _first_pin())
     if shown is not None:
         columns, table = arcviews.table(shown[0], shown[1])
     else:
-        known = usecases.strength_of(connection(), trainer(), ask.client.id) if ask.client is not None else {}
-        drawn = arcplot.curves(found.curve, found.fast, efforts=usecases.efforts(found.curve, known))
+        known = (
+            usecases.strength_of(connection(), trainer(), ask.client.id)
+            if ask.client is not None
+            else {}
+        )
+        drawn = arcplot.curves(
+            found.curve, found.fast, efforts=usecases.efforts(found.curve, known)
+        )
         columns, table = drawn.columns, drawn.table
     return _csv(ask.entry.id, [columns, *table])
 
@@ -375,7 +457,9 @@ def values() -> ResponseReturnValue:
 def _csv(name: str, rows: list[Sequence[str]]) -> Response:
     """Return rows of text as a CSV file: plain numbers, an empty cell where there is none."""
     out = io.StringIO()
-    plain = ([cell.replace(MINUS, "-").rstrip("°").replace("–", "") for cell in row] for row in rows)
+    plain = (
+        [cell.replace(MINUS, "-").rstrip("°").replace("–", "") for cell in row] for row in rows
+    )
     csv.writer(out, lineterminator="\n").writerows(plain)
     headers = {"Content-Disposition": f'attachment; filename="{name}.csv"'}
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
@@ -384,7 +468,9 @@ def _csv(name: str, rows: list[Sequence[str]]) -> Response:
 @blueprint.post("/card/<exercise_id>/<section>")
 def card(exercise_id: str, section: str) -> ResponseReturnValue:
     """Keep own words for a section of an exercise's card."""
-    usecases.edit_card(connection(), trainer(), exercise_id, section, request.form.get("words", ""), now=now())
+    usecases.edit_card(
+        connection(), trainer(), exercise_id, section, request.form.get("words", ""), now=now()
+    )
     return redirect(_back(exercise_id))
 
 

@@ -14,7 +14,15 @@ from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N, LENGTH_M
 from widearc.formats import ReadingRow, read_readings, write_readings
 from widearc.formats.readings import row_of
-from widearc.usecases.bench import LAWS, band_checks, band_uses, check_band, gives_back, pairs_of, parse_rows
+from widearc.usecases.bench import (
+    LAWS,
+    band_checks,
+    band_uses,
+    check_band,
+    gives_back,
+    pairs_of,
+    parse_rows,
+)
 from widearc.usecases.kit import badge_of
 from widearc.usecases.room import scope
 from widearc.usecases.sheet import SheetError
@@ -38,7 +46,9 @@ def bands() -> ResponseReturnValue:
 def _listed(typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnValue:
     places = store.places(connection(), trainer())
     listed = [(place, _weighed(place.id)) for place in places]
-    page = render_template("bench/list.html", listed=listed, places=places, typed=typed, messages=messages)
+    page = render_template(
+        "bench/list.html", listed=listed, places=places, typed=typed, messages=messages
+    )
     return page, 422 if messages else 200
 
 
@@ -52,7 +62,9 @@ def _weighed(place_id: int) -> list[dict[str, Any]]:
             continue
         count = read.get(item.id, 0)
         rows.append({"item": item, "kind": kind, "count": count, "badge": badge_of(item, count)})
-    return sorted(rows, key=lambda r: (r["kind"].id != "band", r["badge"] == "measured", r["item"].name))
+    return sorted(
+        rows, key=lambda r: (r["kind"].id != "band", r["badge"] == "measured", r["item"].name)
+    )
 
 
 @blueprint.post("/")
@@ -62,9 +74,13 @@ def add() -> ResponseReturnValue:
     try:
         place = int(number(typed, "place", 0, what="a place of the list"))
         facts = usecases.ItemFacts(
-            kind="band", name=typed.get("name", ""), zone=typed.get("zone", ""), quantities={}, sources={},
+            kind="band",
+            name=typed.get("name", ""),
+            zone=typed.get("zone", ""),
+            quantities={},
+            sources={},
             shape=typed.get("shape", ""),
-        )  # fmt: skip
+        )
         item = usecases.add_item(connection(), trainer(), place, facts, now=now())
     except usecases.SheetError as error:
         return _listed(typed, error.messages)
@@ -85,7 +101,8 @@ def band(item_id: int) -> ResponseReturnValue:
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
     length_unit, force_unit = _unit("length_unit", LENGTH_M, "m"), _unit("force_unit", FORCE_N, "N")
     rows = [
-        (f"{r.length_m / LENGTH_M[length_unit]:.4g}", f"{r.force_n / FORCE_N[force_unit]:.4g}") for r in sheet.readings
+        (f"{r.length_m / LENGTH_M[length_unit]:.4g}", f"{r.force_n / FORCE_N[force_unit]:.4g}")
+        for r in sheet.readings
     ]
     rest = "" if sheet.item.rest_m is None else f"{sheet.item.rest_m / LENGTH_M[length_unit]:.4g}"
     typed = {
@@ -146,15 +163,24 @@ def _check(item_id: int) -> ResponseReturnValue:
     form = request.form
     try:
         check_band(
-            connection(), trainer(), item_id, form.get("check_length", ""), form.get("check_force", ""),
-            form.get("length_unit", ""), form.get("force_unit", ""), now=now(),
-        )  # fmt: skip
+            connection(),
+            trainer(),
+            item_id,
+            form.get("check_length", ""),
+            form.get("check_force", ""),
+            form.get("length_unit", ""),
+            form.get("force_unit", ""),
+            now=now(),
+        )
     except SheetError as error:
         sheet = usecases.band_sheet(connection(), trainer(), item_id)
         rows = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
         typed = {name: form.get(name, "") for name in (*FIELDS, "check_length", "check_force")}
         return _sheet(sheet, typed, rows, error.messages), 422
-    units: dict[str, Any] = {"length_unit": form.get("length_unit"), "force_unit": form.get("force_unit")}
+    units: dict[str, Any] = {
+        "length_unit": form.get("length_unit"),
+        "force_unit": form.get("force_unit"),
+    }
     return redirect(url_for("bench.band", item_id=item_id, **units))
 
 
@@ -166,14 +192,18 @@ def _rest(typed: dict[str, str]) -> float | None:
     try:
         value = number(typed, "rest", 0, what=f"a length in {unit}") * LENGTH_M[unit]
     except (InputError, KeyError):
-        raise SheetError({"rest": f"“{typed['rest'].strip()[:20]}” is not a length in {unit}"}) from None
+        raise SheetError(
+            {"rest": f"“{typed['rest'].strip()[:20]}” is not a length in {unit}"}
+        ) from None
     if not 0.02 <= value <= 10:
         raise SheetError({"rest": f"{typed['rest']} {unit} is not kept: from 2 cm to 10 m"})
     return value
 
 
 def _back(text: str) -> float | None:
-    """Return the typed percentage as a share, None when it is left empty; SheetError at the field."""
+    """Return the typed percentage as a share, None when it is left empty; SheetError at the
+    field.
+    """
     if not text.strip():
         return None
     try:
@@ -183,12 +213,20 @@ def _back(text: str) -> float | None:
 
 
 def _import(text: str) -> tuple[tuple[store.Reading, ...], float | None]:
-    """Return the loading readings of a CSV, and the share not given back where it has unloading ones."""
+    """Return the loading readings of a CSV, and the share not given back where it has unloading
+    ones.
+    """
     try:
         rows = read_readings(text)
     except InputError as error:
-        raise SheetError({"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}) from None
-    loading = tuple(store.Reading(length_m=r.length_m, force_n=r.force_n) for r in rows if r.direction == "loading")
+        raise SheetError(
+            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}
+        ) from None
+    loading = tuple(
+        store.Reading(length_m=r.length_m, force_n=r.force_n)
+        for r in rows
+        if r.direction == "loading"
+    )
     return loading, gives_back([(r.length_m, r.force_n, r.direction) for r in rows])
 
 
@@ -196,9 +234,15 @@ def _import(text: str) -> tuple[tuple[store.Reading, ...], float | None]:
 def export(item_id: int) -> ResponseReturnValue:
     """Send a band's readings as CSV, all strands of the scale together."""
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
-    text = write_readings(ReadingRow(length_m=r.length_m, force_n=r.force_n) for r in sheet.readings)
+    text = write_readings(
+        ReadingRow(length_m=r.length_m, force_n=r.force_n) for r in sheet.readings
+    )
     name = "".join(c if c.isalnum() else "-" for c in sheet.item.name.lower())
-    return Response(text, mimetype="text/csv", headers={"Content-Disposition": f'attachment; filename="{name}.csv"'})
+    return Response(
+        text,
+        mimetype="text/csv",
+        headers={"Content-Disposition": f'attachment; filename="{name}.csv"'},
+    )
 
 
 def _sheet(

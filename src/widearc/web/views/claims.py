@@ -34,7 +34,10 @@ def listed() -> ResponseReturnValue:
 def values(claim_id: str) -> ResponseReturnValue:
     """Send the curves of a dispute for the values of the address as CSV."""
     found = claim(claim_id)
-    typed = {p.name: number(request.args, p.name, p.default, what=f"a number of {p.unit}") for p in found.params}
+    typed = {
+        p.name: number(request.args, p.name, p.default, what=f"a number of {p.unit}")
+        for p in found.params
+    }
     view = worked_out(found, typed)
     pins = [
         overlay.Pinned(letter=letter, words=words, query="", curve=curve)
@@ -45,7 +48,10 @@ def values(claim_id: str) -> ResponseReturnValue:
     shown = overlay.compared(pins, request.args.get("joint", found.joint), own_peak=False)
     out = io.StringIO()
     head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, N*m" for d in shown.drawn)]
-    plain = ([cell.replace(MINUS, "-").rstrip("°").replace("–", "") for cell in row] for row in shown.table)
+    plain = (
+        [cell.replace(MINUS, "-").rstrip("°").replace("–", "") for cell in row]
+        for row in shown.table
+    )
     csv.writer(out, lineterminator="\n").writerows([head, *plain])
     headers = {"Content-Disposition": f'attachment; filename="{claim_id}.csv"'}
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
@@ -68,13 +74,26 @@ def show(claim_id: str) -> ResponseReturnValue:
         problems[error.where] = sentence(f"{error.value} is not used: {error.allowed}")
         view = worked_out(found, {})
     pins = [
-        overlay.Pinned(letter=letter, words=words, query=f"exercise={curve.setup.exercise.id}", curve=curve)
+        overlay.Pinned(
+            letter=letter, words=words, query=f"exercise={curve.setup.exercise.id}", curve=curve
+        )
         for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
     ]
-    shown = overlay.compared(pins, request.args.get("joint", found.joint), own_peak=False) if pins else None
+    shown = (
+        overlay.compared(pins, request.args.get("joint", found.joint), own_peak=False)
+        if pins
+        else None
+    )
     typed = {p.name: request.args.get(p.name, f"{p.default:g}") for p in found.params}
     order = list(CLAIMS)
     return render_template(
-        "claims/show.html", view=view, claim=found, shown=shown, typed=typed, problems=problems, labels=LABELS,
-        dated=DATED, after=CLAIMS[order[(order.index(claim_id) + 1) % len(order)]],
-    )  # fmt: skip
+        "claims/show.html",
+        view=view,
+        claim=found,
+        shown=shown,
+        typed=typed,
+        problems=problems,
+        labels=LABELS,
+        dated=DATED,
+        after=CLAIMS[order[(order.index(claim_id) + 1) % len(order)]],
+    )

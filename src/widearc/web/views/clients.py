@@ -10,9 +10,24 @@ from flask import Blueprint, redirect, render_template, request, session, url_fo
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
-from widearc.core.body import Body, MeasuredAngle, Sex, bend_by_levels, bend_by_tape, shank_lean_at_wall
+from widearc.core.body import (
+    Body,
+    MeasuredAngle,
+    Sex,
+    bend_by_levels,
+    bend_by_tape,
+    shank_lean_at_wall,
+)
 from widearc.core.errors import InputError
-from widearc.usecases.client import EXPERIENCE, GOAL_SETS, GOALS, SORE_JOINTS, SORE_SIDES, STRONGER, TAPES
+from widearc.usecases.client import (
+    EXPERIENCE,
+    GOAL_SETS,
+    GOALS,
+    SORE_JOINTS,
+    SORE_SIDES,
+    STRONGER,
+    TAPES,
+)
 from widearc.web.charts import strip_alone
 from widearc.web.db import connection, now, trainer
 from widearc.web.forms import optional
@@ -20,15 +35,25 @@ from widearc.web.forms import optional
 blueprint = Blueprint("clients", __name__, url_prefix="/clients")
 # form field, unit as typed, SI per unit
 NUMBERS = (
-    ("mass_kg", "kg", 1.0), ("stature_m", "cm", 0.01), ("dorsiflexion_deg", "°", 1.0), ("hip_flexion_deg", "°", 1.0),
-    ("knee_deg", "°", 1.0), ("to_shoulders_kg", "kg", 1.0), ("grip_kg", "kg", 1.0),
+    ("mass_kg", "kg", 1.0),
+    ("stature_m", "cm", 0.01),
+    ("dorsiflexion_deg", "°", 1.0),
+    ("hip_flexion_deg", "°", 1.0),
+    ("knee_deg", "°", 1.0),
+    ("to_shoulders_kg", "kg", 1.0),
+    ("grip_kg", "kg", 1.0),
     *((name, "cm", 0.01) for name in TAPES),
-)  # fmt: skip
+)
 STEPS = ("ankle", "hip", "knee")
 CHOICES: dict[str, Any] = {
-    "goals": GOALS, "experience": EXPERIENCE, "stronger": STRONGER, "tapes": TAPES, "sore_joints": SORE_JOINTS,
-    "sore_sides": SORE_SIDES, "goal_sets": GOAL_SETS,
-}  # fmt: skip
+    "goals": GOALS,
+    "experience": EXPERIENCE,
+    "stronger": STRONGER,
+    "tapes": TAPES,
+    "sore_joints": SORE_JOINTS,
+    "sore_sides": SORE_SIDES,
+    "goal_sets": GOAL_SETS,
+}
 
 
 @blueprint.get("/")
@@ -36,7 +61,9 @@ def listed() -> ResponseReturnValue:
     """List the clients with what is known of them."""
     rows = store.clients(connection(), trainer())
     change = store.last_change(connection(), trainer(), "clients")
-    return render_template("clients/list.html", rows=rows, change=change, goals=GOALS, experience=EXPERIENCE)
+    return render_template(
+        "clients/list.html", rows=rows, change=change, goals=GOALS, experience=EXPERIENCE
+    )
 
 
 @blueprint.get("/new")
@@ -54,14 +81,26 @@ def show(client_id: int) -> ResponseReturnValue:
 
 
 def _sheet(
-    row: store.ClientRow | None, typed: dict[str, str], messages: dict[str, str], measured: dict[str, str] | None = None
+    row: store.ClientRow | None,
+    typed: dict[str, str],
+    messages: dict[str, str],
+    measured: dict[str, str] | None = None,
 ) -> ResponseReturnValue:
     page = render_template(
-        "clients/sheet.html", row=row, typed=typed, messages=messages, measured=measured or {}, choices=CHOICES,
+        "clients/sheet.html",
+        row=row,
+        typed=typed,
+        messages=messages,
+        measured=measured or {},
+        choices=CHOICES,
         change=store.last_change(connection(), trainer(), "clients"),
-        sets=[(s, strip_alone(s.strip)) for s in store.strength_sets(connection(), trainer(), row.id)] if row else [],
+        sets=[
+            (s, strip_alone(s.strip)) for s in store.strength_sets(connection(), trainer(), row.id)
+        ]
+        if row
+        else [],
         strength=usecases.strength_of(connection(), trainer(), row.id) if row else {},
-    )  # fmt: skip
+    )
     return page, 422 if messages else 200
 
 
@@ -69,7 +108,10 @@ def _typed(row: store.ClientRow | None) -> dict[str, str]:
     """Return the sheet's texts for what is kept."""
     if row is None:
         return {"sex": "mean"}
-    typed = {f.name: "" if (v := getattr(row, f.name)) is None else str(v) for f in fields(store.ClientFacts)}
+    typed = {
+        f.name: "" if (v := getattr(row, f.name)) is None else str(v)
+        for f in fields(store.ClientFacts)
+    }
     for name, _, per in NUMBERS:
         value = getattr(row, name)
         typed[name] = "" if value is None else f"{round(value / per, 6):g}"
@@ -83,7 +125,9 @@ def _typed(row: store.ClientRow | None) -> dict[str, str]:
 @blueprint.post("/")
 @blueprint.post("/<int:client_id>")
 def save(client_id: int | None = None) -> ResponseReturnValue:
-    """Keep a client's sheet, or work a joint's limit out of what was measured and keep nothing yet."""
+    """Keep a client's sheet, or work a joint's limit out of what was measured and keep nothing
+    yet.
+    """
     row = None if client_id is None else store.client(connection(), trainer(), client_id)
     typed = request.form.to_dict()
     step = typed.get("action", "").removeprefix("measure-")
@@ -106,7 +150,9 @@ def save(client_id: int | None = None) -> ResponseReturnValue:
 
 
 def _facts(typed: dict[str, str], messages: dict[str, str]) -> store.ClientFacts:
-    numbers = {name: optional(typed, name, messages, per=per, unit=unit) for name, unit, per in NUMBERS}
+    numbers = {
+        name: optional(typed, name, messages, per=per, unit=unit) for name, unit, per in NUMBERS
+    }
     sex = typed.get("sex", "mean")
     if sex not in {s.value for s in Sex}:
         messages["sex"] = f"{sex[:20]} is not kept: male, female or mean"
@@ -129,12 +175,20 @@ def _facts(typed: dict[str, str], messages: dict[str, str]) -> store.ClientFacts
 MEASURES: dict[str, tuple[str, tuple[tuple[str, str, float], ...]]] = {
     "ankle": ("dorsiflexion_deg", (("m-toe", "cm", 0.01), ("m-knee-height", "cm", 0.01))),
     "hip": ("hip_flexion_deg", (("m-bench", "°", 1.0), ("m-thigh", "°", 1.0))),
-    "knee": ("knee_deg", (("m-upper", "cm", 0.01), ("m-lower", "cm", 0.01), ("m-across", "cm", 0.01))),
+    "knee": (
+        "knee_deg",
+        (("m-upper", "cm", 0.01), ("m-lower", "cm", 0.01), ("m-across", "cm", 0.01)),
+    ),
 }
 _CELLS = {
-    "toe_to_wall_m": "m-toe", "knee_height_m": "m-knee-height", "upper_deg": "m-bench", "lower_deg": "m-thigh",
-    "upper_m": "m-upper", "lower_m": "m-lower", "across_m": "m-across",
-}  # fmt: skip
+    "toe_to_wall_m": "m-toe",
+    "knee_height_m": "m-knee-height",
+    "upper_deg": "m-bench",
+    "lower_deg": "m-thigh",
+    "upper_m": "m-upper",
+    "lower_m": "m-lower",
+    "across_m": "m-across",
+}
 
 
 def _measure(row: store.ClientRow | None, typed: dict[str, str], step: str) -> ResponseReturnValue:
@@ -152,12 +206,20 @@ def _measure(row: store.ClientRow | None, typed: dict[str, str], step: str) -> R
             found = _angle(step, values, typed)
         except InputError as error:
             name = _CELLS.get(error.where, error.where)
-            shown = f"{100 * float(str(error.value)):.4g} cm" if error.where.endswith("_m") else str(error.value)
+            shown = (
+                f"{100 * float(str(error.value)):.4g} cm"
+                if error.where.endswith("_m")
+                else str(error.value)
+            )
             messages[name] = f"{shown} does not fit: {error.allowed}"
     if found is None:
         return _sheet(row, typed, messages)
     typed[field] = f"{found.angle_deg:.0f}"
-    said = f"{found.angle_deg:.0f}°, give or take {max(1, round(found.error_deg)):.0f}°. Keep the sheet to use it."
+    said = (
+        f"{found.angle_deg:.0f}°, give or take {max(1, round(found.error_deg)):.0f}°. Keep the "
+        "sheet "
+        "to use it."
+    )
     return _sheet(row, typed, {}, {step: said})
 
 

@@ -35,9 +35,14 @@ def _page(
     place: store.PlaceRow | None, text: str, plan: usecases.ImportPlan | None, problem: str
 ) -> ResponseReturnValue:
     page = render_template(
-        "exchange/show.html", place=place, places=store.places(connection(), trainer()), text=text, plan=plan,
-        problem=problem, change=store.last_change(connection(), trainer(), f"place:{place.id}") if place else None,
-    )  # fmt: skip
+        "exchange/show.html",
+        place=place,
+        places=store.places(connection(), trainer()),
+        text=text,
+        plan=plan,
+        problem=problem,
+        change=store.last_change(connection(), trainer(), f"place:{place.id}") if place else None,
+    )
     return page, 422 if problem else 200
 
 
@@ -53,7 +58,9 @@ def export(place_id: int) -> ResponseReturnValue:
 
 @blueprint.post("/")
 def bring() -> ResponseReturnValue:
-    """Preview an import, or do it; a file that is not a kit changes nothing and says where it is wrong."""
+    """Preview an import, or do it; a file that is not a kit changes nothing and says where it is
+    wrong.
+    """
     place = _place(request.form.get("place", ""))
     if place is None:
         return redirect(url_for("room.new"))
@@ -73,5 +80,10 @@ def bring() -> ResponseReturnValue:
             return redirect(url_for("room.show", place_id=place.id))
         plan = usecases.plan_import(connection(), trainer(), place.id, document)
     except InputError as error:
-        return _page(place, text, None, f"{error.where}: {str(error.value)[:60]} is not taken; {error.allowed}.")
+        return _page(
+            place,
+            text,
+            None,
+            f"{error.where}: {str(error.value)[:60]} is not taken; {error.allowed}.",
+        )
     return _page(place, text, plan, "")

@@ -15,7 +15,9 @@ blueprint = Blueprint("formats", __name__, url_prefix="/formats")
 @blueprint.get("/")
 def index() -> ResponseReturnValue:
     """List the formats."""
-    return render_template("method/formats.html", formats=[(name, schema(name)) for name in ("common", *FORMATS)])
+    return render_template(
+        "method/formats.html", formats=[(name, schema(name)) for name in ("common", *FORMATS)]
+    )
 
 
 @blueprint.get("/<name>.json")
@@ -23,4 +25,6 @@ def one(name: str) -> ResponseReturnValue:
     """Send one schema."""
     if name not in ("common", *FORMATS):
         abort(404)
-    return Response(json.dumps(schema(name), ensure_ascii=False, indent=1), mimetype="application/schema+json")
+    return Response(
+        json.dumps(schema(name), ensure_ascii=False, indent=1), mimetype="application/schema+json"
+    )

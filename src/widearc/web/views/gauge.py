@@ -42,7 +42,9 @@ def connect() -> ResponseReturnValue:
     try:
         reader = _desk().connect(request.form.get("address", "").strip())
     except InputError as error:
-        return jsonify(problem=sentence(f"“{str(error.value)[:40]}” is no gauge: type {error.allowed}")), 422
+        return jsonify(
+            problem=sentence(f"“{str(error.value)[:40]}” is no gauge: type {error.allowed}")
+        ), 422
     return jsonify(address=reader.address)
 
 
@@ -65,7 +67,9 @@ def stream() -> ResponseReturnValue:
         return jsonify(problem="Too many pages watch the gauge: close one."), 503
     events = _Watch(desk, reader, length, force)
     return Response(
-        events, mimetype="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
+        events,
+        mimetype="text/event-stream",
+        headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"},
     )
 
 
@@ -98,8 +102,12 @@ class _Watch:
             self._desk.streams.release()
 
 
-def event_of(news: Snapshot, reader: Reader, first: bool, captured: int, length: str, force: str) -> dict[str, Any]:
-    """Return one event: state, points (time s, position and force in the units asked), readings as text."""
+def event_of(
+    news: Snapshot, reader: Reader, first: bool, captured: int, length: str, force: str
+) -> dict[str, Any]:
+    """Return one event: state, points (time s, position and force in the units asked), readings as
+    text.
+    """
     per_length, per_force = LENGTH_M[length], FORCE_N[force]
     whole = reader.snapshot(0, 0)
     samples = news.samples
@@ -133,12 +141,17 @@ def event_of(news: Snapshot, reader: Reader, first: bool, captured: int, length:
         event["now"] = f"{pull} at {last.position_m / per_length:.4g} {length}"
     if news.overloads:
         event["warnings"].append(
-            "The gauge was overloaded: those readings are left out. Use a stronger gauge or less stretch."
+            "The gauge was overloaded: those readings are left out. Use a stronger gauge or less "
+            "stretch."
         )
     if news.drift_n is not None:
-        event["warnings"].append(f"The zero moved by {news.drift_n:.0f} N: set the gauge to zero and pull again.")
+        event["warnings"].append(
+            f"The zero moved by {news.drift_n:.0f} N: set the gauge to zero and pull again."
+        )
     if news.wrong_lines > 5:
-        event["warnings"].append(f"{news.wrong_lines} lines could not be read: check the gauge's line format.")
+        event["warnings"].append(
+            f"{news.wrong_lines} lines could not be read: check the gauge's line format."
+        )
     back = gives_back([(c.position_m, c.force_n, c.direction) for c in whole.captures])
     if back is not None:
         event["back"] = f"Gives back {100 * back:.0f} % less on the way down."

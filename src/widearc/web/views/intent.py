@@ -1,4 +1,6 @@
-"""Intent: the loading that is wanted, by handles on its ribbon, from a shape or from an exercise."""
+"""Intent: the loading that is wanted, by handles on its ribbon, from a shape or from an
+exercise.
+"""
 
 from __future__ import annotations
 
@@ -37,13 +39,21 @@ def show() -> ResponseReturnValue:
 
 
 def _page(name: str = "", messages: dict[str, str] | None = None) -> ResponseReturnValue:
-    source = request.args if request.method == "GET" else dict(parse_qsl(request.form.get("query", "")[:LONGEST]))
+    source = (
+        request.args
+        if request.method == "GET"
+        else dict(parse_qsl(request.form.get("query", "")[:LONGEST]))
+    )
     body = body_of_client()
     found = read(source, body)
     kept = store.intents(connection(), trainer())
     scale = request.headers.get("X-Scale", "")
     keep_scale = float(scale) if scale.isdigit() and 0 < int(scale) <= 2000 else None
-    kind = StyleKind(found.typed.get("style", "plain")) if found.typed.get("style") in STYLES else StyleKind.PLAIN
+    kind = (
+        StyleKind(found.typed.get("style", "plain"))
+        if found.typed.get("style") in STYLES
+        else StyleKind.PLAIN
+    )
     values = {
         "found": found,
         "typed": found.typed,
@@ -59,14 +69,23 @@ def _page(name: str = "", messages: dict[str, str] | None = None) -> ResponseRet
         "styles": [(k.value, k.words) for k in StyleKind if k is not StyleKind.BURN_OUT],
         "asks": ASKS.get(kind, ()),
         "handles": range(5),
-        "kept": [(row, address(row.intent, body), usecases.intent_words(row.intent),
-                  intentplot.strip_of_intent(row.intent, body)) for row in kept],
+        "kept": [
+            (
+                row,
+                address(row.intent, body),
+                usecases.intent_words(row.intent),
+                intentplot.strip_of_intent(row.intent, body),
+            )
+            for row in kept
+        ],
         "change": store.last_change(connection(), trainer(), usecases.INTENTS),
-        "here": request.full_path.rstrip("?") if request.method == "GET" else url_for("intent.show"),
+        "here": request.full_path.rstrip("?")
+        if request.method == "GET"
+        else url_for("intent.show"),
         "keep_name": name,
         "messages": messages or {},
         "told": request.args.get("told", "")[:200],
-    }  # fmt: skip
+    }
     template = "intent/_answer.html" if request.headers.get("X-Part") else "intent/show.html"
     return render_template(template, **values), 422 if messages else 200
 
@@ -76,7 +95,9 @@ STYLES = [k.value for k in StyleKind]
 
 @blueprint.get("/values.csv")
 def values() -> ResponseReturnValue:
-    """Send the wanted loading of the address as CSV: degrees and N·m of each action, every degree."""
+    """Send the wanted loading of the address as CSV: degrees and N·m of each action, every
+    degree.
+    """
     found = read(request.args, body_of_client())
     if found.intent is None:
         raise InputError("intent", None, "; ".join(found.problems.values()))
@@ -101,7 +122,13 @@ def from_exercise() -> ResponseReturnValue:
     except TargetError as error:
         raise InputError("exercise", ask.entry.name, str(error)) from None
     told = f"From {ask.words}. Five handles hold {100 * held:.0f} % of it."
-    return redirect(url_for("intent.show") + "?" + address(intent, body_of_client()) + "&" + urlencode({"told": told}))
+    return redirect(
+        url_for("intent.show")
+        + "?"
+        + address(intent, body_of_client())
+        + "&"
+        + urlencode({"told": told})
+    )
 
 
 @blueprint.post("/keep")
@@ -112,7 +139,9 @@ def keep() -> ResponseReturnValue:
     if found.intent is None:
         raise InputError("query", query[:40], "; ".join(found.problems.values()))
     try:
-        usecases.keep_intent(connection(), trainer(), request.form.get("name", ""), found.intent, now=now())
+        usecases.keep_intent(
+            connection(), trainer(), request.form.get("name", ""), found.intent, now=now()
+        )
     except usecases.SheetError as error:
         return _page(request.form.get("name", "")[:80], dict(error.messages))
     return redirect(url_for("intent.show") + "?" + found.query)
@@ -122,7 +151,10 @@ def keep() -> ResponseReturnValue:
 def remove() -> ResponseReturnValue:
     """Remove a kept intent; it can be undone."""
     usecases.remove_intent(
-        connection(), trainer(), integer(request.form, "intent", 0, what="one of the kept ones"), now=now()
+        connection(),
+        trainer(),
+        integer(request.form, "intent", 0, what="one of the kept ones"),
+        now=now(),
     )
     query = request.form.get("query", "")[:LONGEST]
     return redirect(url_for("intent.show") + ("?" + query if query else ""))

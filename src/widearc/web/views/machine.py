@@ -1,4 +1,6 @@
-"""Bench: a guided sheet for every kind of machine, joint angles three ways, and a scale's own check."""
+"""Bench: a guided sheet for every kind of machine, joint angles three ways, and a scale's own
+check.
+"""
 
 from __future__ import annotations
 
@@ -9,7 +11,13 @@ from flask.typing import ResponseReturnValue
 
 from widearc import store
 from widearc.core.body import MeasuredAngle, bend_by_levels, bend_by_points, bend_by_tape
-from widearc.core.equipment import FITS, rail_angle_deg, scale_verdict, shim_bend_deg, wedge_relief_deg
+from widearc.core.equipment import (
+    FITS,
+    rail_angle_deg,
+    scale_verdict,
+    shim_bend_deg,
+    wedge_relief_deg,
+)
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N
 from widearc.formats import read_columns, write_columns
@@ -51,12 +59,14 @@ def _rows(sheet: MachineSheet, unit: str) -> list[dict[str, str]]:
         return []
     return [
         {
-            "at": f"{round(r.at / columns.per, 6):g}", "force": f"{r.force_n / FORCE_N[unit]:.4g}",
-            "arm": "" if r.arm_m is None else f"{round(100 * r.arm_m, 4):g}", "direction": r.direction or "",
+            "at": f"{round(r.at / columns.per, 6):g}",
+            "force": f"{r.force_n / FORCE_N[unit]:.4g}",
+            "arm": "" if r.arm_m is None else f"{round(100 * r.arm_m, 4):g}",
+            "direction": r.direction or "",
             "setting": r.setting,
         }
         for r in sheet.readings
-    ]  # fmt: skip
+    ]
 
 
 def _sheet(
@@ -69,13 +79,21 @@ def _sheet(
         for n in range(len(rows), max(len(rows) + SPARE_ROWS, 4))
     ]
     page = render_template(
-        "bench/machine.html", sheet=sheet, rows=[*rows, *spare], typed=typed, messages=messages,
-        place=store.place(connection(), trainer(), sheet.item.place_id), forces=FORCES,
-        charts=[(setting, machine_chart(sheet, setting, typed["force_unit"])) for setting in sheet.fits],
+        "bench/machine.html",
+        sheet=sheet,
+        rows=[*rows, *spare],
+        typed=typed,
+        messages=messages,
+        place=store.place(connection(), trainer(), sheet.item.place_id),
+        forces=FORCES,
+        charts=[
+            (setting, machine_chart(sheet, setting, typed["force_unit"])) for setting in sheet.fits
+        ],
         change=store.last_change(connection(), trainer(), scope(sheet.item.place_id)),
-        hung=_hung(sheet, typed, messages), words=_words(sheet),
+        hung=_hung(sheet, typed, messages),
+        words=_words(sheet),
         headers=",".join(FITS[sheet.kind.fit][0]) if sheet.kind.fit else "",
-    )  # fmt: skip
+    )
     return page, 422 if messages else 200
 
 
@@ -90,7 +108,11 @@ def _hung(sheet: MachineSheet, typed: dict[str, str], messages: dict[str, str]) 
     try:
         return hung_test(sheet.item, carriage, rests).words
     except InputError as error:
-        shown = f"{100 * float(str(error.value)):g} cm" if error.where == "rests" else f"{error.value} kg"
+        shown = (
+            f"{100 * float(str(error.value)):g} cm"
+            if error.where == "rests"
+            else f"{error.value} kg"
+        )
         messages[error.where] = f"{shown} is not used: {error.allowed}"
         return ""
 
@@ -99,18 +121,35 @@ def _words(sheet: MachineSheet) -> list[str]:
     """Return what an item's numbers come to, in sentences."""
     q = sheet.item.quantities
     if sheet.kind.id == "heel wedge":
-        return [f"Relieves the ankle by {wedge_relief_deg(q['thick_m']):.1f}° over 18 cm from heel to ball."]
-    if sheet.kind.id == "pad":
-        parts = ", ".join(f"{shim_bend_deg(q['thick_m'], x):.1f}° at {100 * x:.0f} cm" for x in LEVERS_M)
         return [
-            f"Before the shin pad it bends the knee more at the start, by the pad’s distance from the knee: {parts}."
+            (
+                f"Relieves the ankle by {wedge_relief_deg(q['thick_m']):.1f}° over 18 cm from heel "
+                "to ball."
+            )
+        ]
+    if sheet.kind.id == "pad":
+        parts = ", ".join(
+            f"{shim_bend_deg(q['thick_m'], x):.1f}° at {100 * x:.0f} cm" for x in LEVERS_M
+        )
+        return [
+            (
+                "Before the shin pad it bends the knee more at the start, by the pad’s distance "
+                f"from the knee: {parts}."
+            )
         ]
     if sheet.kind.id == "plate":
         odd = sheet.item.count % 2
-        return [f"{sheet.item.count // 2} pairs{' and one over: a bar takes pairs only' if odd else ''}."]
+        return [
+            (
+                f"{sheet.item.count // 2} "
+                f"pairs{' and one over: a bar takes pairs only' if odd else ''}."
+            )
+        ]
     if sheet.kind.fit == "lever" and q.get("pivot_off_m", 0.0) > 0:
         slide = 100 * q["pivot_off_m"]
-        return [f"The pivot sits {slide:.0f} cm off the joint: the pad slides by up to about that much."]
+        return [
+            f"The pivot sits {slide:.0f} cm off the joint: the pad slides by up to about that much."
+        ]
     return []
 
 
@@ -123,7 +162,9 @@ def save(item_id: int) -> ResponseReturnValue:
     typed.setdefault("force_unit", "N")
     lists = {name: form.getlist(name) for name in CELLS}
     length = max((len(values) for values in lists.values()), default=0)
-    rows = [{name: v[i] if i < len(v := lists[name]) else "" for name in CELLS} for i in range(length)]
+    rows = [
+        {name: v[i] if i < len(v := lists[name]) else "" for name in CELLS} for i in range(length)
+    ]
     filled = [r for r in rows if r["at"].strip() or r["force"].strip()]
     messages: dict[str, str] = {}
     try:
@@ -133,14 +174,23 @@ def save(item_id: int) -> ResponseReturnValue:
             one = {name: typed.get(f"check_{name}", "") for name in CELLS}
             found = parse_readings(
                 sheet.kind.fit, [one], typed["force_unit"], purpose="check", read_on=now()[:10]
-            )  # fmt: skip
+            )
             if not found:
                 raise SheetError({"check-0-force": "empty: type what the scale reads"})
             add_check(connection(), trainer(), item_id, found, now=now())
         elif typed.get("action") == "import":
-            setting = " ".join(typed.get("csv_setting", "").split())[:40] if sheet.columns.setting else ""
+            setting = (
+                " ".join(typed.get("csv_setting", "").split())[:40] if sheet.columns.setting else ""
+            )
             others = tuple(r for r in sheet.readings if r.setting != setting)
-            save_readings(connection(), trainer(), item_id, (*others, *_imported(sheet, typed, setting)), {}, now=now())
+            save_readings(
+                connection(),
+                trainer(),
+                item_id,
+                (*others, *_imported(sheet, typed, setting)),
+                {},
+                now=now(),
+            )
         else:
             measured = _measured(sheet, typed, messages)
             if messages:
@@ -153,11 +203,17 @@ def save(item_id: int) -> ResponseReturnValue:
     return redirect(url_for("machine.show", item_id=item_id, force_unit=typed["force_unit"]))
 
 
-def _imported(sheet: MachineSheet, typed: dict[str, str], setting: str) -> tuple[store.MachineReading, ...]:
+def _imported(
+    sheet: MachineSheet, typed: dict[str, str], setting: str
+) -> tuple[store.MachineReading, ...]:
     try:
-        return rows_from(sheet.kind.fit, read_columns(typed.get("csv", ""), sheet.kind.fit), setting)
+        return rows_from(
+            sheet.kind.fit, read_columns(typed.get("csv", ""), sheet.kind.fit), setting
+        )
     except InputError as error:
-        raise SheetError({"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}) from None
+        raise SheetError(
+            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}
+        ) from None
 
 
 @blueprint.get("/machine/<int:item_id>.csv")
@@ -169,7 +225,11 @@ def export(item_id: int) -> ResponseReturnValue:
     rows = sheet.of(request.args.get("setting", ""))
     text = write_columns(sheet.kind.fit, columns_of(sheet.kind.fit, rows))
     name = "".join(c if c.isalnum() else "-" for c in sheet.item.name.lower())
-    return Response(text, mimetype="text/csv", headers={"Content-Disposition": f'attachment; filename="{name}.csv"'})
+    return Response(
+        text,
+        mimetype="text/csv",
+        headers={"Content-Disposition": f'attachment; filename="{name}.csv"'},
+    )
 
 
 def _numbered(rows: list[dict[str, str]], messages: dict[str, str]) -> list[dict[str, str]]:
@@ -177,8 +237,12 @@ def _numbered(rows: list[dict[str, str]], messages: dict[str, str]) -> list[dict
     return rows if any(key.startswith("row-") for key in messages) else []
 
 
-def _measured(sheet: MachineSheet, typed: dict[str, str], messages: dict[str, str]) -> dict[str, float]:
-    """Return the quantities measured beside the readings: a rail's angle by level or by rise over run, lengths."""
+def _measured(
+    sheet: MachineSheet, typed: dict[str, str], messages: dict[str, str]
+) -> dict[str, float]:
+    """Return the quantities measured beside the readings: a rail's angle by level or by rise over
+    run, lengths.
+    """
     found: dict[str, float] = {}
     for q in sheet.kind.quantities:
         value = optional(typed, f"q-{q.name}", messages, per=q.per, unit=q.unit)
@@ -193,7 +257,9 @@ def _measured(sheet: MachineSheet, typed: dict[str, str], messages: dict[str, st
             try:
                 found["rail_deg"] = rail_angle_deg(rise, run)
             except InputError as error:
-                messages["run"] = f"{100 * float(str(error.value)):g} cm is not used: {error.allowed}"
+                messages["run"] = (
+                    f"{100 * float(str(error.value)):g} cm is not used: {error.allowed}"
+                )
     return found
 
 
@@ -202,7 +268,9 @@ def _measured(sheet: MachineSheet, typed: dict[str, str], messages: dict[str, st
 
 @blueprint.route("/angles", methods=["GET", "POST"])
 def angles() -> ResponseReturnValue:
-    """Work out a joint's bend by tape, by a level, or from three taps on a photo that stays on the device."""
+    """Work out a joint's bend by tape, by a level, or from three taps on a photo that stays on the
+    device.
+    """
     typed = request.form.to_dict() if request.method == "POST" else {}
     messages: dict[str, str] = {}
     found: dict[str, str] = {}
@@ -211,10 +279,16 @@ def angles() -> ResponseReturnValue:
         try:
             angle = _angle(way, typed, messages)
             if angle is not None:
-                found[way] = f"{angle.angle_deg:.0f}°, give or take {max(1.0, round(angle.error_deg)):.0f}°"
+                found[way] = (
+                    f"{angle.angle_deg:.0f}°, give or take {max(1.0, round(angle.error_deg)):.0f}°"
+                )
         except InputError as error:
             name = error.where if error.where in WAYS[way] else way
-            shown = f"{100 * float(str(error.value)):g} cm" if error.where.endswith("_m") else str(error.value)
+            shown = (
+                f"{100 * float(str(error.value)):g} cm"
+                if error.where.endswith("_m")
+                else str(error.value)
+            )
             messages[name] = f"{shown} does not fit: {error.allowed}"
     page = render_template("bench/angles.html", typed=typed, messages=messages, found=found)
     return page, 422 if messages else 200
@@ -234,7 +308,9 @@ def _angle(way: str, typed: dict[str, str], messages: dict[str, str]) -> Measure
         value = optional(typed, name, messages, per=per, unit=unit)
         if value is None:
             key = "photo" if way == "photo" else name
-            messages.setdefault(key, "tap three points first" if way == "photo" else f"empty: type it in {unit}")
+            messages.setdefault(
+                key, "tap three points first" if way == "photo" else f"empty: type it in {unit}"
+            )
         else:
             values.append(value)
     if messages:
@@ -277,4 +353,5 @@ def _scale_words(known: float, reads: float) -> str:
     if verdict == "fits":
         return f"{words} Readings are taken to err by 2 %, so this still fits."
     fix = f"divide what it reads by {reads / known:.2f}"
-    return f"{words} Take another scale, or {fix} before typing; check it once more with another weight."
+    again = "check it once more with another weight"
+    return f"{words} Take another scale, or {fix} before typing; {again}."

@@ -25,7 +25,9 @@ def home() -> ResponseReturnValue:
     """Go to the last place, or say what to do first."""
     places = store.places(connection(), trainer())
     if not places:
-        return render_template("room/empty.html", change=store.last_change(connection(), trainer(), "places"))
+        return render_template(
+            "room/empty.html", change=store.last_change(connection(), trainer(), "places")
+        )
     known = {p.id for p in places}
     last = session.get("place")
     return redirect(url_for("room.show", place_id=last if last in known else places[0].id))
@@ -42,9 +44,15 @@ def show(place_id: int) -> ResponseReturnValue:
     changes = [c for c in (view.change, store.last_change(connection(), trainer(), "places")) if c]
     template = "room/_answer.html" if request.headers.get("X-Part") else "room/show.html"
     return render_template(
-        template, view=view, zones=_zones(view.items), wall=elevation(view.items), client=client,
-        people=PEOPLE, crowding=CROWDING, change=max(changes, key=lambda c: c.id, default=None),
-    )  # fmt: skip
+        template,
+        view=view,
+        zones=_zones(view.items),
+        wall=elevation(view.items),
+        client=client,
+        people=PEOPLE,
+        crowding=CROWDING,
+        change=max(changes, key=lambda c: c.id, default=None),
+    )
 
 
 def _zones(items: tuple[store.ItemRow, ...]) -> list[tuple[str, list[store.ItemRow]]]:
@@ -75,7 +83,9 @@ def zone(place_id: int) -> ResponseReturnValue:
     if wanted is store.State.BROKEN:
         abort(400)
     store.place(connection(), trainer(), place_id)
-    usecases.mark_zone(connection(), trainer(), place_id, request.form.get("zone", ""), wanted, now=now())
+    usecases.mark_zone(
+        connection(), trainer(), place_id, request.form.get("zone", ""), wanted, now=now()
+    )
     return redirect(_back(place_id))
 
 
@@ -83,7 +93,9 @@ def zone(place_id: int) -> ResponseReturnValue:
 def space(place_id: int) -> ResponseReturnValue:
     """Change who is here or how crowded it is, by one tap."""
     row = store.place(connection(), trainer(), place_id)
-    facts = _place_facts(row) | {k: v for k, v in request.form.items() if k in ("people", "crowding")}
+    facts = _place_facts(row) | {
+        k: v for k, v in request.form.items() if k in ("people", "crowding")
+    }
     usecases.change_place(connection(), trainer(), place_id, store.PlaceFacts(**facts), now=now())
     return redirect(_back(place_id))
 
@@ -99,14 +111,20 @@ def look(place_id: int) -> ResponseReturnValue:
     today = now()[:10]
     seen = {item.id for item in view.items if item.seen_at and item.seen_at[:10] == today}
     template = "room/_look.html" if request.headers.get("X-Part") else "room/look.html"
-    return render_template(template, view=view, zones=_zones(view.items), seen=seen, people=PEOPLE, crowding=CROWDING)
+    return render_template(
+        template, view=view, zones=_zones(view.items), seen=seen, people=PEOPLE, crowding=CROWDING
+    )
 
 
 @blueprint.post("/room/item/<int:item_id>/seen")
 def seen(item_id: int) -> ResponseReturnValue:
     """Tick an item on the look-round list."""
-    item = usecases.see(connection(), trainer(), item_id, seen=request.form.get("seen") == "yes", now=now())
-    return redirect(back_or(request.form.get("back", ""), url_for("room.look", place_id=item.place_id)))
+    item = usecases.see(
+        connection(), trainer(), item_id, seen=request.form.get("seen") == "yes", now=now()
+    )
+    return redirect(
+        back_or(request.form.get("back", ""), url_for("room.look", place_id=item.place_id))
+    )
 
 
 @blueprint.post("/undo/<int:change_id>")
@@ -163,7 +181,13 @@ def item(item_id: int) -> ResponseReturnValue:
 
 
 def _typed(row: store.ItemRow) -> dict[str, str]:
-    typed = {"name": row.name, "zone": row.zone, "side": row.side, "hold": row.hold, "note": row.note}
+    typed = {
+        "name": row.name,
+        "zone": row.zone,
+        "side": row.side,
+        "hold": row.hold,
+        "note": row.note,
+    }
     for quantity in kind_of(row.kind).quantities:
         value = row.quantities.get(quantity.name)
         typed[quantity.name] = "" if value is None else quantity.shown(value)
@@ -182,26 +206,46 @@ def _facts(kind: ItemKind, typed: dict[str, str], messages: dict[str, str]) -> u
         said = typed.get(f"{q.name}-source", "")
         sources[q.name] = Source(said) if said in {s.value for s in Source} else Source.DESCRIBED
     return usecases.ItemFacts(
-        kind=kind.id, name=typed.get("name", ""), zone=typed.get("zone", ""), side=typed.get("side", ""),
-        hold=typed.get("hold", ""), note=typed.get("note", ""), quantities=quantities, sources=sources,
+        kind=kind.id,
+        name=typed.get("name", ""),
+        zone=typed.get("zone", ""),
+        side=typed.get("side", ""),
+        hold=typed.get("hold", ""),
+        note=typed.get("note", ""),
+        quantities=quantities,
+        sources=sources,
         shape=typed.get("shape", "loop"),
-    )  # fmt: skip
+    )
 
 
 def _item_sheet(
-    place: store.PlaceRow, kind: ItemKind, row: store.ItemRow | None, typed: dict[str, str], messages: dict[str, str],
+    place: store.PlaceRow,
+    kind: ItemKind,
+    row: store.ItemRow | None,
+    typed: dict[str, str],
+    messages: dict[str, str],
     settings: list[tuple[str, str, str]] | None = None,
-) -> ResponseReturnValue:  # fmt: skip
+) -> ResponseReturnValue:
     kept = store.settings(connection(), trainer(), row.id) if row else ()
-    rows = settings or [(s.name, s.words, "" if s.client_id is None else str(s.client_id)) for s in kept]
+    rows = settings or [
+        (s.name, s.words, "" if s.client_id is None else str(s.client_id)) for s in kept
+    ]
     named = {name for name, _, _ in rows}
     offered = [] if settings else [(name, "", "") for name in kind.settings if name not in named]
     page = render_template(
-        "room/item.html", place=place, kind=kind, row=row, typed=typed, messages=messages, sides=SIDES, holds=HOLDS,
-        settings=[*rows, *offered, ("", "", "")], clients=store.clients(connection(), trainer()),
+        "room/item.html",
+        place=place,
+        kind=kind,
+        row=row,
+        typed=typed,
+        messages=messages,
+        sides=SIDES,
+        holds=HOLDS,
+        settings=[*rows, *offered, ("", "", "")],
+        clients=store.clients(connection(), trainer()),
         zones=sorted({i.zone for i in store.items(connection(), trainer(), place.id) if i.zone}),
         change=store.last_change(connection(), trainer(), f"place:{place.id}"),
-    )  # fmt: skip
+    )
     return page, 422 if messages else 200
 
 
@@ -233,10 +277,14 @@ def change(item_id: int) -> ResponseReturnValue:
 
 def _settings(place: store.PlaceRow, row: store.ItemRow) -> ResponseReturnValue:
     form = request.form
-    typed = list(zip(form.getlist("s-name"), form.getlist("s-words"), form.getlist("s-client"), strict=False))
+    typed = list(
+        zip(form.getlist("s-name"), form.getlist("s-words"), form.getlist("s-client"), strict=False)
+    )
     known = [client.id for client in store.clients(connection(), trainer())]
     rows = [
-        store.Setting(name=" ".join(n.split()), words=" ".join(w.split()), client_id=_client(c, known))
+        store.Setting(
+            name=" ".join(n.split()), words=" ".join(w.split()), client_id=_client(c, known)
+        )
         for n, w, c in typed
         if w.strip()
     ]
@@ -249,7 +297,9 @@ def _settings(place: store.PlaceRow, row: store.ItemRow) -> ResponseReturnValue:
 
 
 def _client(text: str, known: list[int]) -> int | None:
-    """Return a setting's client: None for everyone, 0 (which nobody has) for a text that names none."""
+    """Return a setting's client: None for everyone, 0 (which nobody has) for a text that names
+    none.
+    """
     return None if not text else known_id(text, known) or 0
 
 
@@ -274,10 +324,18 @@ def edit(place_id: int) -> ResponseReturnValue:
     return _place_sheet(row, typed, {})
 
 
-def _place_sheet(row: store.PlaceRow | None, typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnValue:
+def _place_sheet(
+    row: store.PlaceRow | None, typed: dict[str, str], messages: dict[str, str]
+) -> ResponseReturnValue:
     change = store.last_change(connection(), trainer(), f"place:{row.id}" if row else "places")
     page = render_template(
-        "room/place.html", row=row, typed=typed, messages=messages, people=PEOPLE, crowding=CROWDING, change=change
+        "room/place.html",
+        row=row,
+        typed=typed,
+        messages=messages,
+        people=PEOPLE,
+        crowding=CROWDING,
+        change=change,
     )
     return page, 422 if messages else 200
 
@@ -289,17 +347,28 @@ def save(place_id: int | None = None) -> ResponseReturnValue:
     row = None if place_id is None else store.place(connection(), trainer(), place_id)
     typed = request.form.to_dict()
     if row is not None and typed.get("action") == "copy":
-        return redirect(url_for("room.show", place_id=usecases.copy_place(connection(), trainer(), row.id, now=now())))
+        return redirect(
+            url_for(
+                "room.show",
+                place_id=usecases.copy_place(connection(), trainer(), row.id, now=now()),
+            )
+        )
     if row is not None and typed.get("action") == "remove":
         usecases.remove_place(connection(), trainer(), row.id, now=now())
         return redirect(url_for("room.home"))
     messages: dict[str, str] = {}
-    lengths = {name: optional(typed, name, messages, per=per, unit=unit) for name, unit, per in PLACE_LENGTHS}
+    lengths = {
+        name: optional(typed, name, messages, per=per, unit=unit)
+        for name, unit, per in PLACE_LENGTHS
+    }
     facts = store.PlaceFacts(
-        name=" ".join(typed.get("name", "").split()), note=typed.get("note", "").strip(),
-        people=typed.get("people", "alone"), crowding=typed.get("crowding", "some"),
-        wall=typed.get("wall") == "yes", **lengths,
-    )  # fmt: skip
+        name=" ".join(typed.get("name", "").split()),
+        note=typed.get("note", "").strip(),
+        people=typed.get("people", "alone"),
+        crowding=typed.get("crowding", "some"),
+        wall=typed.get("wall") == "yes",
+        **lengths,
+    )
     try:
         if messages:
             raise usecases.SheetError(messages)

@@ -7,7 +7,17 @@ import io
 from typing import Any
 
 import numpy as np
-from flask import Blueprint, Response, current_app, jsonify, redirect, render_template, request, session, url_for
+from flask import (
+    Blueprint,
+    Response,
+    current_app,
+    jsonify,
+    redirect,
+    render_template,
+    request,
+    session,
+    url_for,
+)
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
@@ -58,7 +68,10 @@ def show() -> ResponseReturnValue:
         ask = ask_of(request.args)
     except InputError as error:
         problems[field_of(error.where)] = refusal_of(error)
-        ask = ask_of({key: value for key, value in request.args.items() if key in ("client", "place")}, lenient=True)
+        ask = ask_of(
+            {key: value for key, value in request.args.items() if key in ("client", "place")},
+            lenient=True,
+        )
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     session["place"], session["client"] = ask.place_id, ask.client_id
     values = _page(view, request.args.get("pick"), problems)
@@ -72,9 +85,14 @@ def use() -> ResponseReturnValue:
     """Keep the decision, then show the list of what was decided."""
     ask = ask_of(request.form)
     usecases.decide(
-        connection(), trainer(), ask, request.form.get("pick", ""), current_app.extensions["memo"], now=now(),
+        connection(),
+        trainer(),
+        ask,
+        request.form.get("pick", ""),
+        current_app.extensions["memo"],
+        now=now(),
         tweak=request.form.get("tweak", ""),
-    )  # fmt: skip
+    )
     return redirect(url_for("swap.kept"))
 
 
@@ -86,7 +104,9 @@ def favourite() -> ResponseReturnValue:
         usecases.drop_favourite(connection(), trainer(), ask, pick, now=now())
     else:
         try:
-            usecases.keep_favourite(connection(), trainer(), ask, pick, request.form.get("reason", ""), now=now())
+            usecases.keep_favourite(
+                connection(), trainer(), ask, pick, request.form.get("reason", ""), now=now()
+            )
         except usecases.SheetError as error:
             view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
             values = _page(view, pick, dict(error.messages))
@@ -105,7 +125,9 @@ def aside() -> ResponseReturnValue:
         usecases.give_back(connection(), trainer(), ask, now=now())
     else:
         memo = current_app.extensions["memo"]
-        usecases.set_aside(connection(), trainer(), ask, request.form.get("pick", ""), memo, now=now())
+        usecases.set_aside(
+            connection(), trainer(), ask, request.form.get("pick", ""), memo, now=now()
+        )
     return redirect(back_or(request.form.get("back", ""), url_for("swap.show")))
 
 
@@ -115,7 +137,9 @@ def document() -> ResponseReturnValue:
     ask = ask_of(request.args)
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     if view.question is None:
-        raise InputError("exercise", ask.exercise, view.problem or "an exercise that can be computed")
+        raise InputError(
+            "exercise", ask.exercise, view.problem or "an exercise that can be computed"
+        )
     return jsonify(swap_request_document(view.question, sets=ask.sets, reps=ask.reps))
 
 
@@ -126,14 +150,20 @@ def values() -> ResponseReturnValue:
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     chosen = candidate_of(view, request.args.get("pick"), request.args.get("tweak", ""))
     if view.ranking is None or chosen is None:
-        raise InputError("exercise", ask.exercise, view.problem or "one of the stand-ins listed now")
+        raise InputError(
+            "exercise", ask.exercise, view.problem or "one of the stand-ins listed now"
+        )
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\n")
     rows.writerow(["action", "angle_deg", "intended_nm", "actual_nm"])
     target = view.ranking.target.at_level_of(chosen.comparison)
-    for action, wanted, own in zip(target.actions, target.bins, chosen.comparison.bins, strict=True):
+    for action, wanted, own in zip(
+        target.actions, target.bins, chosen.comparison.bins, strict=True
+    ):
         for i in np.flatnonzero((wanted > 0) | (own[0] > 0))[:: action.direction]:
-            rows.writerow([action.label, f"{CENTRES_DEG[i]:g}", f"{wanted[i]:.1f}", f"{own[0][i]:.1f}"])
+            rows.writerow(
+                [action.label, f"{CENTRES_DEG[i]:g}", f"{wanted[i]:.1f}", f"{own[0][i]:.1f}"]
+            )
     headers = {"Content-Disposition": f'attachment; filename="{chosen.exercise.id}.csv"'}
     return Response(out.getvalue(), mimetype="text/csv", headers=headers)
 
@@ -144,7 +174,8 @@ def kept() -> ResponseReturnValue:
     rows = store.decisions(connection(), trainer())
     change = store.last_change(connection(), trainer(), scope(rows[0].place_id)) if rows else None
     shown = [
-        (row, ", ".join(piece_words(row.pieces)) or "body weight only", strip_of_points(row.strip)) for row in rows
+        (row, ", ".join(piece_words(row.pieces)) or "body weight only", strip_of_points(row.strip))
+        for row in rows
     ]
     return render_template("swap/kept.html", rows=shown, change=change, exercises=EXERCISES)
 
@@ -200,17 +231,24 @@ def _weights(source: Any) -> dict[str, float]:
     for name in WEIGHED:
         value = number(source, f"w-{name}", 0.0, what=f"a weight from 0 to {MOST_WEIGHT:g}")
         if not 0 <= value <= MOST_WEIGHT:
-            raise InputError(f"w-{name}", source.get(f"w-{name}"), f"a weight from 0 to {MOST_WEIGHT:g}")
+            raise InputError(
+                f"w-{name}", source.get(f"w-{name}"), f"a weight from 0 to {MOST_WEIGHT:g}"
+            )
         if value > 0:
             found[name] = value
     return found
 
 
 def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]:
-    """Return what stands beside the ranking: sorted and filtered rows, tweaks, what changes, questions turned round."""
+    """Return what stands beside the ranking: sorted and filtered rows, tweaks, what changes,
+    questions turned round.
+    """
     if view.ranking is None or view.question is None:
         return {}
-    asked = {"why": _why(view, source.get("why", "")), "whys": [(e.id, e.name) for e in compared_exercises()]}
+    asked = {
+        "why": _why(view, source.get("why", "")),
+        "whys": [(e.id, e.name) for e in compared_exercises()],
+    }
     if page.get("chosen") is None:
         return asked
     problems, chosen = page["problems"], page["chosen"]
@@ -225,7 +263,9 @@ def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]
             muscle = usecases.muscle_column(view, group)
     except InputError as error:
         problems[error.where] = refusal_of(error)
-    ordered = sorted_by(view.ranking.candidates, columns, by if by in COLUMNS or by == "sum" else "match", weights)
+    ordered = sorted_by(
+        view.ranking.candidates, columns, by if by in COLUMNS or by == "sum" else "match", weights
+    )
     if muscle:
         ordered = sorted(ordered, key=lambda c: -round(100 * muscle[c.exercise.id]))
     pinned = [c for c in ordered if c.exercise.id in view.favourites]
@@ -243,7 +283,9 @@ def _asides(view: SwapView, source: Any, page: dict[str, Any]) -> dict[str, Any]
         "sort": by,
         "weighed": WEIGHED,
         "weights": {name: source.get(f"w-{name}", "") for name in WEIGHED},
-        "sums": {i: weighted(d[0].match, columns[i], weights) for i, d in drawn.items()} if weights else {},
+        "sums": {i: weighted(d[0].match, columns[i], weights) for i, d in drawn.items()}
+        if weights
+        else {},
         "muscle": group,
         "muscles": muscle,
         "muscle_names": NAMES,
@@ -275,9 +317,14 @@ def _why(view: SwapView, exercise_id: str) -> WhyNot | None:
     return why_not(EXERCISES[exercise_id], view.ranking, view.question)
 
 
-def _turned(view: SwapView, chosen: Candidate, source: Any, problems: dict[str, str]) -> dict[str, Any]:
+def _turned(
+    view: SwapView, chosen: Candidate, source: Any, problems: dict[str, str]
+) -> dict[str, Any]:
     """Return the answers to the question turned round, when it is asked."""
-    values: dict[str, Any] = {"turn_at": source.get("at", ""), "turn_least": source.get("least", "")}
+    values: dict[str, Any] = {
+        "turn_at": source.get("at", ""),
+        "turn_least": source.get("least", ""),
+    }
     if view.question is None or not ("at" in source or "least" in source):
         return values
     try:
@@ -294,8 +341,20 @@ def _turned(view: SwapView, chosen: Candidate, source: Any, problems: dict[str, 
     return values
 
 
-KEPT_ARGS = ("sort", "muscle", "only-alone", "only-spine", "only-quick", "only-step",
-             "w-steady", "w-alone", "w-minutes", "w-step", "w-spine", "w-long")  # fmt: skip
+KEPT_ARGS = (
+    "sort",
+    "muscle",
+    "only-alone",
+    "only-spine",
+    "only-quick",
+    "only-step",
+    "w-steady",
+    "w-alone",
+    "w-minutes",
+    "w-step",
+    "w-spine",
+    "w-long",
+)
 WEIGHED = ("long", "steady", "alone", "minutes", "step", "spine")
 
 
@@ -306,7 +365,9 @@ def _known(view: SwapView, chosen: Candidate) -> str:
     for item in view.room.items:
         if item.key in used:
             badges.setdefault(view.room.badges[item.id], []).append(item.name.lower())
-    return "; ".join(f"{badge}: {', '.join(names)}" for badge, names in sorted(badges.items(), reverse=True))
+    return "; ".join(
+        f"{badge}: {', '.join(names)}" for badge, names in sorted(badges.items(), reverse=True)
+    )
 
 
 def _wanted_name(view: SwapView) -> str:

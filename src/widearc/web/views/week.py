@@ -19,7 +19,9 @@ USUAL_TIMES = 2
 
 @blueprint.get("/week")
 def show() -> ResponseReturnValue:
-    """Show this week's plan at the place of the address, and with `buy` what one purchase would do for it."""
+    """Show this week's plan at the place of the address, and with `buy` what one purchase would do
+    for it.
+    """
     if not store.places(connection(), trainer()) or not store.clients(connection(), trainer()):
         return render_template("room/empty.html")
     return _page(ask_of(request.args), buy=request.args.get("buy") == "1")
