@@ -25,13 +25,9 @@ from scipy.optimize import lsq_linear
 import widearc.web
 from widearc import store
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import Band, FreeMass, LinearLaw, Load, Sled, Spring
-from widearc.core.matching import compare, target_of
-from widearc.core.movement import Setup
-from widearc.core.muscle import FMAX_N, JOINTS, paths, share_n
-from widearc.core.statics import curve, curves_in_parts
-from widearc.core.substitution import (
+from widearc.core.exercises import EXERCISES
+from widearc.core.kit import (
     MACHINES,
     Anchor,
     BandShape,
@@ -39,19 +35,18 @@ from widearc.core.substitution import (
     Furniture,
     Kit,
     Machine,
-    Memo,
-    Question,
-    Ranking,
     Rules,
     SledPress,
     SpringStock,
     Thing,
     Weight,
-    make_sure,
-    ranked,
 )
-from widearc.core.substitution.geometry import Range
-from widearc.core.substitution.setups import batches
+from widearc.core.matching import compare, target_of
+from widearc.core.movement import Setup
+from widearc.core.muscle import FMAX_N, JOINTS, paths, share_n
+from widearc.core.search import Memo, Question, Ranking, make_sure, ranked
+from widearc.core.setups import Range, batches
+from widearc.core.statics import curve, curves_in_parts
 from widearc.demo import load_demo
 from widearc.usecases import SwapAsk, mark, swap_view
 from widearc.web import create_app

@@ -14,15 +14,7 @@ from hypothesis import settings
 
 from widearc import store
 from widearc.core.equipment import PointsLaw
-from widearc.core.substitution import (
-    Anchor,
-    BandShape,
-    BandStock,
-    Furniture,
-    Kit,
-    SledPress,
-    Weight,
-)
+from widearc.core.kit import Anchor, BandShape, BandStock, Furniture, Kit, SledPress, Weight
 from widearc.demo import load_demo
 
 # what the suite says depends on the commit alone, not on luck or a busy machine; `make fuzz` looks

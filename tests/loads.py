@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from widearc.core.catalogue import Exercise
 from widearc.core.equipment import (
     Band,
     Cable,
@@ -21,6 +20,7 @@ from widearc.core.equipment import (
     SpringLoad,
     Stack,
 )
+from widearc.core.exercises import Exercise
 
 LINE = LinearLaw(rest_m=0.7, rate_n_per_m=90.0)
 RUBBER = MooneyRivlinLaw(rest_m=0.8, area_m2=1e-4, c1_pa=1.2e5, c2_pa=0.8e5)

@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 from tests.conftest import points_law
 from widearc.core.equipment import Band, LinearLaw, PointsLaw, fit_band, fit_linear, fit_points
 from widearc.core.errors import InputError
-from widearc.core.substitution.kit import halved
 
 LENGTHS = np.linspace(0.2, 3.0, 2801)
 
@@ -98,7 +97,7 @@ def test_any_fitted_law_never_pushes_and_never_falls(steps_cm, rises):
 
 def test_half_a_strand_pulls_the_same_at_half_the_length():
     law = points_law(rest_m=2.0)
-    np.testing.assert_allclose(halved(law).force_n(LENGTHS / 2), law.force_n(LENGTHS), atol=1e-9)
+    np.testing.assert_allclose(law.halved().force_n(LENGTHS / 2), law.force_n(LENGTHS), atol=1e-9)
 
 
 def test_unmeasured_rest_length_is_said_to_be_assumed():

@@ -11,14 +11,11 @@ import numpy as np
 import pytest
 
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import Action
 from widearc.core.equipment import LinearLaw, Sled, Spring
+from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.core.matching import compare
-from widearc.core.movement import Setup
-from widearc.core.statics import Share, curve
-from widearc.core.substitution import (
+from widearc.core.kit import (
     MACHINES,
     Anchor,
     BandShape,
@@ -26,20 +23,22 @@ from widearc.core.substitution import (
     Furniture,
     Kit,
     Machine,
-    Memo,
-    Question,
     Rules,
     SledPress,
     SpringStock,
     Thing,
     Weight,
-    search,
 )
-from widearc.core.substitution.geometry import Range
-from widearc.core.substitution.prepared import _prepare, score_together
-from widearc.core.substitution.references import SEARCH_SAMPLES, Call, finer, is_linear, refused
-from widearc.core.substitution.setups import batches, extras_here
-from widearc.core.substitution.wanted import wanted_of
+from widearc.core.matching import compare
+from widearc.core.movement import Setup
+from widearc.core.search import Memo, Question, search
+from widearc.core.search.memo import _prepare
+from widearc.core.search.prepared import score_together
+from widearc.core.search.references import SEARCH_SAMPLES, Call, finer, is_linear, refused
+from widearc.core.search.wanted import wanted_of
+from widearc.core.setups.batches import batches, extras_here
+from widearc.core.setups.geometry import Range
+from widearc.core.statics import Share, curve
 
 BODY, LIMITS = Body(), Limits()
 CAM = ((0.0, 50.0, 110.0), (0.10, 0.14, 0.11))

@@ -13,9 +13,9 @@ from hypothesis import strategies as st
 
 from tests.loads import admissible
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import Band, FreeMass, Sled, SpringLoad
 from widearc.core.errors import PostureError
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import WORKING_JOINTS, Setup
 from widearc.core.statics import audit, curve, demand_from_above_nm, frontal_nm, lumbar
 

@@ -11,19 +11,9 @@ import numpy as np
 import pytest
 
 from tests.core.test_brute import BODY, HINGE, KIT, LIMITS, MEMO, PRESS, RULES
-from widearc.core.catalogue import EXERCISES
-from widearc.core.curve import CENTRES_DEG, Action
-from widearc.core.dose import RepStyle, StyleKind
-from widearc.core.equipment import LinearLaw, MooneyRivlinLaw, PointsLaw, stands
-from widearc.core.errors import InputError
-from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.core.matching import compare, target_of_intent
-from widearc.core.movement import Setup
-from widearc.core.statics import curve
-from widearc.core.substitution import (
+from widearc.core.answers import (
     COLUMNS,
     Beside,
-    Question,
     applied,
     beside,
     best_pair,
@@ -33,14 +23,21 @@ from widearc.core.substitution import (
     needed,
     needs_pair,
     purchases,
-    ranked,
-    sentence,
     sorted_by,
     tweaks,
     weighted,
     why_not,
 )
-from widearc.core.substitution.reverse import scaled
+from widearc.core.curve import CENTRES_DEG, Action
+from widearc.core.dose import RepStyle, StyleKind
+from widearc.core.equipment import LinearLaw, MooneyRivlinLaw, PointsLaw, stands
+from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
+from widearc.core.intent import Intent, Shape, WantedAction
+from widearc.core.matching import compare, target_of_intent
+from widearc.core.movement import Setup
+from widearc.core.search import Question, ranked, sentence
+from widearc.core.statics import curve
 from widearc.core.units import G
 
 
@@ -196,7 +193,7 @@ def test_what_an_anchor_box_or_band_would_have_to_be(question, ranking):
 )
 def test_a_stronger_band_pulls_as_many_times_at_every_length(law):
     length = np.linspace(law.rest_m * 1.02, law.rest_m * 1.9, 7)
-    assert scaled(law, 1.7).force_n(length) == pytest.approx(1.7 * law.force_n(length))
+    assert law.scaled(1.7).force_n(length) == pytest.approx(1.7 * law.force_n(length))
 
 
 def test_a_purchase_is_never_worth_less_than_nothing_and_names_an_exercise(question, ranking):

@@ -8,16 +8,16 @@ import numpy as np
 import pytest
 
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.equipment import Sled
 from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
 from widearc.core.intent import HOLDS, SHAPES, Shape
 from widearc.core.matching import reshaped, target_of
 from widearc.core.movement import Setup
+from widearc.core.search import search
 from widearc.core.statics import curve
 from widearc.core.strength import strength_nm
-from widearc.core.substitution import search
 
 BODY = Body()
 PRESS = curve(

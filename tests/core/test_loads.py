@@ -9,7 +9,6 @@ import pytest
 import scipy.optimize
 
 from widearc.core.body import Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import (
     Cable,
     Chain,
@@ -31,6 +30,7 @@ from widearc.core.equipment import (
     parallel,
 )
 from widearc.core.errors import InputError, PostureError
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.statics import audit, curve
 from widearc.core.units import FORCE_N, G

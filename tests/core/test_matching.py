@@ -7,10 +7,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import CENTRES_DEG, Action, on_grid
 from widearc.core.equipment import FreeMass, Sled
 from widearc.core.errors import TargetError
+from widearc.core.exercises import EXERCISES
 from widearc.core.matching import Target, compare, target_of
 from widearc.core.movement import Setup
 from widearc.core.statics import curve

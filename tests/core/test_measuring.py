@@ -12,7 +12,6 @@ from hypothesis import strategies as st
 from tests.conftest import points_law
 from tests.loads import admissible
 from widearc.core.body import Body, bend_by_levels, bend_by_points, bend_by_tape, shank_lean_at_wall
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import (
     KINDS,
     LinearLaw,
@@ -26,14 +25,13 @@ from widearc.core.equipment import (
     pair_match,
     pull_error_n,
     rail_angle_deg,
-    scaled,
-    scaled_law,
     shim_bend_deg,
     trust,
     weakest,
     wedge_relief_deg,
 )
 from widearc.core.errors import InputError, UnknownNameError
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.statics import (
     BodyDoubt,
@@ -225,7 +223,7 @@ def test_a_pair_that_differs_is_told_where():
     first = LinearLaw(rest_m=1.0, rate_n_per_m=300)
     match = pair_match(first, LinearLaw(rest_m=1.0, rate_n_per_m=330), 2.0)
     assert match.off == pytest.approx(1 - 300 / 330, abs=1e-6) and not match.alike
-    assert pair_match(first, scaled_law(first, 1.03), 2.0).alike
+    assert pair_match(first, first.scaled(1.03), 2.0).alike
     shorter = pair_match(first, LinearLaw(rest_m=0.95, rate_n_per_m=300), 2.0)
     assert shorter.at_m == pytest.approx(1.1, abs=0.02), (
         "a shorter one differs most where both are nearly slack"
@@ -262,7 +260,7 @@ def test_a_scaled_load_adds_to_the_demand_in_step(exercise):
     entry = EXERCISES[exercise]
     for kind, (load,) in admissible(entry):
         one, half, two = (
-            curve(Setup(exercise=entry, loads=(scaled(load, k),)), lowering=False, strict=False)
+            curve(Setup(exercise=entry, loads=(load.scaled(k),)), lowering=False, strict=False)
             for k in (1, 1.5, 2)
         )
         if one.motion.failed or two.motion.failed:
@@ -279,7 +277,7 @@ def test_a_scaled_load_adds_to_the_demand_in_step(exercise):
 )
 def test_a_scaled_law_is_scaled_everywhere(law):
     reach = np.linspace(0.8, 1.9, 20)
-    assert scaled_law(law, 1.3).force_n(reach) == pytest.approx(1.3 * law.force_n(reach))
+    assert law.scaled(1.3).force_n(reach) == pytest.approx(1.3 * law.force_n(reach))
 
 
 def test_what_readings_are_left_over_for_tells_the_spread_and_the_outlier():

@@ -7,9 +7,9 @@ import pytest
 
 from tests.conftest import points_law
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import Band, FreeMass, Sled
 from widearc.core.errors import InputError, PostureError
+from widearc.core.exercises import EXERCISES
 from widearc.core.geometry import bracketed_root
 from widearc.core.movement import Setup, move
 from widearc.core.statics import audit, curve, curves_in_parts

@@ -8,26 +8,16 @@ import dataclasses
 
 import pytest
 
+from widearc.core.answers import notes_for
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import Action
 from widearc.core.equipment import KINDS, FreeMass, Sled
+from widearc.core.exercises import EXERCISES
+from widearc.core.kit import Anchor, Furniture, Kit, Rules, SledPress, Thing, Weight, trainable
+from widearc.core.kit.admission import LONG_MINUTES, left_out, step_by_step
 from widearc.core.movement import Setup
+from widearc.core.search import Memo, search
 from widearc.core.statics import BodyDoubt, curve
-from widearc.core.substitution import (
-    Anchor,
-    Furniture,
-    Kit,
-    Memo,
-    Rules,
-    SledPress,
-    Thing,
-    Weight,
-    notes_for,
-    search,
-    trainable,
-)
-from widearc.core.substitution.admission import LONG_MINUTES, left_out, step_by_step
 
 LIMITS = Limits()
 PRESS = Setup(

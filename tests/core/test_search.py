@@ -7,13 +7,14 @@ import itertools
 import pytest
 
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import FreeMass, Sled
+from widearc.core.exercises import EXERCISES
+from widearc.core.kit import Kit, Rules, Weight, sled_picks
+from widearc.core.kit.totals import bar_picks, pair_picks
 from widearc.core.matching import compare, target_of
 from widearc.core.movement import Setup
+from widearc.core.search import Memo, search
 from widearc.core.statics import curve
-from widearc.core.substitution import Kit, Memo, Rules, Weight, search, sled_picks
-from widearc.core.substitution.kit import bar_picks, pair_picks
 
 PRESS = Setup(
     exercise=EXERCISES["leg-press-45"], options={"rail_deg": 40}, loads=[Sled(kg=60, empty_kg=38)]

@@ -11,8 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.test_brute import HINGE, KIT, LOOSE, PRESS, RULES
+from widearc.core.arrays import changed
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import CENTRES_DEG, ROWS_AT_ONCE, Action, on_grid
 from widearc.core.equipment import (
     Band,
@@ -24,32 +24,31 @@ from widearc.core.equipment import (
     gives_way,
     margin,
 )
+from widearc.core.exercises import EXERCISES
 from widearc.core.geometry import bracketed_root
-from widearc.core.matching import Target, compare, target_of_intent
-from widearc.core.movement import Setup, carriage, move
-from widearc.core.movement.motion import Motion
-from widearc.core.records import changed
-from widearc.core.statics import curve
-from widearc.core.substitution import (
+from widearc.core.kit import (
     Anchor,
     BandShape,
     BandStock,
     Furniture,
     Kit,
     Machine,
-    Memo,
-    Question,
     Rules,
     SpringStock,
     Thing,
     Weight,
-    ranked,
 )
-from widearc.core.substitution.frames import Frames, Row, pieces_to_carry, table_of, users_of
-from widearc.core.substitution.geometry import Range
-from widearc.core.substitution.prepared import _prepare, score_together
-from widearc.core.substitution.references import KNOTS, SEARCH_SAMPLES, _on_grid, finer
-from widearc.core.substitution.setups import Listed, batches, picks_of
+from widearc.core.matching import Target, compare, target_of_intent
+from widearc.core.movement import Motion, Setup, move
+from widearc.core.movement.families import carriage
+from widearc.core.search import Memo, Question, ranked
+from widearc.core.search.memo import _prepare
+from widearc.core.search.prepared import score_together
+from widearc.core.search.references import KNOTS, SEARCH_SAMPLES, _on_grid, finer
+from widearc.core.setups.batches import Listed, batches, picks_of
+from widearc.core.setups.frames import Frames, Row, pieces_to_carry, table_of, users_of
+from widearc.core.setups.geometry import Range
+from widearc.core.statics import curve
 from widearc.core.units import G
 
 BODY, LIMITS = Body(), Limits()

@@ -8,13 +8,10 @@ import numpy as np
 import pytest
 
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES, Exercise
 from widearc.core.equipment import FreeMass, LinearLaw, Sled
 from widearc.core.errors import InputError
-from widearc.core.matching import compare, target_of
-from widearc.core.movement import Setup
-from widearc.core.statics import BodyDoubt, Curve, computed, curve
-from widearc.core.substitution import (
+from widearc.core.exercises import EXERCISES, Exercise
+from widearc.core.kit import (
     Anchor,
     BandShape,
     BandStock,
@@ -24,10 +21,12 @@ from widearc.core.substitution import (
     Rules,
     SledPress,
     Weight,
-    make_sure,
-    search,
 )
-from widearc.core.substitution.doubt import Unsure, WantedDoubt, doubts_about
+from widearc.core.matching import compare, target_of
+from widearc.core.movement import Setup
+from widearc.core.search import make_sure, search
+from widearc.core.search.uncertainty import Unsure, WantedDoubt, doubts_about
+from widearc.core.statics import BodyDoubt, Curve, computed, curve
 
 MOVED = 0.03  # of an option's range: so far a second set-up differs from the usual one
 CURVED = [e for e in EXERCISES.values() if e.has_curve]

@@ -9,18 +9,18 @@ import pytest
 from scipy.interpolate import PchipInterpolator
 
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.dose import RepStyle, StyleKind, Tempo, dose_on_grid, style_weight
 from widearc.core.equipment import FreeMass
 from widearc.core.errors import InputError, TargetError
+from widearc.core.exercises import EXERCISES
 from widearc.core.intent import HANDLES, Intent, Shape, WantedAction, handles_of
 from widearc.core.matching import compare, styled, target_of, target_of_intent
 from widearc.core.movement import Setup
+from widearc.core.search import search
+from widearc.core.search.wanted import USUAL_KNEE, wanted_of
 from widearc.core.statics import curve
 from widearc.core.strength import equal_effort_reps, hardest
-from widearc.core.substitution import search
-from widearc.core.substitution.wanted import USUAL_KNEE, wanted_of
 
 BODY, LIMITS = Body(), Limits()
 FIVE = tuple(zip(HANDLES, (120.0, 150.0, 130.0, 90.0, 40.0), strict=True))

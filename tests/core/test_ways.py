@@ -11,33 +11,29 @@ import numpy as np
 import pytest
 
 from tests.core.test_brute import BODY, HINGE, KIT, KNEE, LIMITS, MEMO, PRESS, RULES
+from widearc.core.answers import applied, kinder, tweaks
 from widearc.core.body import Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.equipment import Band, FreeMass, LinearLaw
 from widearc.core.errors import InputError, PostureError
-from widearc.core.movement import Setup
-from widearc.core.statics import audit, curve, frontal_nm, row_of
-from widearc.core.substitution import (
+from widearc.core.exercises import EXERCISES
+from widearc.core.kit import (
     Anchor,
     BandShape,
     BandStock,
     Kit,
     Machine,
-    Memo,
-    Question,
     Weight,
-    applied,
     hold_of,
-    kinder,
     meeting,
     near,
-    ranked,
-    tweaks,
 )
-from widearc.core.substitution.elastic import FOLDED, band_sets
-from widearc.core.substitution.kit import unequal_picks
-from widearc.core.substitution.setups import batches, extras_here
+from widearc.core.kit.totals import unequal_picks
+from widearc.core.movement import Setup
+from widearc.core.search import Memo, Question, ranked
+from widearc.core.setups.batches import batches, extras_here
+from widearc.core.setups.pulls import FOLDED, band_sets
+from widearc.core.statics import audit, curve, frontal_nm, row_of
 from widearc.core.units import DEG, G
 
 LINE = LinearLaw(rest_m=0.5, rate_n_per_m=200.0)

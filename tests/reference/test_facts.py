@@ -8,8 +8,8 @@ import numpy as np
 import pytest
 
 from widearc.core.body import Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import Sled
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.statics import curve
 from widearc.core.strength import strength_nm

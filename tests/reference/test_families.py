@@ -6,8 +6,8 @@ import numpy as np
 import pytest
 
 from widearc.core.body import Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import FreeMass
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.statics import curve
 

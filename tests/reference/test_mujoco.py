@@ -13,7 +13,6 @@ import pytest
 from tests.core.test_catalogue_loads import CASES as EVERY_LOAD
 from tests.core.test_catalogue_loads import FREE, curve_or_refusal, loads_of
 from widearc.core.body import Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import (
     Band,
     Cable,
@@ -27,6 +26,7 @@ from widearc.core.equipment import (
     SpringLoad,
 )
 from widearc.core.errors import PostureError
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import JOINTS, Setup, place_of
 from widearc.core.statics import curve, dynamic_nm
 from widearc.core.statics.dynamic import GYRATION, profile

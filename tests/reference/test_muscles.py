@@ -14,8 +14,8 @@ import pytest
 from scipy.optimize import minimize
 
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import Cable, FreeMass, Sled, Stack
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.muscle import (
     FMAX_N,

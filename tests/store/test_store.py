@@ -10,7 +10,7 @@ import pytest
 from tests.conftest import NOW
 from widearc import store
 from widearc.core.equipment import KINDS
-from widearc.core.substitution import Piece
+from widearc.core.kit import Piece
 from widearc.store.changes import TRACKED
 from widearc.store.errors import MissingError
 from widearc.store.migrate import migrate, migrations

@@ -12,19 +12,11 @@ import pytest
 from widearc import store, usecases
 from widearc.core.body import Limits
 from widearc.core.curve import Action
-from widearc.core.equipment.described import Source
+from widearc.core.equipment import Source
 from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.core.substitution import (
-    Candidate,
-    Kit,
-    Machine,
-    Memo,
-    Rules,
-    Weight,
-    compared_exercises,
-    trainable,
-)
-from widearc.core.substitution.admission import left_out
+from widearc.core.kit import Kit, Machine, Rules, Weight, trainable
+from widearc.core.kit.admission import left_out
+from widearc.core.search import Candidate, Memo, compared_exercises
 from widearc.usecases.swap import SwapAsk, SwapView
 
 G = 9.80665

@@ -262,7 +262,7 @@ def test_a_taped_thigh_reaches_the_curve(demo):
 
 def test_removing_a_client_takes_its_decisions_and_undo_brings_them_back(demo):
     ask = usecases.SwapAsk(place_id=1, client_id=1)
-    from widearc.core.substitution import Memo
+    from widearc.core.search import Memo
 
     memo = Memo()
     best = usecases.swap_view(demo, 1, ask, memo).ranking.candidates[0]

@@ -10,9 +10,9 @@ import pytest
 from tests.conftest import NOW
 from widearc import store, usecases
 from widearc.core.body import Body
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import FreeMass, Stack
 from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.statics import curve
 from widearc.core.strength import (

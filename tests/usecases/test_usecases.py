@@ -7,7 +7,7 @@ import pytest
 from tests.conftest import NOW
 from widearc import store, usecases
 from widearc.core.errors import InputError
-from widearc.core.substitution import Memo
+from widearc.core.search import Memo
 from widearc.store.errors import MissingError
 from widearc.usecases.bench import parse_rows
 from widearc.usecases.sheet import SheetError

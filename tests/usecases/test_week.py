@@ -8,10 +8,11 @@ import pytest
 
 from tests.conftest import NOW
 from widearc import store, usecases
+from widearc.core.answers import purchases
 from widearc.core.curve import Action
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.core.substitution import Memo, purchases
+from widearc.core.search import Memo
 from widearc.usecases.intents import intent_words
 from widearc.usecases.swap import SwapAsk
 

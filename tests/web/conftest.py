@@ -10,7 +10,7 @@ import pytest
 from werkzeug.serving import make_server
 
 from widearc import store
-from widearc.core.substitution import Memo
+from widearc.core.search import Memo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.web import create_app
 

@@ -13,7 +13,7 @@ import pytest
 from tests.conftest import NOW
 from widearc import store
 from widearc.core import errors
-from widearc.core.catalogue import EXERCISES
+from widearc.core.exercises import EXERCISES
 from widearc.core.statics import curve as core_curve
 from widearc.formats import parse_scenario
 from widearc.store import errors as store_errors

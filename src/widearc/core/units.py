@@ -5,6 +5,7 @@ here.
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 from types import MappingProxyType
 from typing import overload
 
@@ -55,3 +56,33 @@ def to_deg(radians: float | Array) -> float | Array:
 def weight_n(mass_kg: float | Array) -> Array:
     """Return the weight in N of a mass in kg."""
     return np.asarray(mass_kg, dtype=float) * G
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Unit:
+    """A unit in which a number is typed: its sign, and how much of the number as kept one of it is.
+
+    kept: the words for the unit it is kept in (SI, angles in degrees).
+    """
+
+    sign: str
+    per: float
+    kept: str
+
+    def shown(self, value: float) -> str:
+        """Return a number as kept, as it is typed, with its sign."""
+        return self.typed(value) + {"": "", "°": "°"}.get(self.sign, f" {self.sign}")
+
+    def typed(self, value: float) -> str:
+        """Return a number as kept, as it is typed."""
+        return f"{value / self.per:.6g}"
+
+
+KILOGRAM = Unit(sign="kg", per=1.0, kept=" kg")
+KILOGRAM_A_METRE = Unit(sign="kg", per=1.0, kept=" kg/m")
+CENTIMETRE = Unit(sign="cm", per=0.01, kept=" m")
+NEWTON = Unit(sign="N", per=1.0, kept=" N")
+NEWTON_PER_10_CM = Unit(sign="N", per=10.0, kept=" N/m")
+DEGREE = Unit(sign="°", per=1.0, kept=" degrees")
+PERCENT = Unit(sign="%", per=0.01, kept="")
+PLAIN = Unit(sign="", per=1.0, kept="")

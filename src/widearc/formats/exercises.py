@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from widearc.core.catalogue import EXERCISES, Exercise, OptionSpec
+from widearc.core.exercises import EXERCISES, Exercise, OptionSpec
 from widearc.formats.documents import check
 
 AT_A_PORT = ("mass", "band", "spring", "lever", "cable", "corner-bar", "chain")

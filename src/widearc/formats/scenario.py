@@ -10,7 +10,6 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits, Sex
-from widearc.core.catalogue import exercise
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, StyleKind, Tempo, dose_on_grid
 from widearc.core.equipment import (
@@ -32,6 +31,7 @@ from widearc.core.equipment import (
     Stack,
 )
 from widearc.core.errors import InputError
+from widearc.core.exercises import exercise
 from widearc.core.movement import Motion, Setup
 from widearc.core.muscle import GROUPS, JOINTS, muscle_use
 from widearc.core.statics import STEPS, Audit, Curve, audit, dynamic_nm, frontal_nm, grip_n, lumbar

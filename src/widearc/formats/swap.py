@@ -9,6 +9,7 @@ from typing import Any
 
 import numpy as np
 
+from widearc.core.answers import Tweak
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, Tempo
@@ -27,24 +28,21 @@ from widearc.core.equipment import (
 )
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent
-from widearc.core.movement import Setup
-from widearc.core.substitution import (
+from widearc.core.kit import (
     Anchor,
     BandShape,
     BandStock,
-    Candidate,
     Furniture,
     Kit,
     Machine,
-    Question,
-    Ranking,
     Rules,
     SledPress,
     SpringStock,
     Thing,
-    Tweak,
     Weight,
 )
+from widearc.core.movement import Setup
+from widearc.core.search import Candidate, Question, Ranking
 from widearc.formats.documents import check
 from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.scenario import (

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
-from widearc.core.substitution import Piece
+from widearc.core.kit import Piece
 from widearc.store.connection import Connection
 
 

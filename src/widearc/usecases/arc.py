@@ -7,9 +7,9 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from widearc import store
-from widearc.core.catalogue import Exercise, exercise
 from widearc.core.dose import RepStyle, Tempo
 from widearc.core.errors import InputError, PostureError
+from widearc.core.exercises import Exercise, exercise
 from widearc.core.muscle import JOINTS, MuscleUse, muscle_use
 from widearc.core.statics import (
     BodyDoubt,

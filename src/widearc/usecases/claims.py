@@ -14,7 +14,6 @@ from typing import Any
 import numpy as np
 
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import (
     Band,
     FreeMass,
@@ -26,6 +25,7 @@ from widearc.core.equipment import (
     parallel,
 )
 from widearc.core.errors import InputError, PostureError, UnknownNameError
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.muscle import MUSCLES, paths, positive_work_j
 from widearc.core.statics import (

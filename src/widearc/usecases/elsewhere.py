@@ -8,7 +8,7 @@ from collections import Counter
 from collections.abc import Iterable, Mapping
 
 from widearc import store
-from widearc.core.substitution import Kit, meeting, near
+from widearc.core.kit import Kit, meeting, near
 from widearc.store import ItemRow
 from widearc.usecases.kit import kit_of
 from widearc.usecases.swap import SwapView

@@ -10,23 +10,14 @@ from types import MappingProxyType
 import numpy as np
 
 from widearc import store
-from widearc.core.catalogue import exercise
+from widearc.core.answers import Beside, Kinder, beside, kinder, muscle_match, muscle_thirds
 from widearc.core.equipment import margin, stands
 from widearc.core.errors import InputError
+from widearc.core.exercises import exercise
+from widearc.core.kit import Anchor, hold_of
 from widearc.core.muscle import NAMES
+from widearc.core.search import Candidate, Memo
 from widearc.core.statics import Curve
-from widearc.core.substitution import (
-    Anchor,
-    Beside,
-    Candidate,
-    Kinder,
-    Memo,
-    beside,
-    hold_of,
-    kinder,
-    muscle_match,
-    muscle_thirds,
-)
 from widearc.usecases.arc import muscles
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.strength import equal_reps, strength_of

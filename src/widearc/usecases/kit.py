@@ -20,8 +20,7 @@ from widearc.core.equipment import (
     weakest,
 )
 from widearc.core.errors import InputError
-from widearc.core.statics import BodyDoubt, doubt_of
-from widearc.core.substitution import (
+from widearc.core.kit import (
     MACHINES,
     READ,
     Anchor,
@@ -36,6 +35,7 @@ from widearc.core.substitution import (
     Thing,
     Weight,
 )
+from widearc.core.statics import BodyDoubt, doubt_of
 from widearc.store.equipment import all_machine_readings, all_readings
 from widearc.usecases.machine_readings import fit_of
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from widearc import store
 from widearc.core.equipment import Source, check_quantity, kind_of
 from widearc.core.errors import InputError
-from widearc.core.substitution import Trainable, trainable
+from widearc.core.kit import Trainable, trainable
 from widearc.usecases.kit import STATE_WORDS, badge_of, kit_of, rules_of
 from widearc.usecases.sheet import SheetError
 

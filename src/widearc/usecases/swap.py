@@ -9,30 +9,16 @@ from typing import Any
 import numpy as np
 
 from widearc import store
-from widearc.core.catalogue import EXERCISES, Exercise, exercise
+from widearc.core.answers import applied, notes_for, ready_for_tweaks, tweaks
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.equipment import FreeMass, Load, Sled, Stack
 from widearc.core.errors import InputError, PostureError
+from widearc.core.exercises import EXERCISES, Exercise, exercise
 from widearc.core.intent import Intent, Shape
+from widearc.core.kit import MACHINES, Kit, Machine, SledPress, presses_for
 from widearc.core.movement import Setup
+from widearc.core.search import Candidate, Memo, Question, Ranking, make_sure, ranked
 from widearc.core.statics import Curve, curve
-from widearc.core.substitution import (
-    MACHINES,
-    Candidate,
-    Kit,
-    Machine,
-    Memo,
-    Question,
-    Ranking,
-    SledPress,
-    applied,
-    make_sure,
-    notes_for,
-    presses_for,
-    ranked,
-    ready_for_tweaks,
-    tweaks,
-)
 from widearc.formats import parse_swap_request, swap_document
 from widearc.usecases.intents import intent_words
 from widearc.usecases.kit import doubt_of_client, kit_of, press_of, rules_of

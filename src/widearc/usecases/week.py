@@ -9,10 +9,11 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from widearc import store
-from widearc.core.catalogue import EXERCISES
+from widearc.core.answers import purchases
 from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape
-from widearc.core.substitution import Memo, purchases
+from widearc.core.search import Memo
 from widearc.usecases.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room import scope
 from widearc.usecases.sheet import SheetError

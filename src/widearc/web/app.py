@@ -13,7 +13,7 @@ from flask_compress import Compress
 from flask_talisman import Talisman
 from flask_wtf.csrf import CSRFProtect
 
-from widearc.core.substitution import Memo
+from widearc.core.search import Memo
 from widearc.web import db, errors, words
 from widearc.web.gaugedesk import GaugeDesk
 from widearc.web.views import (

@@ -9,9 +9,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
-from widearc.core.catalogue import Exercise, OptionSpec
 from widearc.core.errors import InputError
-from widearc.core.substitution import READ
+from widearc.core.exercises import Exercise, OptionSpec
+from widearc.core.kit import READ
 from widearc.web.forms import known_id, number
 
 MOST_LOADS = 6

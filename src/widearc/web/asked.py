@@ -12,10 +12,10 @@ from flask import session
 
 from widearc import store, usecases
 from widearc.core.body import PORTS
-from widearc.core.catalogue import EXERCISES, Exercise, exercise
 from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES, Exercise, exercise
+from widearc.core.kit import CAST, READ
 from widearc.core.statics import doubt_of
-from widearc.core.substitution import CAST, READ
 from widearc.formats.scenario import law_part
 from widearc.usecases.arc import Arc
 from widearc.usecases.kit import doubt_of_client, kit_of

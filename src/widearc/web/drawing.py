@@ -14,8 +14,8 @@ from widearc.core.arrays import Array
 from widearc.core.curve import CENTRES_DEG, STILL, Action
 from widearc.core.intent import SHAPES, Shape
 from widearc.core.matching import Target
+from widearc.core.search import Candidate
 from widearc.core.statics import Curve
-from widearc.core.substitution import Candidate
 from widearc.core.units import to_deg
 from widearc.web.charts import Areas, Line, Plot, grid, line_of, nothing, plots, strip
 from widearc.web.figure import Figure, figure

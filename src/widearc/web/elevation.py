@@ -7,8 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from widearc import store
-from widearc.core.equipment import kind_of
-from widearc.core.equipment.described import ANCHORS, FURNITURE, MACHINES
+from widearc.core.equipment import ANCHORS, FURNITURE, MACHINES, kind_of
 
 WIDTH, HEIGHT, LEFT, FLOOR = 620.0, 244.0, 44.0, 206.0
 TOP_M = 2.2

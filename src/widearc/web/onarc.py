@@ -21,7 +21,7 @@ from widearc.core.equipment import (
     SpringLoad,
     Stack,
 )
-from widearc.core.substitution import Candidate
+from widearc.core.search import Candidate
 from widearc.web.arcform import factor_of
 
 

@@ -15,8 +15,8 @@ from widearc.core.curve import STILL, Action
 from widearc.core.errors import TargetError
 from widearc.core.matching import compare, target_of
 from widearc.core.muscle import GROUPS, NAMES, positive_work_j
+from widearc.core.search import sentence
 from widearc.core.statics import Curve, joint_work_j, low_back_ratio, mean_split
-from widearc.core.substitution import sentence
 from widearc.core.units import to_deg
 from widearc.web.arcplot import NEGATIVE, POSITIVE
 from widearc.web.charts import Areas, Tick, line_of, strip_alone

@@ -12,7 +12,7 @@ from pathlib import Path
 
 from widearc import store
 from widearc.core.errors import InputError
-from widearc.core.substitution import Memo, make_sure
+from widearc.core.search import Memo, make_sure
 from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases import SwapAsk, swap_view

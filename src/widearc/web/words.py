@@ -8,7 +8,8 @@ from datetime import UTC, datetime
 
 from widearc.core.body import PORTS
 from widearc.core.equipment import Band, kind_of
-from widearc.core.substitution import Candidate, Piece
+from widearc.core.kit import Piece
+from widearc.core.search import Candidate
 from widearc.core.units import FORCE_N
 from widearc.store import ItemRow
 

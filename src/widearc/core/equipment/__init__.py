@@ -1,22 +1,7 @@
 """Loads and their laws: what pulls, how hard, and what energy it stores. Knows no body."""
 
-from widearc.core.equipment.band import Band, BandLaw, LinearLaw, MooneyRivlinLaw, PointsLaw
-from widearc.core.equipment.cable import Cable
-from widearc.core.equipment.chain import Chain
-from widearc.core.equipment.corner_bar import CornerBar
-from widearc.core.equipment.described import (
-    KINDS,
-    ItemKind,
-    Quantity,
-    Source,
-    check_quantity,
-    kind_of,
-    rail_angle_deg,
-    shim_bend_deg,
-    weakest,
-    wedge_relief_deg,
-)
-from widearc.core.equipment.fit import (
+from widearc.core.equipment.items.angles import rail_angle_deg, shim_bend_deg, wedge_relief_deg
+from widearc.core.equipment.items.band_fit import (
     CLOSE_ENOUGH,
     BandFit,
     BandFits,
@@ -25,26 +10,62 @@ from widearc.core.equipment.fit import (
     fit_mooney_rivlin,
     fit_points,
 )
-from widearc.core.equipment.hold import Hold, HoldKind, Margin, gives_way, margin, stands
-from widearc.core.equipment.lever import Lever, Pendulum
-from widearc.core.equipment.machine_fit import FITS, MachineFit, fit_machine
-from widearc.core.equipment.masses import FreeMass, Sled
-from widearc.core.equipment.pair import PairMatch, folded_pull_n, pair_match
-from widearc.core.equipment.scaling import scaled, scaled_law
-from widearc.core.equipment.spread import (
+from widearc.core.equipment.items.hold import Hold, HoldKind, Margin, gives_way, margin, stands
+from widearc.core.equipment.items.kinds import ANCHORS, FURNITURE, KINDS, MACHINES, kind_of
+from widearc.core.equipment.items.machine_fit import FITS, MachineFit, fit_machine
+from widearc.core.equipment.items.pair import PairMatch, folded_pull_n, pair_match
+from widearc.core.equipment.items.quantity import (
+    ItemKind,
+    Quantity,
+    Source,
+    check_quantity,
+    weakest,
+)
+from widearc.core.equipment.items.spread import (
     drawn_pulls,
     law_error_share,
     pull_error_n,
     scale_verdict,
     trust,
 )
-from widearc.core.equipment.spring import Spring, SpringLoad, hung_rest_m, lighter_until_m, parallel
-from widearc.core.equipment.stack import Stack
+from widearc.core.equipment.loads import LOADS
+from widearc.core.equipment.loads.band import (
+    REFUSED_STRETCH,
+    SAFE_STRETCH,
+    Band,
+    BandLaw,
+    LinearLaw,
+    MooneyRivlinLaw,
+    PointsLaw,
+)
+from widearc.core.equipment.loads.cable import Cable
+from widearc.core.equipment.loads.chain import Chain
+from widearc.core.equipment.loads.corner_bar import CornerBar
+from widearc.core.equipment.loads.lever import Lever
+from widearc.core.equipment.loads.load import AtPort, Line, Load, Stored
+from widearc.core.equipment.loads.mass import FreeMass, height_j
+from widearc.core.equipment.loads.pendulum import Pendulum
+from widearc.core.equipment.loads.sled import Sled
+from widearc.core.equipment.loads.spring import (
+    Spring,
+    SpringLoad,
+    hung_rest_m,
+    lighter_until_m,
+    parallel,
+)
+from widearc.core.equipment.loads.stack import Stack
 
 __all__ = [
+    "ANCHORS",
     "CLOSE_ENOUGH",
     "FITS",
+    "FURNITURE",
     "KINDS",
+    "LOADS",
+    "MACHINES",
+    "REFUSED_STRETCH",
+    "SAFE_STRETCH",
+    "AtPort",
     "Band",
     "BandFit",
     "BandFits",
@@ -57,6 +78,7 @@ __all__ = [
     "HoldKind",
     "ItemKind",
     "Lever",
+    "Line",
     "LinearLaw",
     "Load",
     "MachineFit",
@@ -71,6 +93,7 @@ __all__ = [
     "Spring",
     "SpringLoad",
     "Stack",
+    "Stored",
     "check_quantity",
     "drawn_pulls",
     "fit_band",
@@ -80,6 +103,7 @@ __all__ = [
     "fit_points",
     "folded_pull_n",
     "gives_way",
+    "height_j",
     "hung_rest_m",
     "kind_of",
     "law_error_share",
@@ -90,14 +114,9 @@ __all__ = [
     "pull_error_n",
     "rail_angle_deg",
     "scale_verdict",
-    "scaled",
-    "scaled_law",
     "shim_bend_deg",
     "stands",
     "trust",
     "weakest",
     "wedge_relief_deg",
 ]
-
-Load = FreeMass | Band | Sled | Cable | Chain | CornerBar | Stack | SpringLoad | Lever | Pendulum
-"""Every kind of load."""

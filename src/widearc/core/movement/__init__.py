@@ -4,6 +4,7 @@ One module per family; each says in its docstring what closes the problem where 
 does not. Strength is known here only for the press's push of least effort.
 """
 
+from widearc.core.movement.families.knee_rotation import clear_of_floor_deg
 from widearc.core.movement.loading import only_weights
 from widearc.core.movement.motion import (
     JOINTS,
@@ -16,7 +17,8 @@ from widearc.core.movement.motion import (
     Segment,
     place_of,
 )
-from widearc.core.movement.setup import FAMILIES, POSTURE_KEPT, SAMPLES, Setup, move
+from widearc.core.movement.move import move
+from widearc.core.movement.setup import FAMILIES, POSTURE_KEPT, SAMPLES, Setup
 
 __all__ = [
     "FAMILIES",
@@ -31,6 +33,7 @@ __all__ = [
     "Notice",
     "Segment",
     "Setup",
+    "clear_of_floor_deg",
     "move",
     "only_weights",
     "place_of",

@@ -13,7 +13,6 @@ from types import MappingProxyType
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.equipment.scaling import scaled
 from widearc.core.errors import PostureError
 from widearc.core.movement import Setup
 from widearc.core.statics.demand import Curve, curve
@@ -59,7 +58,7 @@ def load_variants(setup: Setup, shares: tuple[float, ...]) -> Mapping[str, Setup
     for index, share in enumerate(shares):
         if share > 0:
             loads = tuple(
-                scaled(x, 1.0 + share) if i == index else x for i, x in enumerate(setup.loads)
+                x.scaled(1.0 + share) if i == index else x for i, x in enumerate(setup.loads)
             )
             found[f"load {index}"] = replace(setup, loads=loads)
     return found

@@ -9,26 +9,20 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from typing import Any, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
-from widearc.core.arrays import Array
-from widearc.core.equipment import Band, FreeMass, Lever, Load
+from widearc.core.arrays import Array, changed
+from widearc.core.equipment import Load
 from widearc.core.errors import WideArcError
 from widearc.core.movement import Setup, only_weights
-from widearc.core.records import changed
 from widearc.core.statics.demand import Curve, curve
 from widearc.core.statics.rows import row_of
 
 T = TypeVar("T")
-AMOUNTS = ("kg", "plate_kg")
-PLACES: Mapping[type[Load], str] = {Band: "anchor", Lever: "pivot"}
-"""Numbers of a load that may differ between set-ups where every one of them has that load; and
-where it is held.
-"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -173,7 +167,7 @@ def _distinct(setup: Setup) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
     rows = setup.rows
     numbers: list[Any] = [v[:, None] for v in setup.options.values() if isinstance(v, np.ndarray)]
     for load in setup.loads:
-        values = [getattr(load, f.name) for f in fields(load) if f.init]
+        values = [getattr(load, name) for name in load.given()]
         numbers += [
             v
             for v in itertools.chain(values, *(v for v in values if isinstance(v, tuple)))
@@ -202,7 +196,7 @@ def _steps(setup: Setup) -> object:
     """
     exercise, options = setup.exercise, setup.resolved
     words = tuple((n, v) for n, v in options.items() if isinstance(v, str) or n == "legs")
-    fixed = tuple(_fixed(load) for load in setup.loads if not _may_be_none(load))
+    fixed = tuple(load.alike() for load in setup.loads if not load.can_be_none)
     return (
         exercise.family,
         exercise.variant,
@@ -214,19 +208,8 @@ def _steps(setup: Setup) -> object:
         words,
         fixed,
         # a load that pulls at a slant is balanced by a search: the others are spared it
-        only_weights(load for load in setup.loads if _may_be_none(load)),
+        only_weights(load for load in setup.loads if load.can_be_none),
     )
-
-
-def _may_be_none(load: Load) -> bool:
-    """Return whether a load of amount 0 is no load at all."""
-    return isinstance(load, FreeMass | Band)
-
-
-def _fixed(load: Load) -> tuple[object, ...]:
-    numbers = (*AMOUNTS, PLACES.get(type(load), ""))
-    values = (getattr(load, f.name) for f in fields(load) if f.init and f.name not in numbers)
-    return (type(load), *(v.tobytes() if isinstance(v, np.ndarray) else v for v in values))
 
 
 def _joined(group: list[Setup]) -> tuple[Setup, list[tuple[int, ...]]]:
@@ -283,7 +266,7 @@ def _joined_loads(
         for load in setup.loads:
             # the same band twice in one set-up is two loads
             again = itertools.count()
-            key = next(k for k in ((_slot(load), n) for n in again) if k not in own[-1])
+            key = next(k for k in ((load.alike(), n) for n in again) if k not in own[-1])
             slots.setdefault(key, []).append((place, load))
             own[-1].append(key)
     order = list(slots)
@@ -291,25 +274,15 @@ def _joined_loads(
     return loads, [tuple(order.index(key) for key in keys) for keys in own]
 
 
-def _slot(load: Load) -> object:
-    """Return what tells a load from others of its set-up."""
-    if isinstance(load, FreeMass):
-        return (FreeMass, load.port)
-    if isinstance(load, Band):
-        there = load.anchor_port if load.anchor is None else "room"
-        return (Band, load.port, there, load.strands, load.law, load.hysteresis, load.lead_m)
-    return _fixed(load)
-
-
 def _with_rows(users: list[tuple[int, Load]], sizes: list[int]) -> Load:
     """Return a load with its amount in every row (set-ups, 1): 0 where a set-up is without it."""
     first = users[0][1]
     every: dict[str, Any] = {
         name: _column([(place, getattr(load, name)) for place, load in users], sizes)
-        for name in (*AMOUNTS, "count")
-        if hasattr(first, name)
+        for name in {first.amount, "count"}
+        if name and hasattr(first, name)
     }
-    where = PLACES.get(type(first), "")
+    where = first.held
     held = [
         (place, getattr(load, where))
         for place, load in users

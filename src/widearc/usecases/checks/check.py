@@ -9,8 +9,8 @@ from enum import Enum
 from typing import Any
 
 from widearc.core.body import Body, Limits
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import Load
+from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.statics import Curve, curve
 

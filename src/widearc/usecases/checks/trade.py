@@ -8,7 +8,6 @@ from collections.abc import Sequence
 import numpy as np
 
 from widearc.core.body import Body
-from widearc.core.catalogue import EXERCISES
 from widearc.core.equipment import (
     Band,
     CornerBar,
@@ -20,6 +19,7 @@ from widearc.core.equipment import (
     lighter_until_m,
     parallel,
 )
+from widearc.core.exercises import EXERCISES
 from widearc.core.progression import change_percent, compounded, one_leg_start_kg, step_share
 from widearc.core.statics import Curve, frontal_nm
 from widearc.core.statics.frontal import HAND_OUT_M

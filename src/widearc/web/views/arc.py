@@ -14,8 +14,8 @@ from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
 from widearc.core.body import PORTS
-from widearc.core.catalogue import EXERCISES
 from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
 from widearc.core.muscle import sentences
 from widearc.core.statics import Curve, grip_n
 from widearc.core.strength import Scale

@@ -21,21 +21,13 @@ from flask import (
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
-from widearc.core.catalogue import EXERCISES
-from widearc.core.curve import CENTRES_DEG
-from widearc.core.errors import InputError
-from widearc.core.intent import HOLDS, SHAPES
-from widearc.core.muscle import NAMES
-from widearc.core.substitution import (
+from widearc.core.answers import (
     COLUMNS,
     FILTERS,
     MOST_WEIGHT,
-    Candidate,
     WhyNot,
     best_pair,
-    compared_exercises,
     equal_loads,
-    make_sure,
     needed,
     needs_pair,
     sorted_by,
@@ -43,6 +35,12 @@ from widearc.core.substitution import (
     weighted,
     why_not,
 )
+from widearc.core.curve import CENTRES_DEG
+from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
+from widearc.core.intent import HOLDS, SHAPES
+from widearc.core.muscle import NAMES
+from widearc.core.search import Candidate, compared_exercises, make_sure
 from widearc.formats import swap_request_document
 from widearc.usecases.room import scope
 from widearc.usecases.swap import SwapView, asks_depth, candidate_of

@@ -1,0 +1,51 @@
+"""What is said beside a ranking: columns, tweaks, why not, pairs, equal loads, what to buy."""
+
+from widearc.core.answers.columns import (
+    COLUMNS,
+    FILTERS,
+    MOST_WEIGHT,
+    Beside,
+    beside,
+    muscle_match,
+    muscle_thirds,
+    sorted_by,
+    weighted,
+)
+from widearc.core.answers.equal_load import EqualLoad, equal_loads
+from widearc.core.answers.kinder import Kinder, kinder
+from widearc.core.answers.needed import Needed, needed
+from widearc.core.answers.notes import notes_for
+from widearc.core.answers.pairs import Pair, best_pair, needs_pair
+from widearc.core.answers.purchases import Bought, purchases
+from widearc.core.answers.tweaks import Tweak, applied, ready_for_tweaks, tweaks
+from widearc.core.answers.why_not import WhyNot, why_not
+
+__all__ = [
+    "COLUMNS",
+    "FILTERS",
+    "MOST_WEIGHT",
+    "Beside",
+    "Bought",
+    "EqualLoad",
+    "Kinder",
+    "Needed",
+    "Pair",
+    "Tweak",
+    "WhyNot",
+    "applied",
+    "beside",
+    "best_pair",
+    "equal_loads",
+    "kinder",
+    "muscle_match",
+    "muscle_thirds",
+    "needed",
+    "needs_pair",
+    "notes_for",
+    "purchases",
+    "ready_for_tweaks",
+    "sorted_by",
+    "tweaks",
+    "weighted",
+    "why_not",
+]

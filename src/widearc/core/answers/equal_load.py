@@ -1,0 +1,93 @@
+"""The load at which another exercise asks the same."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc.core.curve import CENTRES_DEG
+from widearc.core.errors import InputError
+from widearc.core.matching import compare
+from widearc.core.search import Candidate, PreparedBatch, Question
+from widearc.core.setups import extras_here
+from widearc.core.statics import curve
+
+MOST_LOADS = 60
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class EqualLoad:
+    """A load of the stock that equals what is wanted in one respect; off: how much more it gives, a
+    share of it.
+    """
+
+    by: str
+    kg: float
+    off: float
+
+
+def equal_loads(
+    chosen: Candidate, question: Question, at_deg: float | None = None
+) -> tuple[EqualLoad, ...]:
+    """Return the total here, of the chosen geometry, that comes closest in work, in peak and at an
+    angle (degrees).
+
+    By the target's joint with the most work. Empty where no weight is picked. Raises InputError for
+    an angle that the wanted range does not have.
+    """
+    target = question.target
+    main = int(np.argmax([b.sum() for b in target.bins]))
+    found = _frame_of(chosen, question)
+    if found is None:
+        return ()
+    part, frame, picks = found
+    rows = tuple(part.batch.row(frame, k) for k in picks)
+    made = curve(
+        part.batch.setup(question.body, question.limits, rows), strict=False, lowering=False
+    )
+    bins = compare(target, made.motion.angles, made.demand_nm, len(rows)).bins[main]
+    kg = np.array([part.batch.picks[k].kg for k in picks])
+    wanted = target.bins[main]
+    asked: list[tuple[str, float, np.ndarray]] = [
+        ("in work", float(wanted.sum()), bins.sum(axis=1)),
+        ("in peak", float(wanted.max()), bins.max(axis=1)),
+    ]
+    if at_deg is not None:
+        place = int(np.argmin(np.abs(CENTRES_DEG - at_deg)))
+        if wanted[place] <= 0:
+            low, high = sorted(target.range_deg(main))
+            raise InputError(
+                "at", f"{at_deg:g}°", f"an angle that is wanted, from {low:.0f}° to {high:.0f}°"
+            )
+        asked.append((f"at {at_deg:.0f}°", float(wanted[place]), bins[:, place]))
+    answers = []
+    for by, want, gives in asked:
+        best = int(np.argmin(np.abs(gives - want)))
+        answers.append(EqualLoad(by=by, kg=float(kg[best]), off=float(gives[best] / want - 1.0)))
+    return tuple(answers)
+
+
+def _frame_of(
+    chosen: Candidate, question: Question
+) -> tuple[PreparedBatch, int, tuple[int, ...]] | None:
+    """Return the batch, the frame of a stand-in's geometry in it, and the totals that are free;
+    None without any.
+    """
+    extras = extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)
+    for part in question.prepared(
+        chosen.exercise, chosen.extra if chosen.extra in extras else ""
+    ).parts:
+        if len(part.batch.picks) < 2:
+            continue
+        mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
+        for index, frame in enumerate(part.batch.frames):
+            same = frame.options == chosen.row.options and frame.bands == chosen.row.bands
+            if same and frame.place == chosen.row.place and mask[index].any():
+                picks = np.flatnonzero(mask[index])
+                return (
+                    part,
+                    index,
+                    tuple(int(k) for k in picks[:: max(1, len(picks) // MOST_LOADS)]),
+                )
+    return None

@@ -1,0 +1,102 @@
+"""What asks less of a sore joint at the same work: other set-ups, as options to try, never as
+treatment.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc.core.curve import Action
+from widearc.core.search import Candidate, PreparedBatch, Question
+from widearc.core.setups import extras_here
+
+ALIKE = 0.1  # of the work: a set-up that differs by no more asks "the same work"
+
+
+LEAST_LESS = 0.05  # of the peak: less is not worth a change
+
+
+MOST_KINDER = 3
+
+
+ACTIONS = {"knee": Action.KE, "hip": Action.HE, "ankle": Action.PF}
+"""Whose demand is looked at for a sore joint."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Kinder:
+    """A set-up that asks less of a joint: where it differs in words, change of the joint's peak
+    (share, negative).
+
+    match: its own (share), work: of the target's joints over the chosen one's.
+    """
+
+    words: str
+    candidate: Candidate
+    change: float
+    match: float
+    work: float
+
+
+def kinder(chosen: Candidate, question: Question, joint: str) -> tuple[Kinder, ...]:
+    """Return set-ups of the chosen exercise that ask less of a joint (hip, knee, ankle) at the same
+    work, best first.
+
+    The work of the target's joints stays within a tenth; peaks are those of the exact curves. Empty
+    for a joint that the exercise holds, and where nothing asks a twentieth less.
+    """
+    if joint not in ACTIONS or joint not in chosen.curve.demand_nm:
+        return ()
+    here = _peak(chosen, joint)
+    if here < 1.0:
+        return ()
+    guesses: dict[str, tuple[float, PreparedBatch, tuple[int, int]]] = {}
+    for extra in (
+        "",
+        *extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee),
+    ):
+        for part in question.prepared(chosen.exercise, extra).parts:
+            for words, peak, row in _gentlest(part, chosen, question, ACTIONS[joint]):
+                if words not in guesses or peak < guesses[words][0]:
+                    guesses[words] = peak, part, row
+    found = []
+    for _, part, row in sorted(guesses.values(), key=lambda g: g[0])[: 2 * MOST_KINDER]:
+        other = question.candidate((0.0, part, row))
+        change = _peak(other, joint) / here - 1.0
+        work = float(other.comparison.level[0] / chosen.comparison.level[0])
+        if change <= -LEAST_LESS and abs(work - 1.0) <= ALIKE:
+            place = other.row.place or "as it is"
+            found.append(
+                Kinder(words=place, candidate=other, change=change, match=other.match, work=work)
+            )
+    return tuple(sorted(found, key=lambda k: k.change)[:MOST_KINDER])
+
+
+def _gentlest(
+    part: PreparedBatch, chosen: Candidate, question: Question, action: Action
+) -> list[tuple[str, float, tuple[int, int]]]:
+    """Return (place, guessed peak N·m, row) for each place of a batch but the chosen one, at the
+    chosen work.
+    """
+    mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
+    wanted = float(chosen.comparison.level[0]) * sum(float(b.sum()) for b in question.target.bins)
+    off = np.where(mask, np.abs(part.work(question.target) / wanted - 1.0), np.inf)
+    best = off.argmin(axis=1)
+    rows = [g for g in range(len(best)) if off[g, best[g]] <= ALIKE]
+    if not rows:
+        return []
+    own = np.einsum("fr,frb->fb", part.mix[best[rows]], part.bins(action)[rows])
+    peaks = np.abs(own).max(axis=1)
+    frames = part.batch.frames
+    return [
+        (frames[g].place, float(peaks[i]), (g, int(best[g])))
+        for i, g in enumerate(rows)
+        if frames[g].place != chosen.row.place
+    ]
+
+
+def _peak(candidate: Candidate, joint: str) -> float:
+    demand = candidate.curve.demand_nm.get(joint)
+    return 0.0 if demand is None else float(np.nanmax(np.abs(demand[0])))

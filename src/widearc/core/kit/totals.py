@@ -1,0 +1,198 @@
+"""Every total that a stock can make, with the pieces to pick up."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from widearc.core.kit.stock import Kit, Machine
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Piece:
+    """So many of one thing to pick up: kind as in the kit (or band), its label, kg each (0 for a
+    band).
+    """
+
+    item: str
+    kind: str
+    label: str
+    number: int
+    kg: float = 0.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Pick:
+    """A load the stock can make: kg in all, the pieces to pick up, and an unequal pair's share in
+    the left hand.
+    """
+
+    kg: float
+    pieces: tuple[Piece, ...] = field(default=())
+    left_share: float | None = None
+
+
+def bar_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return every total of bar and plates loaded in pairs, lightest first, with the fewest
+    plates.
+    """
+    picks: dict[float, Pick] = {}
+    for bar in kit.of("bar"):
+        base = Piece(item=bar.id, kind="bar", label=bar.name or "bar", number=1, kg=bar.kg)
+        for pick in _plate_pairs(kit):
+            total = round(bar.kg + pick.kg, 6)
+            found = Pick(kg=total, pieces=(base, *pick.pieces))
+            if total not in picks or _plates(found) < _plates(picks[total]):
+                picks[total] = found
+    return tuple(picks[kg] for kg in sorted(picks))
+
+
+def _plates(pick: Pick) -> int:
+    return sum(piece.number for piece in pick.pieces)
+
+
+def _plate_pairs(kit: Kit) -> tuple[Pick, ...]:
+    """Return every total of plates in pairs, from none, each with the fewest plates."""
+    best: dict[float, tuple[Piece, ...]] = {0.0: ()}
+    # heaviest first, so that equal totals are met with few large plates before many small ones
+    for plate in reversed(kit.of("plate")):
+        grown = dict(best)
+        for pairs in range(1, plate.count // 2 + 1):
+            piece = Piece(
+                item=plate.id, kind="plate", label=f"{plate.kg:g}", number=2 * pairs, kg=plate.kg
+            )
+            for total, pieces in best.items():
+                heavier = round(total + 2 * pairs * plate.kg, 6)
+                more = (*pieces, piece)
+                if heavier not in grown or sum(p.number for p in more) < sum(
+                    p.number for p in grown[heavier]
+                ):
+                    grown[heavier] = more
+        best = grown
+    return tuple(Pick(kg=total, pieces=best[total]) for total in sorted(best))
+
+
+def sled_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return every load of plates in pairs on a sled, from none, lightest first."""
+    return _plate_pairs(kit)
+
+
+def pair_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return one equal pair in the hands, for each size that is there twice; kg in all."""
+    return tuple(
+        Pick(
+            kg=2 * w.kg,
+            pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=2, kg=w.kg),),
+        )
+        for kind in ("dumbbell", "kettlebell")
+        for w in kit.of(kind)
+        if w.count >= 2
+    )
+
+
+def unequal_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return every pair of two sizes, one for each total: that whose heavier one has nearest 70 %
+    (common practice).
+    """
+    best: dict[float, tuple[float, Pick]] = {}
+    for kind in ("dumbbell", "kettlebell"):
+        sizes = kit.of(kind)
+        for i, light in enumerate(sizes):
+            for heavy in sizes[i + 1 :]:
+                if heavy.kg <= light.kg:
+                    continue
+                total = round(light.kg + heavy.kg, 6)
+                pieces = tuple(
+                    Piece(item=w.id, kind=kind, label=f"{w.kg:g}", number=1, kg=w.kg)
+                    for w in (heavy, light)
+                )
+                off = abs(heavy.kg / total - USUAL_HEAVY)
+                if total not in best or off < best[total][0] - 1e-9:
+                    best[total] = (
+                        off,
+                        Pick(kg=total, pieces=pieces, left_share=round(heavy.kg / total, 4)),
+                    )
+    return tuple(best[kg][1] for kg in sorted(best))
+
+
+def single_picks(kit: Kit, *, kettlebells: bool) -> tuple[Pick, ...]:
+    """Return one dumbbell (or kettlebell where it can be held), lightest first."""
+    kinds = ("dumbbell", "kettlebell") if kettlebells else ("dumbbell",)
+    picks = [
+        Pick(kg=w.kg, pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=1, kg=w.kg),))
+        for kind in kinds
+        for w in kit.of(kind)
+    ]
+    return tuple(sorted(picks, key=lambda p: p.kg))
+
+
+def stack_picks(machine: Machine) -> tuple[Pick, ...]:
+    """Return every weight that a stack's pin can choose, lightest first."""
+    q = machine.quantities
+    low, high, step = q.get("smallest_kg", 5.0), q.get("largest_kg", 100.0), q.get("step_kg", 5.0)
+    totals = np.arange(max(low, 0.1), high + 1e-6, step)
+    return tuple(
+        Pick(
+            kg=round(float(kg), 6),
+            pieces=(
+                Piece(
+                    item=machine.id,
+                    kind="stack",
+                    label=machine.name.lower(),
+                    number=1,
+                    kg=float(kg),
+                ),
+            ),
+        )
+        for kg in totals
+    )
+
+
+def rail_picks(kit: Kit, machine: Machine) -> tuple[Pick, ...]:
+    """Return every total of a bar on rails (as it hangs) with plates in pairs, lightest first; kg
+    in all.
+    """
+    own = machine.quantities.get("empty_kg", 0.0)
+    base = Piece(item=machine.id, kind="rail bar", label=machine.name.lower(), number=1, kg=own)
+    return tuple(Pick(kg=round(own + p.kg, 6), pieces=(base, *p.pieces)) for p in _plate_pairs(kit))
+
+
+MOST_PLATES = 4
+
+
+USUAL_HEAVY = (
+    0.7  # of an unequal pair's weight, opposite the working leg (common practice, no source)
+)
+
+
+def plate_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return every total of up to four single plates (one side of a machine, a pin, a bar end),
+    with the fewest.
+    """
+    best: dict[float, tuple[Piece, ...]] = {0.0: ()}
+    for plate in reversed(kit.of("plate")):
+        grown = dict(best)
+        for total, pieces in best.items():
+            used = sum(p.number for p in pieces)
+            for number in range(1, min(plate.count, MOST_PLATES - used) + 1):
+                heavier = round(total + number * plate.kg, 6)
+                more = (
+                    *pieces,
+                    Piece(
+                        item=plate.id,
+                        kind="plate",
+                        label=f"{plate.kg:g}",
+                        number=number,
+                        kg=plate.kg,
+                    ),
+                )
+                if heavier not in grown or used + number < sum(p.number for p in grown[heavier]):
+                    grown[heavier] = more
+        best = grown
+    return tuple(Pick(kg=total, pieces=best[total]) for total in sorted(best))
+
+
+def one_hand_picks(kit: Kit) -> tuple[Pick, ...]:
+    """Return one dumbbell or kettlebell in one hand, lightest first."""
+    return single_picks(kit, kettlebells=True)

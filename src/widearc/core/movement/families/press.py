@@ -1,0 +1,269 @@
+"""Sled press: hip and backrest fixed, the foot rides a plate along straight rails.
+
+Closure: the sled's force along the rails is known; square to them the feet add the push of least
+effort, t = -Σ(M0·c/S²)/Σ(c²/S²) over hip, knee and ankle, clipped to ±0.3 of the rail force
+(option: none). S is the default strength curve without any client's scale, so that no demand
+depends on logged sets. t does no work. The force acts at the pressure point.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from functools import partial
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.body import Body, Limits
+from widearc.core.equipment import Line, Load, Sled
+from widearc.core.errors import InputError
+from widearc.core.exercises import Exercise, Options
+from widearc.core.geometry import slope, spread, third_side, vec
+from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
+from widearc.core.movement.loading import book_pull, load_shape
+from widearc.core.movement.motion import JOINTS, LEG_JOINTS, Inertia, Motion
+from widearc.core.movement.trunk import Trunk, add_upper_body
+from widearc.core.strength import strength_nm
+from widearc.core.units import DEG, G, to_deg
+
+PUSH_SHARE = 0.3
+
+
+STRENGTH_OF = {"hip": "hip_extension", "knee": "knee_extension", "ankle": "plantarflexion"}
+
+
+def solve(
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
+) -> Motion:
+    """Return the press's motion for options `o` (radians, metres) at `position` (1, samples)."""
+    knee_bend = o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position
+    reach = third_side(body.thigh_m, body.shank_m, knee_bend)
+    rail, tilt, height = (np.atleast_2d(o[name]) for name in ("rail", "plate_tilt", "foot_height"))
+    along = np.sqrt(np.maximum(reach**2 - height**2, 0.0))
+    up_rail, square = slope(rail), slope(rail + 90 * DEG)
+    towards_toe = square * np.cos(tilt) + up_rail * np.sin(tilt)
+    away = up_rail * np.cos(tilt) - square * np.sin(tilt)
+
+    shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
+    legs = int(o["legs"])
+    motion = Motion(
+        position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False
+    )
+    hip = flat(0.0, o["seat"])
+    ankle = hip + along * up_rail + height * square
+    thigh_angle = rail + np.arctan2(height, along) + _angle_at_hip(body, knee_bend)
+    knee = hip + body.thigh_m * slope(thigh_angle)
+    hip, ankle, knee = (spread(p, (2, *shape)) for p in (hip, ankle, knee))
+    foot = Foot(body, ankle, towards_toe, away)
+    add_leg(motion, body, foot, knee, hip, legs=legs)
+
+    # the trunk lies back: leaning backwards from the vertical by what the backrest is short of
+    # upright
+    back_lean = spread(np.atleast_2d(o["backrest"]) - 90 * DEG, shape)
+    trunk = Trunk(body=body, hip=hip, lean=back_lean)
+    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    motion.angles |= {
+        "knee": motion.full(knee_bend),
+        "hip": motion.full(thigh_angle + o["backrest"]),
+        "ankle": motion.full(knee_bend + rail - thigh_angle - tilt),
+    }
+    _refuse_ankle(motion, limits)
+
+    plate = ankle + body.ankle_height_m * away
+    sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
+    rails = _Rails(motion, loads, rail, along, plate, up_rail, square)
+    rails.book(o["seat"], height)
+    motion.close(lambda moved: _on_plate(moved, rails, body, sole, o["push"], lowering=lowering))
+    if rails.rubs:
+        work = motion.marks["rail_rub_n"] * np.sign(1 if not lowering else -1)
+        steps = 0.5 * (work[:, 1:] + work[:, :-1]) * np.diff(motion.full(along), axis=1)
+        motion.friction_work_j = np.concatenate(
+            (np.zeros((shape[0], 1)), np.cumsum(steps, axis=1)), axis=1
+        )
+    motion.path_travel = motion.full(along - along[..., :1])
+    motion.points |= {
+        "shoulder": trunk.shoulder,
+        "pressure": motion.full(sole),
+        "plate": motion.full(plate),
+    }
+    motion.assumptions += [
+        "Quasi-static and in the side view; hip and back do not move on the pad.",
+        (
+            "The feet push square to the rails as costs the least effort, at most 0.3 of the rail "
+            "force."
+        )
+        if o["push"] == "least-effort"
+        else "The feet push along the rails only.",
+    ]
+    return motion
+
+
+def _angle_at_hip(body: Body, knee_bend: Array) -> Array:
+    """Return the angle (rad) at the hip between the thigh and the line from hip to ankle."""
+    return np.arctan2(
+        body.shank_m * np.sin(knee_bend), body.thigh_m + body.shank_m * np.cos(knee_bend)
+    )
+
+
+def _refuse_ankle(motion: Motion, limits: Limits) -> None:
+    """Fail set-ups that pass the ankle's limit, naming the depth that is still possible."""
+    over = motion.angles["ankle"] > limits.dorsiflexion + 1e-9
+    for row in np.flatnonzero(over.any(axis=1)):
+        fine = to_deg(motion.angles["knee"][row][~over[row]])
+        still = (
+            f"possible up to {np.floor(fine.max()):.0f}° of knee bend"
+            if fine.size
+            else "not possible at any depth"
+        )
+        mask = np.zeros(motion.shape, dtype=bool)
+        mask[row] = over[row]
+        motion.fail(
+            mask,
+            f"ankle limit {limits.dorsiflexion_deg:.0f}° passed; {still}, or set the feet higher",
+        )
+
+
+def _on_sled(load: Load) -> bool:
+    """Return whether a load is a band or cable that pulls at the sled."""
+    return isinstance(load, Line) and load.on_parts and load.port == "sled"
+
+
+class _Rails:
+    """What acts on the sled: its weight, what pulls at it, and the friction that the push across
+    the rails adds to.
+    """
+
+    def __init__(
+        self,
+        motion: Motion,
+        loads: Sequence[Load],
+        rail: Array,
+        along: Array,
+        plate: Array,
+        up_rail: Array,
+        square: Array,
+    ) -> None:
+        self.motion, self.loads, self.rail, self.along = motion, loads, rail, along
+        self.plate, self.up_rail, self.square = spread(plate, (2, *motion.shape)), up_rail, square
+        for index, load in enumerate(loads):
+            if not (isinstance(load, Sled) or _on_sled(load)):
+                allowed = "a sled, or a band or cable on the sled"
+                raise InputError(f"/loads/{index}/kind", load.kind, allowed)
+
+    @property
+    def rubs(self) -> bool:
+        """Return whether any sled has friction."""
+        return any(isinstance(load, Sled) and load.friction > 0 for load in self.loads)
+
+    def book(self, seat: Array | float, height: Array) -> None:
+        """Book the energy and inertia of sled and pulls."""
+        motion = self.motion
+        for index, load in enumerate(self.loads):
+            if isinstance(load, Sled):
+                sled_height = seat + self.along * np.sin(self.rail) + height * self.square[1]
+                motion.load_gravity.append(partial(np.multiply, load.total_kg * G, sled_height))
+                motion.inertias.append(
+                    Inertia(
+                        segment="sled",
+                        point=self.plate,
+                        kg=np.asarray(load.total_kg),
+                        towards=self.up_rail,
+                        travel=self.along,
+                    )
+                )
+            elif isinstance(load, Line):
+                book_pull(motion, index, load, self.plate, "sled")
+
+    def frictionless_n(self, *, lowering: bool) -> tuple[Array, Array]:
+        """Return the force down the rails and the one pressing square on them, both without
+        friction, N.
+        """
+        down: Array = np.zeros(self.motion.shape)
+        press: Array = np.zeros(self.motion.shape)
+        for load in self.loads:
+            if isinstance(load, Sled):
+                down = down + load.total_kg * G * np.sin(self.rail)
+                press = press + load.total_kg * G * np.cos(self.rail)
+            elif isinstance(load, Line):
+                pull = load.force(self.plate, lowering=lowering)
+                down = down - (pull[0] * self.up_rail[0] + pull[1] * self.up_rail[1])
+                press = press - (pull[0] * self.square[0] + pull[1] * self.square[1])
+        return down, press
+
+    @property
+    def friction(self) -> float:
+        """Return the greatest coefficient of the sleds."""
+        return max((load.friction for load in self.loads if isinstance(load, Sled)), default=0.0)
+
+
+def _on_plate(
+    motion: Motion, rails: _Rails, body: Body, sole: Array, choice: str, *, lowering: bool
+) -> None:
+    """Add the plate's force on the feet: what acts down the rails with friction, and the push
+    across them.
+    """
+    down, press = rails.frictionless_n(lowering=lowering)
+    for inertia, speeding in motion.speeding:
+        if inertia.segment == "sled":
+            down = down + speeding
+    rail_force, push = down, np.zeros(motion.shape)
+    with_force, alone = (0.0, 0.0) if choice == "none" else _least_effort(motion, body, sole, rails)
+    # friction depends on the push and the push on the rail force: a contraction, since the
+    # coefficient is under 1
+    for _ in range(12 if rails.friction else 1):
+        most = PUSH_SHARE * np.abs(rail_force)
+        push = motion.full(np.clip(rail_force * with_force + alone, -most, most))
+        rub = rails.friction * np.abs(press - push)
+        rail_force = down - rub if lowering else down + rub
+    motion.marks |= {
+        "push": motion.full(push),
+        "rail_rub_n": motion.full(rails.friction * np.abs(press - push)),
+    }
+    motion.path_force = motion.full(rail_force)
+    motion.notice(
+        "sled-pulled-away",
+        "the bands lift the sled off the feet in part of the range",
+        np.any(rail_force < 0, axis=1),
+    )
+    motion.add_force(
+        "foot", sole, -rail_force * rails.up_rail - push * rails.square, "contact foot"
+    )
+
+
+def _least_effort(motion: Motion, body: Body, sole: Array, rails: _Rails) -> tuple[Array, Array]:
+    """Return the push across the rails towards the toes that costs least: N per newton of rail
+    force, and N besides.
+
+    The plate answers with its opposite. Not bounded yet.
+    """
+    with_force, own, bottom = np.zeros(motion.shape), np.zeros(motion.shape), np.zeros(motion.shape)
+    up_rail, square = rails.up_rail, rails.square
+    for name in LEG_JOINTS:
+        joint, centre = JOINTS[name], motion.points[name]
+        r = vec(sole[0] - centre[0], sole[1] - centre[1])
+        moment: Array = np.zeros(motion.shape)
+        for force in motion.forces:
+            if force.segment in joint.distal:
+                arm = force.point - centre
+                moment = moment + arm[0] * force.force[1] - arm[1] * force.force[0]
+        per_newton = -(r[0] * square[1] - r[1] * square[0]) * joint.sign
+        strength = strength_nm(
+            STRENGTH_OF[name],
+            motion.angles[name],
+            mass_kg=body.mass_kg,
+            stature_m=body.stature_m,
+            sex=body.sex.value,
+        )
+        weight = joint.sign * per_newton / strength**2
+        with_force = with_force - (r[0] * up_rail[1] - r[1] * up_rail[0]) * weight
+        own = own + moment * weight
+        bottom = bottom + per_newton**2 / strength**2
+    bottom = np.maximum(bottom, 1e-18)
+    return -with_force / bottom, -own / bottom

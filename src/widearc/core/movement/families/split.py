@@ -1,0 +1,176 @@
+"""Split squat: both feet stay, the hip moves on a vertical line between them.
+
+Closure: the front knee's bend is given, the hip keeps `hip_back` × step behind the front ankle and
+the front shank follows; the rear foot keeps a pitch of 60° (ankle above the ball), so its toes do
+not move; the trunk's lean is given and the two feet's vertical shares are solved from balance. The
+horizontal pair between the feet is 0 (option). The rear force acts at the ball. The working leg is
+the front one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.body import Body, Limits
+from widearc.core.body import segments as s
+from widearc.core.equipment import Load
+from widearc.core.errors import InputError
+from widearc.core.exercises import Exercise, Options
+from widearc.core.geometry import ahead, flexion_for, lean, spread, third_side, vec
+from widearc.core.movement.families import stepping
+from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
+from widearc.core.movement.loading import attach, load_shape
+from widearc.core.movement.motion import Motion
+from widearc.core.movement.trunk import Trunk, add_upper_body
+from widearc.core.units import DEG
+
+REAR_PITCH = 60 * DEG
+
+
+def solve(
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
+) -> Motion:
+    """Return the split squat's motion for options `o` (radians, metres) at `position` (1,
+    samples).
+    """
+    if exercise.variant in ("lunge", "b-stance"):
+        return stepping.solve(exercise, body, limits, o, loads, position, lowering=lowering)
+    knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
+    shape = np.broadcast_shapes(knee_bend.shape, load_shape(loads, o))
+    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1)
+    ankle, knee, hip, shank_lean = _front_leg(body, o, knee_bend, motion.shape)
+    front = Foot(
+        body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
+    )
+    add_leg(motion, body, front, knee, hip)
+
+    rear, rear_knee, rear_bend, rear_lean = _rear_leg(body, o, hip, np.atleast_2d(o["step"]))
+    add_leg(motion, body, rear, rear_knee, hip, prefix="rear_")
+    motion.fail(~np.isfinite(hip[1]), "the front leg cannot reach: shorten the step")
+    motion.fail(
+        ~np.isfinite(motion.full(rear_bend)),
+        "the rear leg cannot reach: shorten the step or lower the rear foot",
+    )
+    motion.fail(
+        motion.full(shank_lean) > limits.dorsiflexion + 1e-9,
+        (
+            f"ankle limit {limits.dorsiflexion_deg:.0f}° passed by the front ankle; lengthen the "
+            "step or reduce depth"
+        ),
+    )
+
+    trunk_lean = spread(np.atleast_2d(o["trunk_lean"]), shape)
+    trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
+    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    sole = spread(front.sole(pressure_m(body, o["pressure"])), (2, *shape))
+    ball = spread(rear.sole(body.sole_m(s.BALL)), (2, *shape))
+
+    def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
+        point = trunk.port(name, o["belt_offset"])
+        if point is None and name == "sole":
+            point = sole
+        if point is None:
+            raise InputError("/loads/port", name, "a port that a split squat has")
+        return point
+
+    attach(motion, loads, place, lowering=lowering)
+    motion.close(lambda moved: _ground(moved, sole, ball, o["horizontal_pair"]))
+    motion.points |= {"shoulder": trunk.shoulder, "pressure": sole, "rear_ball": ball}
+    hip_bend = knee_bend - shank_lean + trunk_lean
+    rear_thigh_back = rear_bend - rear_lean
+    motion.angles |= {
+        "knee": motion.full(knee_bend),
+        "hip": motion.full(hip_bend),
+        "ankle": motion.full(shank_lean),
+        "rear_knee": motion.full(rear_bend),
+        "rear_hip": motion.full(rear_thigh_back + trunk_lean),
+        "rear_ankle": motion.full(rear_lean - REAR_PITCH),
+    }
+    if not exercise.one_piece:
+        motion.angles["shoulder"] = motion.full(trunk_lean)
+    lowest = np.nanmin(
+        np.where(np.isfinite(motion.full(rear_knee[1])), motion.full(rear_knee[1]), 1.0), axis=1
+    )
+    motion.notice(
+        "rear-knee-floor", "the rear knee would touch the floor: reduce depth", lowest < 0.04
+    )
+    motion.assumptions += [
+        "Quasi-static and in the side view; the hip moves straight down between the feet.",
+        "The feet carry what balance asks; they do not push against each other.",
+    ]
+    return motion
+
+
+def _front_leg(
+    body: Body, o: Options, knee_bend: Array, shape: tuple[int, int]
+) -> tuple[Array, Array, Array, Array]:
+    """Return ankle, knee and hip (m) and the shank's lean (rad); NaN where the leg cannot reach.
+
+    The hip hangs a share of the step behind the ankle, as far over it as the bend leaves.
+    """
+    reach = third_side(body.thigh_m, body.shank_m, knee_bend)
+    hip_x = -np.atleast_2d(o["step"]) * np.atleast_2d(o["hip_back"])
+    with np.errstate(invalid="ignore"):
+        drop = np.sqrt(np.where(reach**2 >= hip_x**2, reach**2 - hip_x**2, np.nan))
+    ankle = flat(0.0, o["box"] + body.ankle_height_m)
+    hip = spread(ankle + vec(spread(hip_x, drop.shape), drop), (2, *shape))
+    # the hip-ankle line leans back; the knee lies ahead of it
+    at_ankle = np.arctan2(
+        body.thigh_m * np.sin(knee_bend), body.shank_m + body.thigh_m * np.cos(knee_bend)
+    )
+    shank_lean = np.arctan2(hip_x, drop) + at_ankle
+    knee = ankle + body.shank_m * lean(shank_lean)
+    return spread(ankle, (2, *shape)), spread(knee, (2, *shape)), hip, shank_lean
+
+
+def _rear_leg(body: Body, o: Options, hip: Array, step: Array) -> tuple[Foot, Array, Array, Array]:
+    """Return the rear foot, knee (m), knee bend and shank lean (rad); NaN where it cannot reach."""
+    towards_toe, down = ahead(np.full((1, 1), REAR_PITCH)), -lean(np.full((1, 1), REAR_PITCH))
+    ball = flat(-step, o["rear"])
+    ankle = ball - body.sole_m(s.BALL) * towards_toe - body.ankle_height_m * down
+    gap = hip - ankle
+    distance = np.hypot(gap[0], gap[1])
+    bend = flexion_for(body.thigh_m, body.shank_m, distance)
+    at_ankle = np.arctan2(body.thigh_m * np.sin(bend), body.shank_m + body.thigh_m * np.cos(bend))
+    shank_lean = np.arctan2(gap[0], gap[1]) + at_ankle
+    knee = ankle + body.shank_m * lean(shank_lean)
+    ankle = spread(ankle, hip.shape)
+    return Foot(body, ankle, towards_toe, down), knee, bend, shank_lean
+
+
+def _ground(motion: Motion, sole: Array, ball: Array, pair: Array | float) -> None:
+    """Add both feet's forces; mark the front foot's share of the vertical force.
+
+    pair: force (N) with which the front foot pushes forward and the rear foot back.
+    """
+    total = motion.total_force()
+    moment = motion.moment_about(ball)
+    pair = spread(np.atleast_2d(pair), motion.shape)
+    front_x = -total[0] - pair  # the floor holds the front foot back and drives the rear one
+    span_x, span_y = sole[0] - ball[0], sole[1] - ball[1]
+    # about the rear ball: moment of everything + front force = 0
+    front_y = (-moment + span_y * front_x) / span_x
+    rear_y = -total[1] - front_y
+    zero = np.zeros(motion.shape)
+    motion.add_force("foot", sole, vec(front_x, front_y), "contact foot")
+    motion.add_force("rear_foot", ball, vec(zero + pair, rear_y), "contact rear foot")
+    share = np.asarray(front_y / np.where(total[1] == 0, 1.0, -total[1]))
+    motion.fail(
+        rear_y < -1e-6,
+        "cannot balance: all weight is ahead of the front foot; lean less or shorten the step",
+    )
+    motion.fail(front_y < -1e-6, "cannot balance: all weight is behind the rear foot; lean forward")
+    motion.marks["front_share"] = share

@@ -1,0 +1,92 @@
+"""Thigh spread: seated, the thighs open against a band, a pad or a lever.
+
+Closure: seen from above (x to the side of the working leg, y forward), so that gravity does not
+act; both legs alike, the seat carries everything else. Demand per leg about the hip.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.body import Body, Limits
+from widearc.core.body.segments import HIP_CENTRE
+from widearc.core.equipment import Band, Load, Stack
+from widearc.core.errors import InputError
+from widearc.core.exercises import Exercise, Options
+from widearc.core.geometry import spread, vec
+from widearc.core.movement.loading import add_couple_of_stack, attach, book, load_shape
+from widearc.core.movement.motion import Motion
+
+PORT_AT = 0.9  # of hip to knee
+
+
+def solve(
+    exercise: Exercise,
+    body: Body,
+    limits: Limits,
+    o: Options,
+    loads: Sequence[Load],
+    position: Array,
+    *,
+    lowering: bool,
+) -> Motion:
+    """Return the motion for options `o` (radians) at `position` (1, samples)."""
+    opened = np.atleast_2d(
+        o["abduction_from"] + (o["abduction_to"] - o["abduction_from"]) * position
+    )
+    shape = np.broadcast_shapes(opened.shape, load_shape(loads, o))
+    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1, complete=False)
+    opened = spread(opened, shape)
+    half = HIP_CENTRE * body.stature_m
+    hip = spread(vec(np.full((1, 1), half), np.zeros((1, 1))), (2, *shape))
+    # opening turns the right thigh clockwise seen from above; the picture is mirrored so that it is
+    # anticlockwise
+    along = np.stack((-np.sin(opened), np.cos(opened)))
+    hip = hip * np.array([-1.0, 1.0])[:, None, None]
+    knee = hip + body.thigh_m * along
+    port = hip + PORT_AT * body.thigh_m * along
+
+    def place(name: str) -> Array:
+        """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
+        there.
+        """
+        if name not in ("thigh", "pad"):
+            raise InputError("/loads/port", name, "thigh when the thighs open")
+        return np.asarray(port)
+
+    motion.angles["hip_abduction"] = opened
+    motion.points |= {"hip": hip, "knee": knee, "pad": port}
+    loops = set()
+    for index, load in enumerate(loads):
+        if isinstance(load, Stack):
+            add_couple_of_stack(motion, load, "thigh", opened, opened, 1.0, lowering=lowering)
+        elif isinstance(load, Band) and load.anchor_port:
+            _loop(motion, index, load, port, lowering=lowering)
+            loops.add(index)
+        elif not load.sideways:
+            allowed = "a band, cable, lever, spring or stack: weight does not act sideways"
+            raise InputError(f"/loads/{index}/kind", load.kind, allowed)
+    attach(motion, loads, place, lowering=lowering, skip=("stack",), pad="thigh", handled=loops)
+    motion.assumptions += [
+        (
+            "Quasi-static and seen from above: gravity does not act, trunk upright or leaning "
+            "changes nothing here."
+        ),
+        "Both legs alike; the seat carries the rest. A loop lies at nine tenths of the thigh.",
+    ]
+    return motion
+
+
+def _loop(motion: Motion, index: int, band: Band, port: Array, *, lowering: bool) -> None:
+    """Add a loop round both thighs: each is pulled towards the other; half its energy is this
+    leg's.
+    """
+    length = 2.0 * np.abs(port[0])
+    pull = band.tension_n(length, lowering=lowering)
+    motion.add_force("thigh", port, vec(pull, np.zeros(motion.shape)), f"load {index}")
+    stored = band.stores_along(length, np.zeros((2, *motion.shape)))
+    book(motion, index, stored, port, "thigh")
+    motion.load_elastic[-1] = lambda: 0.5 * band.energy_j(length)

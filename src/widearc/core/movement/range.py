@@ -1,0 +1,183 @@
+"""The range of a lift, cut where the client's joints end."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from widearc.core.arrays import Array, BoolArray
+from widearc.core.errors import PostureError
+from widearc.core.movement.motion import Motion
+from widearc.core.movement.setup import Setup
+from widearc.core.units import DEG, to_deg
+
+LENGTHENED_ENDS = (
+    "lean_from",
+    "knee_from",
+    "trunk_from",
+    "hip_from",
+    "abduction_from",
+    "ankle_from",
+)
+
+
+_CLOSE = 0.01 * DEG
+
+
+MOST_ZOOMS = 6  # on the step in which balance is lost: each as fine again as the samples
+
+
+RISES = 2.6  # times the last step: see _highest
+
+
+def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
+    """Shorten the range to the client's knee limit; return what was cut and why."""
+    limit = setup.limits.knee
+    words = f"knee limit {setup.limits.knee_deg:.0f}°"
+    if "lean_from" in options:
+        if (
+            setup.exercise.variant != "forward"
+            and options["pivot"] == "knee"
+            and np.any(options["lean_from"] + 90 * DEG > limit + _CLOSE)
+        ):
+            options["lean_from"] = np.minimum(options["lean_from"], limit - 90 * DEG)
+            if np.any(options["lean_from"] <= options["lean_to"]):
+                raise PostureError(
+                    0.0, f"{words} leaves no range for {setup.exercise.name.lower()}"
+                )
+            return {"knee": words}
+        return {}
+    cut = {}
+    for end in ("knee_from", "knee_to"):
+        if end in options and np.any(options[end] > limit + _CLOSE):
+            options[end] = np.minimum(options[end], limit)
+            cut["knee"] = words
+    if "hip_from" in options and np.any(options["hip_from"] > setup.limits.hip_flexion + _CLOSE):
+        options["hip_from"] = np.minimum(options["hip_from"], setup.limits.hip_flexion)
+        cut["hip"] = f"hip limit {setup.limits.hip_flexion_deg:.0f}°"
+    return cut
+
+
+Between = Callable[[NDArray[np.intp], Mapping[str, Array]], Motion]
+"""The motion of some set-ups, by number, between other ends (rad, (set-ups, 1) by option)."""
+
+
+def _shorter_for_hip(motion: Motion, setup: Setup, key: str, between: Between) -> Array | None:
+    """Return the range's new lengthened end (rad, (set-ups, 1)) where a hip passes its limit, else
+    None.
+
+    A set-up whose hip is past its limit all the way is failed instead.
+    """
+    limits = setup.limits
+    if "hip" not in motion.angles:
+        return None
+    hip = motion.angles["hip"]
+    if setup.exercise.variant == "deadlift":
+        motion.fail(
+            hip > limits.hip_flexion + _CLOSE,
+            f"hip limit {limits.hip_flexion_deg:.0f}° passed: raise the weight",
+        )
+        return None
+    driver = motion.marks["trunk_lean"] if key == "trunk_from" else motion.angles.get("knee", hip)
+    if key not in ("knee_from", "trunk_from") or np.ptp(hip) < _CLOSE:
+        motion.fail(
+            hip > limits.hip_flexion + _CLOSE,
+            f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way",
+        )
+        return None
+    over = hip > limits.hip_flexion + _CLOSE
+    rows = np.flatnonzero(over.any(axis=1))
+    start = np.array(driver[:, :1])
+    for row in rows:
+        if over[row, -1]:
+            mask = np.zeros_like(over)
+            mask[row] = True
+            motion.fail(mask, f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way")
+        else:
+            start[row] = _crossing(hip[row], driver[row], limits.hip_flexion, over[row])
+    unseen = _unseen_crossings(motion, setup, key, driver, between)
+    start[list(unseen), 0] = list(unseen.values())
+    return start if rows.size or unseen else None
+
+
+def _crossing(hip: Array, driver: Array, limit: float, over: BoolArray) -> float:
+    """Return the driving angle (rad) at which a hip comes back within its limit for good."""
+    last = int(np.flatnonzero(over)[-1])
+    share = (hip[last] - limit) / (hip[last] - hip[last + 1])
+    return float(driver[last] + share * (driver[last + 1] - driver[last]))
+
+
+def _unseen_crossings(
+    motion: Motion, setup: Setup, key: str, driver: Array, between: Between
+) -> dict[int, float]:
+    """Return by set-up the bend (rad) at which a hip passes its limit between two samples, the
+    deeper one unbalanced.
+
+    As balance is lost the trunk sinks level: the hip passes its limit before, maybe within one step
+    of the samples. Not looked for where the posture at a bend depends on the range (a step).
+    """
+    limit, found = setup.limits.hip_flexion, dict[int, float]()
+    if key != "knee_from" or setup.exercise.variant == "lunge":
+        return found
+    hip, driver = motion.full(motion.angles["hip"]), motion.full(driver)
+    rows = np.arange(len(hip))
+    for _ in range(MOST_ZOOMS):
+        over = hip > limit + _CLOSE
+        hidden = (
+            ~over.any(axis=1)
+            & ~np.isfinite(hip[:, 0])
+            & np.isfinite(hip[:, -1])
+            & (_highest(hip) > limit)
+        )
+        rows, hip, driver = rows[hidden], hip[hidden], driver[hidden]
+        if not rows.size:
+            break
+        at, first = np.arange(len(rows)), np.isfinite(hip).argmax(axis=1)
+        ends = {
+            key: driver[at, first - 1][:, None],
+            key.replace("_from", "_to"): driver[at, first][:, None],
+        }
+        closer = between(rows, ends)
+        hip, driver = closer.full(closer.angles["hip"]), closer.full(closer.angles["knee"])
+        over = hip > limit + _CLOSE
+        for i in np.flatnonzero(over.any(axis=1) & ~over[:, -1]):
+            found[int(rows[i])] = _crossing(hip[i], driver[i], limit, over[i])
+    return found
+
+
+def _highest(hip: Array) -> Array:
+    """Return how far a hip can rise before balance is lost (rad, (set-ups,)), by the two samples
+    nearest to that.
+
+    It rises as the root of what is left: at most 1 / (√2 - 1) = 2.4 times the last step's rise.
+    """
+    at, first = np.arange(len(hip)), np.isfinite(hip).argmax(axis=1)
+    nearest, next_ = hip[at, first], hip[at, np.minimum(first + 1, hip.shape[1] - 1)]
+    return np.asarray(
+        nearest + np.where(first + 1 < hip.shape[1], RISES * (nearest - next_), np.inf)
+    )
+
+
+def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:
+    """Name the limit and the bend at which the range now ends."""
+    if not words:
+        return
+    key = next(k for k in LENGTHENED_ENDS if k in setup.resolved)
+    if key == "lean_from":
+        wanted, now, what = setup.resolved[key] + 90 * DEG, motion.angles["knee"][:, 0], "knee bend"
+    elif key == "trunk_from":
+        wanted, now, what = setup.resolved[key], motion.marks["trunk_lean"][:, 0], "trunk lean"
+    elif key == "hip_from":
+        wanted, now, what = setup.resolved[key], motion.angles["hip"][:, 0], "hip bend"
+    else:
+        wanted, now, what = setup.resolved[key], motion.angles["knee"][:, 0], "knee bend"
+    shorter = (
+        now < np.broadcast_to(np.ravel(np.asarray(wanted, dtype=float)), now.shape) - 0.05 * DEG
+    )
+    ends = np.round(to_deg(now))
+    for end in np.unique(ends[shorter]):
+        text = f"the range ends at {end:.0f}° of {what}: {' and '.join(words.values())}"
+        motion.notice("range-cut", text, shorter & (ends == end))

@@ -1,0 +1,21 @@
+"""The search: a question, set-ups guessed, the close ones exact, the best of each exercise."""
+
+from widearc.core.search.memo import Memo
+from widearc.core.search.prepared import PreparedBatch
+from widearc.core.search.question import Candidate, Question, make_sure
+from widearc.core.search.ranking import LEAST_MATCH, Ranking, compared_exercises, ranked, search
+from widearc.core.search.reasons import sentence
+
+__all__ = [
+    "LEAST_MATCH",
+    "Candidate",
+    "Memo",
+    "PreparedBatch",
+    "Question",
+    "Ranking",
+    "compared_exercises",
+    "make_sure",
+    "ranked",
+    "search",
+    "sentence",
+]

@@ -1,0 +1,336 @@
+"""None"""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from widearc.core.arrays import Array, BoolArray
+from widearc.core.body import PORTS, Body, Limits
+from widearc.core.curve import CENTRES_DEG, Action
+from widearc.core.kit import Kit, Machine, Pick, Piece
+from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare
+from widearc.core.search.references import Narrow, References, refused
+from widearc.core.setups import NOTHING, Batch, picks_of, pieces_to_carry, users_of
+from widearc.core.statics import Curve, Share, computed, curve, gathered
+
+KEPT_TARGETS = 4  # a load that was changed back is answered at once
+
+
+CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache
+
+
+MANY = 3  # totals a reference
+
+
+MOST_EXACT = 50
+
+
+KEPT_EXACT = 40  # curves a batch: a room that changes back finds them
+
+
+@dataclass(slots=True, kw_only=True, eq=False)
+class PreparedBatch:
+    """A batch with its reference curves, and which set-ups may be offered, (frames, picks).
+
+    mix: how much of each reference makes a pick, (picks, references). close: how near to the best
+    guess a set-up is computed exactly. own: where the references are the set-ups themselves at full
+    samples, their curves and which reference each pick is.
+    """
+
+    batch: Batch
+    references: References
+    usable: BoolArray
+    mix: Array
+    close: float
+    _bins: dict[Action, Narrow] = field(default_factory=dict)
+    _matches: OrderedDict[bytes, tuple[Narrow, Narrow]] = field(default_factory=OrderedDict)
+    _exact: OrderedDict[tuple[int, int], Curve] = field(default_factory=OrderedDict)
+    _compared: OrderedDict[tuple[bytes, tuple[int, int]], Comparison] = field(
+        default_factory=OrderedDict
+    )
+    _many: tuple[Share | None, dict[tuple[int, int], int]] = (
+        None,
+        {},
+    )  # the last ones computed together
+    _scores: OrderedDict[bytes, dict[tuple[int, int], float]] = field(default_factory=OrderedDict)
+    kept: OrderedDict[object, Any] = field(default_factory=OrderedDict)
+    own: tuple[Share, NDArray[np.intp]] | None = None
+    _users: dict[str, BoolArray] | None = None  # what is never asked for is never worked out
+    _carried: Array | None = None
+
+    @property
+    def users(self) -> dict[str, BoolArray]:
+        """Return which frames use each thing, (frames,) by its id."""
+        if self._users is None:
+            self._users = users_of(self.batch.frames)
+        return self._users
+
+    @property
+    def carried(self) -> Array:
+        """Return how many pieces are carried there, (frames, picks)."""
+        if self._carried is None:
+            weights = np.array(
+                [sum(p.number for p in pick.pieces) for pick in self.batch.picks], dtype=float
+            )
+            self._carried = pieces_to_carry(self.batch.frames)[:, None] + weights
+        return self._carried
+
+    def bins(self, action: Action) -> Narrow:
+        """Return the references' signed demand over the 1° grid, (frames, references, 220), zeros
+        where held.
+        """
+        if action not in self._bins:
+            shape = (len(self.batch.frames), self.mix.shape[1], len(CENTRES_DEG))
+            self._bins[action] = self.references.bins(action).reshape(shape)
+        return self._bins[action]
+
+    def allowed(self, taken: frozenset[str], free: Kit, grip_kg: float | None) -> BoolArray:
+        """Return which set-ups can be made of what is free and held in the hands, (frames,
+        picks).
+        """
+        mask = self.usable.copy()
+        for item in taken & self.users.keys() if taken else ():
+            mask &= ~self.users[item][:, None]
+        return mask & self._makeable(taken, free)[None, :] & self._held(grip_kg)[None, :]
+
+    def _makeable(self, taken: frozenset[str], free: Kit) -> BoolArray:
+        """Return which picks the free stock makes, in whatever way, (picks,)."""
+        picks = self.batch.picks
+        if not taken or taken.isdisjoint({piece.item for pick in picks for piece in pick.pieces}):
+            return np.ones(len(picks), dtype=bool)
+        totals = {pick.kg for pick in self._free_picks(free)}
+        return np.array([pick.kg in totals for pick in picks])
+
+    def _free_picks(self, free: Kit) -> tuple[Pick, ...]:
+        if self.batch.stock == "":
+            return (NOTHING,)
+        machine = self.batch.machine
+        if isinstance(machine, Machine) and all(m.id != machine.id for m in free.machines):
+            return ()
+        port = next(w.port for w in self.batch.way if w.stock == self.batch.stock)
+        return picks_of(self.batch.stock, port, free, machine)
+
+    def _held(self, grip_kg: float | None) -> BoolArray:
+        """Return which picks ask no more of a hand than it holds, (picks,): weights only.
+
+        What is held in both hands is shared evenly; what a band pulls is looked at for the chosen
+        set-up alone.
+        """
+        picks = self.batch.picks
+        way = next(
+            (w for w in self.batch.way if w.stock == self.batch.stock and PORTS[w.port].hands), None
+        )
+        if grip_kg is None or way is None:
+            return np.ones(len(picks), dtype=bool)
+        kg = np.array([pick.kg for pick in picks])
+        return np.asarray(kg / (2.0 if way.port == "hands" else 1.0) <= grip_kg + 1e-9)
+
+    def pieces_of(
+        self, row: tuple[int, int], taken: frozenset[str], free: Kit
+    ) -> tuple[Piece, ...]:
+        """Return what to pick up for a set-up, from what is free."""
+        frame, pick = self.batch.frames[row[0]], self.batch.picks[row[1]]
+        if not taken.isdisjoint({piece.item for piece in pick.pieces}):
+            pick = next(p for p in self._free_picks(free) if p.kg == pick.kg)
+        return (*pick.pieces, *frame.pieces)
+
+    def match(self, target: Target) -> Narrow:
+        """Return every set-up's match with the target, 0 to 1, (frames, picks); the last few are
+        kept.
+
+        Work in common over work in either; where the target has no level, each is first brought to
+        its work: the shape.
+        """
+        return self._matched(target)[0]
+
+    def work(self, target: Target) -> Narrow:
+        """Return every set-up's positive demand over the target's joints, N·m·°, (frames,
+        picks).
+        """
+        return self._matched(target)[1]
+
+    def _matched(self, target: Target) -> tuple[Narrow, Narrow]:
+        if target.key not in self._matches:
+            self._matches[target.key] = self._match(target)
+            while len(self._matches) > KEPT_TARGETS:
+                self._matches.popitem(last=False)
+        return self._matches[target.key]
+
+    def _match(self, target: Target) -> tuple[Narrow, Narrow]:
+        # only degrees where something is asked or given
+        used = [
+            np.flatnonzero((wanted > 0) | self.references.loaded(action))
+            for action, wanted in zip(target.actions, target.bins, strict=True)
+        ]
+        given = np.concatenate(
+            [self.references.bins(a, u) for a, u in zip(target.actions, used, strict=True)], axis=1
+        )
+        asked = np.concatenate(
+            [wanted[u] for wanted, u in zip(target.bins, used, strict=True)]
+        ).astype(np.float32)
+        total, mix = float(asked.sum()), self.mix.astype(np.float32)
+        if len(mix) > MANY * mix.shape[1]:
+            # where there is much to do, degrees at which none of these gives anything are left out
+            there = np.flatnonzero(given.max(axis=0) > 0)
+            given, asked = given[:, there], asked[there]
+        given = given.reshape(len(self.batch.frames), mix.shape[1], -1)
+        frames, picks, degrees = given.shape[0], mix.shape[0], given.shape[2]
+        match, work = (
+            np.empty((frames, picks), dtype=np.float32),
+            np.empty((frames, picks), dtype=np.float32),
+        )
+        step = max(1, CHUNK_NM // max(1, picks * degrees))
+        # a product with ones sums rows several times as fast as a sum does
+        every = np.ones(degrees, dtype=np.float32)
+        for start in range(0, frames, step):
+            own = np.matmul(mix, given[start : start + step])
+            q = np.maximum(own, 0.0, out=own) @ every
+            level = q
+            if not target.has_level:
+                some = q > ROUNDED_NM * degrees
+                own *= np.divide(total, q, out=np.zeros_like(q), where=some)[:, :, None]
+                level = np.where(some, total, 0.0)
+            in_common = np.minimum(own, asked, out=own) @ every
+            match[start : start + step] = in_common / (total + level - in_common)
+            work[start : start + step] = q
+        return match, work
+
+    def close_rows(self, target: Target, mask: BoolArray) -> list[tuple[int, int]]:
+        """Return (frame, pick) of the set-ups of a mask that come close to its best guess, best
+        first.
+        """
+        guess = np.where(mask, self.match(target), -1.0)
+        flat = np.flatnonzero(guess.ravel() >= float(guess.max()) - self.close)
+        flat = flat[np.argsort(-guess.ravel()[flat], kind="stable")][:MOST_EXACT]
+        return [(int(i) // guess.shape[1], int(i) % guess.shape[1]) for i in flat]
+
+    def best(
+        self, target: Target, mask: BoolArray, body: Body, limits: Limits
+    ) -> tuple[float, tuple[int, int]] | None:
+        """Return match and (frame, pick) of the best set-up of a mask: of equal ones, the fewest
+        pieces to carry.
+
+        Close ones are computed exactly first, so that what is found is not beaten.
+        """
+        if not mask.any():
+            return None
+        rows = self.close_rows(target, mask)
+        score_together([(self, rows)], target, body, limits)
+        scores = self.known(target)
+        row = (
+            rows[0]
+            if len(rows) == 1
+            else min(rows, key=lambda r: (-round(scores[r], 6), self.carried[r], r))
+        )
+        return (scores[row], row) if scores[row] >= 0 else None
+
+    def compared(self, target: Target, row: tuple[int, int], exact: Curve) -> Comparison:
+        """Return one set-up's comparison with a target; exact: its curve. The last few are kept."""
+        key = (target.key, row)
+        if key not in self._compared:
+            self._compared[key] = compare(target, exact.motion.angles, exact.demand_nm, 1)
+            while len(self._compared) > KEPT_EXACT:
+                self._compared.popitem(last=False)
+        return self._compared[key]
+
+    def known(self, target: Target) -> dict[tuple[int, int], float]:
+        """Return the exact matches with a target that were computed before, -1 for what cannot be
+        done after all.
+
+        Those of the last few targets are kept.
+        """
+        known = self._scores.setdefault(target.key, {})
+        while len(self._scores) > KEPT_TARGETS:
+            self._scores.popitem(last=False)
+        return known
+
+    def own_share(self, rows: list[tuple[int, int]]) -> Share:
+        """Return rows out of the references, where these are the set-ups themselves."""
+        assert self.own is not None
+        share, which = self.own
+        return share.only(
+            np.array([frame * self.mix.shape[1] + which[pick] for frame, pick in rows])
+        )
+
+    def take(
+        self,
+        target: Target,
+        rows: list[tuple[int, int]],
+        share: Share,
+        every: Comparison,
+        at: NDArray[np.intp],
+        bad: BoolArray,
+    ) -> None:
+        """Keep rows that were computed exactly: their share of the curves, the comparisons at `at`,
+        what is refused.
+        """
+        score = every.score(target)[at]
+        best = max(range(len(rows)), key=lambda i: (not bad[i], score[i]))
+        self._compared[(target.key, rows[best])] = every.row(int(at[best]))
+        self.known(target).update(
+            {row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(rows)}
+        )
+        self._many = share, {row: i for i, row in enumerate(rows) if not bad[i]}
+
+    def exact(self, row: tuple[int, int], body: Body, limits: Limits) -> Curve:
+        """Return one set-up's curve at full samples."""
+        if row not in self._exact:
+            together, places = self._many
+            if together is not None and row in places:
+                self._exact[row] = together.row(places[row])
+            else:
+                self._exact[row] = curve(
+                    self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False
+                )
+            while len(self._exact) > KEPT_EXACT:
+                self._exact.popitem(last=False)
+        return self._exact[row]
+
+    def step(self, row: tuple[int, int], target: Target, mask: BoolArray) -> float | None:
+        """Return how much harder the next heavier total of the same geometry is (share of mean
+        demand), or None.
+        """
+        work = self._matched(target)[1][row[0]]
+        here = float(work[row[1]])
+        heavier = work[mask[row[0]] & (work > here * 1.005)]
+        return float(heavier.min()) / here - 1.0 if heavier.size and here > 0 else None
+
+
+def score_together(
+    asked: Sequence[tuple[PreparedBatch, list[tuple[int, int]]]],
+    target: Target,
+    body: Body,
+    limits: Limits,
+) -> None:
+    """Compute set-ups of many batches exactly, at full samples, and let each batch keep its own."""
+    new = []
+    for part, rows in asked:
+        missing = [row for row in rows if row not in part.known(target)]
+        if missing:
+            new.append((part, missing, tuple(part.batch.row(*row) for row in missing)))
+    if not new:
+        return
+    solved = {
+        n: part.own_share(missing)
+        for n, (part, missing, _) in enumerate(new)
+        if part.own is not None
+    }
+    others = [n for n in range(len(new)) if n not in solved]
+    solved |= dict(
+        zip(
+            others,
+            computed([new[n][0].batch.setup(body, limits, new[n][2]) for n in others]),
+            strict=True,
+        )
+    )
+    together = gathered([solved[n] for n in range(len(new))])
+    compared = compare(target, together.angles, together.demand, together.rows)
+    for number, (part, missing, made) in enumerate(new):
+        share = solved[number]
+        part.take(target, missing, share, compared, together.places[number], refused(share, made))

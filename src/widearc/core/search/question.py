@@ -1,0 +1,342 @@
+"""What is asked of a room, and the best set-up of one exercise for it, computed exactly."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+
+import numpy as np
+
+from widearc.core.arrays import Array, BoolArray
+from widearc.core.body import Body, Limits
+from widearc.core.dose import RepStyle, Tempo, style_weight
+from widearc.core.exercises import Exercise
+from widearc.core.intent import Intent, Shape
+from widearc.core.kit import Kit, Piece, Rules
+from widearc.core.matching import Comparison, Target, compare
+from widearc.core.search.memo import Memo, Prepared
+from widearc.core.search.prepared import PreparedBatch, score_together
+from widearc.core.search.reasons import sentence
+from widearc.core.search.references import CLOSE
+from widearc.core.search.uncertainty import Doubt, Unsure, WantedDoubt, doubts_about, load_errors
+from widearc.core.search.wanted import Wanted, wanted_of
+from widearc.core.setups import Row
+from widearc.core.statics import BodyDoubt, Curve
+from widearc.core.units import to_deg
+
+PLAIN = RepStyle()
+
+
+KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
+
+
+_Guess = tuple[float, int, PreparedBatch, BoolArray]
+
+
+Found = tuple[float, PreparedBatch, tuple[int, int]]
+"""Match, batch, and (frame, pick) in it."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False, weakref_slot=True)
+class Candidate:
+    """The best set-up found for one exercise, with its numbers; shares 0 to 1.
+
+    match: the shape where the target has no level. comparison holds one row; step is the next
+    heavier set-up's mean demand over this one's, less 1 (None: nothing heavier here). bins: the
+    target's and its own are in `comparison.bins`. style: how its reps are done; its bins are
+    weighted by it.
+    """
+
+    exercise: Exercise
+    row: Row
+    pieces: tuple[Piece, ...]
+    curve: Curve
+    comparison: Comparison
+    match: float
+    shape: float
+    reach: float
+    level: float
+    step: float | None
+    sentence: str
+    style: RepStyle = PLAIN
+    _unsure: Unsure
+    _kept: list[Doubt] = field(default_factory=list)
+
+    @property
+    def extra(self) -> str:
+        """Return what it has beyond the plain set-up, "" for nothing."""
+        return self.row.extra
+
+    @property
+    def doubt(self) -> Doubt:
+        """Return how sure match and demands are: computed when it is first asked for."""
+        make_sure([self])
+        return self._kept[0]
+
+
+@dataclass(frozen=True, kw_only=True, eq=False)
+class Question:
+    """A wanted loading, a kit, a client and what is free now: everything an answer depends on.
+
+    asked: one set-up with its load, or an intent. taken: ids of items in use or broken; names: a
+    word for the state of each. memo keeps what was computed for the next question. body_doubt: how
+    sure the client's body is. shape: how the wanted demand is laid out; style and tempo: how the
+    wanted exercise is done (an intent has its own).
+    """
+
+    asked: Curve | Intent
+    kit: Kit
+    body: Body
+    limits: Limits
+    rules: Rules = field(default_factory=Rules)
+    taken: frozenset[str] = frozenset()
+    names: Mapping[str, str] = field(default_factory=dict)
+    memo: Memo = field(default_factory=Memo)
+    body_doubt: BodyDoubt = field(default_factory=BodyDoubt)
+    shape: Shape = Shape.ORIGINAL
+    style: RepStyle = PLAIN
+    tempo: Tempo = field(default_factory=Tempo)
+
+    @cached_property
+    def wanted(self) -> Wanted:
+        """Return what is wanted; TargetError where no positive work is."""
+        return wanted_of(self.asked, self.body, self.shape, self.style, self.tempo)
+
+    @property
+    def target(self) -> Target:
+        """Return the wanted loading."""
+        return self.wanted.target
+
+    @cached_property
+    def free(self) -> Kit:
+        """Return what is not taken."""
+        return self.kit.without(self.taken)
+
+    @cached_property
+    def _scope(self) -> int:
+        return self.memo.scope(
+            self.kit.signature(),
+            self.body,
+            self.limits,
+            self.rules.to_shoulders_kg,
+            self.wanted.knee,
+        )
+
+    @cached_property
+    def _doubt(self) -> WantedDoubt:
+        key = ("wanted", self.target.key, self.body, self.limits, self.body_doubt, self.shape)
+        return self.memo.once(key, lambda: self.wanted.doubt(self.body_doubt))
+
+    @cached_property
+    def _masks(self) -> dict[PreparedBatch, BoolArray]:
+        return {}
+
+    @cached_property
+    def _guessed(self) -> dict[tuple[str, str, bytes], list[_Guess]]:
+        return {}
+
+    def prepared(self, exercise: Exercise, extra: str = "") -> Prepared:
+        """Return an exercise's plain set-ups for the whole kit, or those with an extra."""
+        return self.prepare([exercise], extra)[0]
+
+    def prepare(self, exercises: Sequence[Exercise], extra: str = "") -> list[Prepared]:
+        """Return exercises' set-ups as `prepared` does, computed together: of many in little more
+        time than of one.
+        """
+        return self.memo.prepared(
+            exercises,
+            self.kit,
+            self.body,
+            self.limits,
+            self.rules.to_shoulders_kg,
+            self.wanted.knee,
+            self._scope,
+            extra,
+        )
+
+    def score(self, exercises: Iterable[Exercise], extra: str = "") -> None:
+        """Compute exactly what comes close to the best of each exercise: of many in little more
+        time than of one.
+
+        extra: of those with that one, "" for the plain ones.
+        """
+        asked = []
+        for exercise in exercises:
+            guesses = self._guesses(exercise, extra, self.target)
+            top = max((guess for guess, *_ in guesses), default=0.0)
+            asked += [
+                (part, part.close_rows(self.target, mask))
+                for guess, _, part, mask in guesses
+                if guess >= top - max(CLOSE, part.close)
+            ]
+        score_together(asked, self.target, self.body, self.limits)
+
+    def _allowed(self, part: PreparedBatch) -> BoolArray:
+        """Return which set-ups of a batch are free and can be held, (frames, picks)."""
+        if part not in self._masks:
+            self._masks[part] = part.allowed(self.taken, self.free, self.rules.grip_kg)
+        return self._masks[part]
+
+    def _guesses(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
+        """Return for each batch that has anything free its best guess, its order, itself and what
+        is free of it.
+        """
+        key = (exercise.id, extra, target.key)
+        if key not in self._guessed:
+            self._guessed[key] = self._guessed_of(exercise, extra, target)
+        return self._guessed[key]
+
+    def _guessed_of(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
+        found = []
+        for order, part in enumerate(self.prepared(exercise, extra).parts):
+            mask = self._allowed(part)
+            if mask.any():
+                found.append(
+                    (float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask)
+                )
+        return found
+
+    def hopeless(self, exercise: Exercise, least: float) -> bool:
+        """Return whether nothing of an exercise can match as much as `least` (share), as far off as
+        guesses may be.
+
+        False where nothing of it can be made at all.
+        """
+        found = self._guesses(exercise, "", self.target)
+        return (
+            bool(found)
+            and max(guess + max(CLOSE, part.close) for guess, _, part, _ in found) < least
+        )
+
+    def best(
+        self, exercise: Exercise, *, extra: str = "", target: Target | None = None
+    ) -> Found | None:
+        """Return the best set-up that uses nothing taken, or None.
+
+        extra: of those with that one, "" for the plain ones. target: another than the wanted one.
+        """
+        target = target or self.target
+        guesses = self._guesses(exercise, extra, target)
+        best: Found | None = None
+        for guess, _, part, mask in sorted(guesses, key=lambda g: (-g[0], -g[1])):
+            if best is not None and guess < best[0] - max(CLOSE, part.close):
+                continue
+            found = part.best(target, mask, self.body, self.limits)
+            if found is not None and (best is None or found[0] > best[0] + 1e-9):
+                best = found[0], part, found[1]
+        return best
+
+    def candidate(self, found: Found, *, target: Target | None = None) -> Candidate:
+        """Return a set-up computed exactly, with its numbers and sentence; the same object when
+        asked again.
+        """
+        target = target or self.target
+        _, part, row = found
+        pieces = part.pieces_of(row, self.taken, self.free)
+        step = part.step(row, target, self._allowed(part))
+        key = (target.key, row, pieces, self._doubt.body, step)
+        if key not in part.kept:
+            part.kept[key] = self._made(part, row, target, pieces, step)
+            while len(part.kept) > KEPT_CANDIDATES:
+                part.kept.popitem(last=False)
+        kept: Candidate = part.kept[key]
+        return kept
+
+    def _made(
+        self,
+        part: PreparedBatch,
+        row: tuple[int, int],
+        target: Target,
+        pieces: tuple[Piece, ...],
+        step: float | None,
+    ) -> Candidate:
+        exact = part.exact(row, self.body, self.limits)
+        errors = load_errors(exact, pieces, self.kit, part.batch.frames[row[0]].machine)
+        compared = part.compared(target, row, exact)
+        return Candidate(
+            exercise=part.batch.exercise,
+            row=part.batch.row(*row),
+            pieces=pieces,
+            curve=exact,
+            comparison=compared,
+            match=float(compared.score(target)[0]),
+            shape=float(compared.shape[0]),
+            reach=float(compared.reach[0]),
+            level=float(compared.level[0]),
+            step=step,
+            sentence=sentence(target.at_level_of(compared), compared, exact),
+            _unsure=Unsure(
+                own=exact, compared=compared, target=target, wanted=self._doubt, errors=errors
+            ),
+        )
+
+    def score_in_style(self, chosen: Candidate, style: RepStyle) -> float:
+        """Return what a plain candidate would match in a rep style, 0 to 1: only the score, from
+        its own bins.
+        """
+        target = self.target
+        weights = style_weights(chosen, target, style)
+        own = [b[0] * w for b, w in zip(chosen.comparison.bins, weights, strict=True)]
+        if not target.has_level:
+            factor = sum(b.sum() for b in target.bins) / max(float(sum(b.sum() for b in own)), 1e-9)
+            own = [b * factor for b in own]
+        low = sum(float(np.minimum(t, c).sum()) for t, c in zip(target.bins, own, strict=True))
+        return low / sum(
+            float(np.maximum(t, c).sum()) for t, c in zip(target.bins, own, strict=True)
+        )
+
+    def in_style(self, chosen: Candidate, style: RepStyle) -> Candidate:
+        """Return a candidate done in a rep style: its dose against the wanted one, in the plain
+        rep's unit.
+        """
+        target = self.target
+        weights = style_weights(chosen, target, style)
+        compared = compare(
+            target, chosen.curve.motion.angles, chosen.curve.demand_nm, 1, weights=weights
+        )
+        return replace(
+            chosen,
+            comparison=compared,
+            match=float(compared.score(target)[0]),
+            shape=float(compared.shape[0]),
+            reach=float(compared.reach[0]),
+            level=float(compared.level[0]),
+            style=style,
+            _kept=[],
+            sentence=sentence(target.at_level_of(compared), compared, chosen.curve),
+        )
+
+
+def make_sure(candidates: Sequence[Candidate]) -> None:
+    """Compute how sure many candidates are: together, in a fraction of the time of one after the
+    other.
+    """
+    new = [c for c in candidates if not c._kept]
+    for candidate, doubt in zip(new, doubts_about([c._unsure for c in new]), strict=True):
+        candidate._kept.append(doubt)
+
+
+def style_weights(chosen: Candidate, target: Target, style: RepStyle) -> tuple[Array, ...]:
+    """Return how much longer than in a plain rep each degree of the target's joints is held, (220,)
+    each.
+
+    Angles of the style are those of the target's first joint; the others pass their own range with
+    it.
+    """
+    ends = []
+    for action in target.actions:
+        angle = chosen.curve.motion.angles.get(action.joint)
+        if angle is None:
+            ends.append((0.0, 1.0))
+            continue
+        deg = to_deg(angle[0])
+        ends.append(
+            (float(deg[0]), float(deg[-1]))
+            if abs(deg[-1] - deg[0]) > 1.0
+            else (float(deg[0]), deg[0] + 1.0)
+        )
+    return tuple(
+        style_weight(style if i == 0 else style.moved(ends[0], e), target.tempo, e)
+        for i, e in enumerate(ends)
+    )

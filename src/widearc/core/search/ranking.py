@@ -1,0 +1,249 @@
+"""The search: every admissible set-up against the target, the best of each exercise, and what is
+left out.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+
+from widearc.core.body import Body, Limits
+from widearc.core.dose import RepStyle, Tempo
+from widearc.core.exercises import EXERCISES, Exercise
+from widearc.core.intent import Intent, Shape
+from widearc.core.kit import (
+    MACHINES,
+    BandStock,
+    Excluded,
+    Kit,
+    Rules,
+    Weight,
+    left_out,
+    step_by_step,
+    taken_words,
+)
+from widearc.core.matching import Target
+from widearc.core.search.memo import Memo, Prepared
+from widearc.core.search.question import Candidate, Question
+from widearc.core.statics import BodyDoubt, Curve
+
+LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
+
+
+NO_RULES = Rules()
+
+
+USUAL_DOUBT = BodyDoubt()
+
+
+PLAIN, USUAL_TEMPO = RepStyle(), Tempo()
+
+
+_FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Ranking:
+    """Candidates best first, what is excluded and why, and how many set-ups were computed."""
+
+    target: Target
+    candidates: tuple[Candidate, ...]
+    excluded: tuple[Excluded, ...]
+    tried: int
+
+
+def search(
+    asked: Curve | Intent,
+    kit: Kit,
+    *,
+    body: Body,
+    limits: Limits,
+    rules: Rules = NO_RULES,
+    taken: frozenset[str] = frozenset(),
+    limit: int | None = None,
+    names: Mapping[str, str] | None = None,
+    memo: Memo | None = None,
+    body_doubt: BodyDoubt = USUAL_DOUBT,
+    shape: Shape = Shape.ORIGINAL,
+    style: RepStyle = PLAIN,
+    tempo: Tempo = USUAL_TEMPO,
+) -> Ranking:
+    """Return every catalogue exercise ranked against a wanted curve or intent; the parts are those
+    of Question.
+
+    limit: how many candidates at most.
+    """
+    question = Question(
+        asked=asked,
+        kit=kit,
+        body=body,
+        limits=limits,
+        rules=rules,
+        taken=taken,
+        names=names or {},
+        memo=memo or Memo(),
+        body_doubt=body_doubt,
+        shape=shape,
+        style=style,
+        tempo=tempo,
+    )
+    return ranked(question, limit=limit)
+
+
+def ranked(question: Question, *, limit: int | None = None) -> Ranking:
+    """Return every catalogue exercise ranked for a question, at most so many.
+
+    Where an intent has no level, candidates are ranked by shape. The order is the same for the same
+    question: by match in whole percents, and where those are equal, by failing safely alone, then
+    steadiness, then name.
+    """
+    kit, taken, names, wanted = question.kit, question.taken, question.names, question.wanted
+    left = [(exercise, _left_out(exercise, question)) for exercise in compared_exercises()]
+    admitted = [exercise for exercise, out in left if out is None]
+    prepared = {e.id: made for e, made in zip(admitted, question.prepare(admitted), strict=True)}
+    # what shares next to nothing is not computed exactly
+    hopeless = frozenset(e.id for e in admitted if question.hopeless(e, LEAST_MATCH))
+    question.score(e for e in admitted if e.id not in hopeless)
+    found: list[Candidate] = []
+    excluded: list[Excluded] = []
+    for exercise, out in left:
+        if out is not None:
+            excluded.append(out)
+            continue
+        best = None if exercise.id in hopeless else question.best(exercise)
+        if best is None and exercise.id not in hopeless:
+            excluded.append(_nothing_made(exercise, kit, taken, prepared[exercise.id], names))
+        elif best is None or best[0] < LEAST_MATCH:
+            reason = f"under {100 * LEAST_MATCH:.0f} % of the work in common with what is wanted"
+            excluded.append(Excluded(exercise=exercise, reason=reason))
+        else:
+            found.append(question.candidate(best))
+    tried = sum(one.tried for one in prepared.values())
+    ordered = step_by_step(_ordered(found), question.rules)
+    return Ranking(
+        target=wanted.target,
+        candidates=tuple(ordered[:limit]),
+        excluded=tuple(excluded),
+        tried=tried,
+    )
+
+
+def _left_out(exercise: Exercise, question: Question) -> Excluded | None:
+    """Return why an exercise is not even tried, or None."""
+    kit, taken, names, wanted = question.kit, question.taken, question.names, question.wanted
+    if wanted.exercise is not None and exercise.id == wanted.exercise.id:
+        return _excluded_original(exercise, kit, taken, names)
+    out = left_out(exercise, kit, question.limits, question.rules, taken, names)
+    if out is None and frozenset(wanted.target.actions).isdisjoint(exercise.prime):
+        # the first thing a trainer asks of a stand-in: that it trains the wanted action
+        trained = " and ".join(action.words for action in exercise.prime)
+        return Excluded(exercise=exercise, reason=f"trains {trained}, not what is wanted")
+    return out
+
+
+def compared_exercises() -> tuple[Exercise, ...]:
+    """Return the exercises that have a joint to compare."""
+    return tuple(e for e in EXERCISES.values() if e.has_curve and e.family != "plain path")
+
+
+def _ordered(found: Iterable[Candidate]) -> list[Candidate]:
+    """Return candidates best first; equal percents by failing safely alone, then steadiness, then
+    name.
+    """
+    return sorted(
+        found,
+        key=lambda c: (
+            -round(100 * c.match),
+            _FAIL_ORDER[c.exercise.fails_alone],
+            -c.exercise.steadiness,
+            c.exercise.name,
+        ),
+    )
+
+
+def _excluded_original(
+    exercise: Exercise, kit: Kit, taken: frozenset[str], names: Mapping[str, str]
+) -> Excluded:
+    users = [p for p in kit.presses if p.id in taken] if exercise.family == "sled press" else []
+    if users:
+        return Excluded(
+            exercise=exercise,
+            reason=taken_words(users[0].name, names.get(users[0].id, "taken")),
+            taken=(users[0].id,),
+        )
+    return Excluded(exercise=exercise, reason="this is the exercise to replace")
+
+
+def _nothing_made(
+    exercise: Exercise,
+    kit: Kit,
+    taken: frozenset[str],
+    prepared: Prepared,
+    names: Mapping[str, str],
+) -> Excluded:
+    """Return the reason why an admitted exercise has no set-up."""
+    if prepared.reasons and not any(part.usable.any() for part in prepared.parts):
+        return Excluded(
+            exercise=exercise, reason=max(prepared.reasons, key=lambda r: prepared.reasons[r])
+        )
+    stocked: tuple[Weight | BandStock, ...] = kit.weights + kit.bands
+    lost = [item for item in stocked if item.id in taken]
+    if "short loop" in exercise.needs and not any(b.goes_round_thighs for b in kit.bands):
+        return Excluded(
+            exercise=exercise,
+            reason="its loop is not weighed",
+            admits="its pull, read at the Bench",
+        )
+    framed = any(way.from_ == "frame" for ways in exercise.ways for way in ways)
+    if framed and all(press.peg_m is None for press in kit.presses):
+        reason = "no pegs for a band are measured on the press"
+        return Excluded(
+            exercise=exercise, reason=reason, admits="the distance between its pegs, at the Bench"
+        )
+    unread = [
+        m
+        for m in kit.machines
+        if MACHINES.get(next(iter(exercise.needs), "")) == m.kind and not m.dials
+    ]
+    if unread and any(way.stock == "stack" for ways in exercise.ways for way in ways):
+        reason = f"{unread[0].name.lower()} is not read at the pad yet"
+        return Excluded(
+            exercise=exercise,
+            reason=reason,
+            admits="its pull at three angles, with the weight on the pin",
+        )
+    if "step" in exercise.needs and not prepared.tried:
+        return Excluded(
+            exercise=exercise,
+            reason="needs a step of a fitting height: none here",
+            admits="a lower step",
+        )
+    stock = sorted({way.stock for ways in exercise.ways for way in ways})
+    kinds = {
+        "bar": ("bar",),
+        "dumbbell": ("dumbbell", "kettlebell"),
+        "dumbbells": ("dumbbell", "kettlebell"),
+    }
+    for item in lost:
+        kind = getattr(item, "kind", "band")
+        if any(kind in kinds.get(s, (s,)) for s in stock):
+            state = names.get(item.id, "taken")
+            return Excluded(
+                exercise=exercise, reason=taken_words(item.name or kind, state), taken=(item.id,)
+            )
+    words = {
+        "bar": "a bar",
+        "dumbbell": "a dumbbell or kettlebell",
+        "dumbbells": "a pair of equal dumbbells",
+        "band": "a band",
+        "one hand": "a dumbbell or kettlebell",
+        "plate": "plates",
+        "sled": "plates",
+        "hack": "plates",
+        "lever": "plates",
+        "pendulum": "plates",
+        "corner": "plates",
+        "spring": "springs, weighed or described",
+    }
+    needs = " or ".join(words.get(s, s) for s in stock)
+    return Excluded(exercise=exercise, reason=f"needs {needs}: none here", admits=needs)

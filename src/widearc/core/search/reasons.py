@@ -1,0 +1,159 @@
+"""One sentence on where a stand-in falls short and where it exceeds, with angles."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.curve import CENTRES_DEG, Action
+from widearc.core.matching import Comparison, Target
+from widearc.core.statics import Curve
+
+NOTHING = 0.03  # of the target's greatest demand: less counts as nothing
+
+
+LIKE = 0.08  # a ratio this close to 1 is called alike
+
+
+SPREAD = 0.12  # a ratio that varies less than this is "all the way"
+
+
+BEYOND = 0.08  # of the wanted work: more outside the wanted range is said
+
+
+BLOCK = 10  # degrees over which a ratio is read: single degrees are too fine to speak of
+
+
+def sentence(target: Target, compared: Comparison, curve: Curve) -> str:
+    """Return where the candidate differs from the target: the main joint first, then the other in
+    short.
+    """
+    main = int(np.argmax([b.sum() for b in target.bins]))
+    words = [_main_joint(target, main, compared.bins[main][0], curve)]
+    for index, action in enumerate(target.actions):
+        if index != main:
+            words.append(_other_joint(action, target.bins[index], compared.bins[index][0]))
+    return " ".join(w for w in words if w)
+
+
+def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> str:
+    wanted, action = target.bins[index], target.actions[index]
+    name = action.place.capitalize()
+    if own.sum() <= 0.01 * wanted.sum():
+        return f"{name} not loaded."
+    # from lengthened to shortened
+    order = np.arange(len(CENTRES_DEG))[:: action.direction]
+    angle, t, c = CENTRES_DEG[order], wanted[order], own[order]
+    floor = NOTHING * t.max()
+    asked = t > floor
+    gives = c > floor
+    parts = []
+    first = int(np.argmax(asked))
+    begins = int(np.argmax(gives))
+    if begins > first + 2:
+        parts.append(_late(angle[begins], curve, action))
+    last_asked, last_given = (
+        len(t) - 1 - int(np.argmax(asked[::-1])),
+        len(t) - 1 - int(np.argmax(gives[::-1])),
+    )
+    parts += _ratios(angle, t, c, max(first, begins), min(last_asked, last_given))
+    if last_given < last_asked - 5:
+        parts.append(f"nothing below {angle[last_given]:.0f}°")
+    parts += _beyond(angle, t, c, action)
+    text = _join(parts)
+    return text[0].upper() + text[1:] + "." if text else f"{name} alike all the way."
+
+
+def _beyond(angle: Array, t: Array, c: Array, action: Action) -> list[str]:
+    """Return words for what a stand-in asks outside the wanted range, where that is a real share of
+    the work.
+    """
+    used = np.flatnonzero(t > 0)
+    if not len(used):
+        return []
+    said = []
+    half = 0.5 * action.direction  # from the middle of a degree to its outer side
+    for part, edge in (
+        (slice(None, int(used[0])), angle[used[0]] - half),
+        (slice(int(used[-1]) + 1, None), angle[used[-1]] + half),
+    ):
+        extra = c[part]
+        if extra.sum() > BEYOND * t.sum():
+            reach = angle[part][extra > 0]
+            end = reach[0] if part.start is None else reach[-1]
+            said.append(f"goes on past {edge:.0f}°, to {end:.0f}°")
+    return said
+
+
+def _late(angle: float, curve: Curve, action: Action) -> str:
+    """Return words for demand that begins late, with the reason where the motion knows it."""
+    codes = {notice.code: notice.text for notice in curve.motion.notices if notice.where[0]}
+    start = float(np.rad2deg(curve.motion.angles[action.joint][0, 0]))
+    bend = "knee bend" if action.joint == "knee" else "hip bend"
+    if start > angle + 4:
+        why = "band slack" if "band-slack" in codes else "no lever"
+        return f"no load before {angle:.0f}° of {bend}: {why}"
+    if "range-cut" in codes and action.joint == "knee":
+        return f"nothing past {angle:.0f}°: {codes['range-cut'].split(': ')[-1]}"
+    return f"nothing past {angle:.0f}°"
+
+
+def _ratios(angle: Array, t: Array, c: Array, start: int, end: int) -> list[str]:
+    """Return words for how the shared range compares, read over 10° blocks."""
+    if end - start < 2:
+        return []
+    blocks = [(a, min(a + BLOCK, end + 1)) for a in range(start, end - 2, BLOCK)]
+    if not blocks:
+        return []
+    starts, lengths = np.array([a for a, _ in blocks]), np.array([b - a for a, b in blocks])
+    asked, given = (np.add.reduceat(x[: blocks[-1][1]], starts) for x in (t, c))
+    # small demands at the light end make wild ratios: speak only of what the target really asks
+    loaded = np.flatnonzero(asked / lengths > 0.12 * t.max())
+    loaded = loaded if len(loaded) else np.zeros(1, dtype=np.intp)
+    heavy = [blocks[i] for i in loaded]
+    ratio = given[loaded] / np.maximum(asked[loaded], 1e-9)
+    if ratio.max() - ratio.min() < SPREAD:
+        return [_amount(float(np.average(ratio)), "all the way")]
+    parts: list[tuple[int, str]] = []
+    middle = [float(angle[(a + b - 1) // 2]) for a, b in heavy]
+    low, high = int(np.argmin(ratio)), int(np.argmax(ratio))
+    if ratio[low] < 1 - LIKE:
+        parts.append((low, _amount(float(ratio[low]), f"at {round(middle[low] / 5) * 5:.0f}°")))
+    if ratio[high] > 1 + LIKE:
+        parts.append((high, _amount(float(ratio[high]), f"at {round(middle[high] / 5) * 5:.0f}°")))
+    return [text for _, text in sorted(parts)]
+
+
+def _amount(ratio: float, where: str) -> str:
+    if abs(ratio - 1) <= LIKE:
+        return f"alike {where}"
+    if ratio < 1:
+        return f"{100 * (1 - ratio):.0f} % short {where}"
+    if ratio < 1.95:
+        return f"{100 * (ratio - 1):.0f} % over {where}"
+    return f"{_times(ratio)} {where}"
+
+
+def _times(ratio: float) -> str:
+    names = {2: "twice as much", 3: "three times as much", 4: "four times as much"}
+    return names.get(round(ratio), "more than four times as much")
+
+
+def _other_joint(action: Action, wanted: Array, own: Array) -> str:
+    ratio = own.sum() / wanted.sum()
+    name = action.place.capitalize()
+    if ratio < 0.05:
+        return f"{name} not loaded."
+    if abs(ratio - 1) <= 0.12:
+        return f"{name} asks the same work."
+    if ratio < 1:
+        return f"{name} asks {100 * (1 - ratio):.0f} % less."
+    return (
+        f"{name} asks {100 * (ratio - 1):.0f} % more."
+        if ratio < 1.95
+        else f"{name} asks {_times(ratio)}."
+    )
+
+
+def _join(parts: list[str]) -> str:
+    return ", ".join(part for part in parts if part)

@@ -1,0 +1,89 @@
+"""What is wanted, as the search needs it: from an exercise as set up, or from an intent that stands
+by itself.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+
+from widearc.core.body import Body
+from widearc.core.dose import RepStyle, Tempo
+from widearc.core.exercises import Exercise
+from widearc.core.intent import Intent, Shape
+from widearc.core.matching import Target, reshaped, styled, target_of, target_of_intent
+from widearc.core.search.uncertainty import WantedDoubt, wanted_doubt
+from widearc.core.setups import Range
+from widearc.core.statics import BodyDoubt, Curve
+from widearc.core.units import to_deg
+
+USUAL_KNEE = (
+    95.0,
+    10.0,
+)  # where nothing wanted bends the knee: stand-ins that do use this range (assumed)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Wanted:
+    """A target with where it is from.
+
+    knee: the knee range that stand-ins are set up for. exercise: the one to replace (None: an
+    intent). curve: its curve (None: an intent). style, tempo: how that is done.
+    """
+
+    target: Target
+    knee: Range
+    exercise: Exercise | None = None
+    curve: Curve | None = None
+    intent: Intent | None = None
+    shape: Shape = Shape.ORIGINAL
+    style: RepStyle = field(default_factory=RepStyle)
+    tempo: Tempo = field(default_factory=Tempo)
+
+    def doubt(self, body: BodyDoubt) -> WantedDoubt:
+        """Return what is wanted one standard error of the body away; an intent does not depend on
+        the body.
+        """
+        if self.curve is None:
+            return WantedDoubt(body=body, targets={})
+        moved = wanted_doubt(self.curve, body, self.shape)
+        return replace(
+            moved,
+            targets={name: styled(t, self.style, self.tempo) for name, t in moved.targets.items()},
+        )
+
+
+PLAIN, USUAL_TEMPO = RepStyle(), Tempo()
+
+
+def wanted_of(
+    asked: Curve | Intent,
+    body: Body,
+    shape: Shape = Shape.ORIGINAL,
+    style: RepStyle = PLAIN,
+    tempo: Tempo = USUAL_TEMPO,
+) -> Wanted:
+    """Return what is wanted from a curve (one set-up, laid out in a shape) or from an intent.
+
+    Raises TargetError where no positive work is wanted.
+    """
+    if isinstance(asked, Intent):
+        knee = next((part for part in asked.parts if part.action.joint == "knee"), None)
+        deep, end = USUAL_KNEE
+        if knee is not None:
+            deep, end = max(knee.from_deg, knee.to_deg), min(knee.from_deg, knee.to_deg)
+        return Wanted(
+            target=target_of_intent(asked, body),
+            knee=Range(from_deg=deep, to_deg=end),
+            intent=asked,
+        )
+    bend = to_deg(asked.motion.angles["knee"][0]) if "knee" in asked.motion.angles else USUAL_KNEE
+    target = styled(reshaped(target_of(asked), shape, body), style, tempo)
+    return Wanted(
+        target=target,
+        knee=Range(from_deg=round(float(bend[0]), 2), to_deg=round(float(bend[-1]), 2)),
+        exercise=asked.setup.exercise,
+        curve=asked,
+        shape=shape,
+        style=style,
+        tempo=tempo,
+    )

@@ -1,0 +1,201 @@
+"""What pulls: bands and springs, one or several together, folded, with what they are tied to and
+where that stands.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator
+from dataclasses import replace
+
+import numpy as np
+
+from widearc.core.body import Body
+from widearc.core.exercises import Exercise, LoadWay
+from widearc.core.kit import (
+    Anchor,
+    BandShape,
+    BandStock,
+    Kit,
+    Piece,
+    SpringStock,
+)
+
+MOST_BANDS = 3  # pulled together
+
+
+ELASTIC = ("band", "spring")
+
+
+FOLDED = "band folded once"
+
+
+LEADS_M = (0.1, 0.2)  # of chain before the band: each link further down lets the band go slacker
+
+
+def chain_words(lead_m: float) -> str:
+    """Return how a chain of that length (m) before a band is said."""
+    return f"{100 * lead_m:.0f} cm of chain before the band"
+
+
+def elastic_extras(way: tuple[LoadWay, ...]) -> tuple[str, ...]:
+    """Return the extras that a way's band can have: folded once, or a chain before it."""
+    part = next((w for w in way if w.stock == "band"), None)
+    if part is None or part.from_ in ("feet", "thighs", "frame"):
+        return ()
+    return tuple(map(chain_words, LEADS_M)) if part.from_ == "base" else (FOLDED,)
+
+
+def folded(band: BandStock) -> tuple[BandStock, int]:
+    """Return a band folded once, with its strands: a loop's four, a long one's two, each of half
+    the length.
+    """
+    name = f"{band.name}, folded once"
+    if band.shape is BandShape.LOOP:
+        return replace(band, name=name), 4
+    return replace(band, name=name, law=band.law.halved()), 2
+
+
+Elastic = tuple[
+    tuple[tuple[BandStock, int], ...],
+    tuple[tuple[SpringStock, int], ...],
+    tuple[Anchor, float] | None,
+]
+"""Bands with strands, springs with how many, and the anchor used."""
+
+
+def elastic(
+    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, *, fold: bool = False
+) -> Iterator[Elastic]:
+    """Yield bands with their strands or springs, one or several together, and the anchor used;
+    fold: bands folded.
+    """
+    part = next((w for w in way if w.stock in ELASTIC), None)
+    if part is None:
+        yield (), (), None
+    elif part.stock == "spring":
+        yield from (((), chosen, None) for chosen in spring_sets(kit))
+    elif part.from_ == "thighs":
+        yield from ((((band, 2),), (), None) for band in kit.bands if band.goes_round_thighs)
+    elif part.from_ == "frame":
+        for band in (b for b in kit.bands if not b.goes_round_thighs):
+            # the pegs are closer than most bands are long
+            yield from (((hooked,), (), None) for hooked in (_whole(band), folded(band)))
+    elif part.from_ == "base":
+        bases = _bases(kit, held=len(way) > 1)
+        for anchor, chosen, half in itertools.product(bases, band_sets(kit, 2), (False, True)):
+            yield tuple(map(folded if half else _whole, chosen)), (), (anchor, BASE_AHEAD_M)
+    elif part.from_ == "feet":
+        for chosen in band_sets(kit):
+            yield tuple((band, 2) for band in chosen), (), None
+    else:
+        for anchor, band in itertools.product(_anchors(part.from_, kit), kit.bands):
+            hooked = folded(band) if fold else _whole(band)
+            # where it is just straight depends on how long it is folded
+            long = replace(band, law=band.law.halved()) if fold else band
+            for far in _away(exercise, part.from_, long, anchor, body):
+                yield (hooked,), (), (anchor, far)
+
+
+def _whole(band: BandStock) -> tuple[BandStock, int]:
+    return band, 2 if band.shape is BandShape.LOOP else 1
+
+
+BASE_AHEAD_M = 0.06  # mid-foot ahead of the ankle
+
+
+BASE_HIGH_M = 0.2  # a kettlebell's handle (assumed)
+
+
+LEAST_BASE_KG = 16.0  # less lifts off under any band worth it
+
+
+def _bases(kit: Kit, *, held: bool) -> tuple[Anchor, ...]:
+    """Return what a band under the feet can be clipped to: eyes in the floor, and the heaviest
+    kettlebell.
+
+    held: a weight is held besides, so that one kettlebell cannot be both.
+    """
+    bells = [b for b in kit.of("kettlebell") if b.count >= 2 or not held]
+    low = tuple(a for a in kit.anchors if a.height_m <= LOW_M)
+    if not bells or bells[-1].kg < LEAST_BASE_KG:
+        return low
+    bell = bells[-1]
+    base = Anchor(
+        id=bell.id,
+        name=f"Kettlebell {bell.kg:g} kg on the floor",
+        height_m=BASE_HIGH_M,
+        own_kg=bell.kg,
+    )
+    return (*low, base)
+
+
+def band_sets(kit: Kit, most: int = MOST_BANDS) -> Iterator[tuple[BandStock, ...]]:
+    """Yield one to `most` bands pulled together, as many of each as there are."""
+    reach = [band for band in kit.bands if not band.goes_round_thighs]
+    stock = [band for band in reach for _ in range(min(band.count, MOST_BANDS))]
+    seen = set()
+    for size in range(1, min(most, len(stock)) + 1):
+        for chosen in itertools.combinations(stock, size):
+            key = tuple(band.id for band in chosen)
+            if key not in seen:
+                seen.add(key)
+                yield chosen
+
+
+def spring_sets(kit: Kit) -> Iterator[tuple[tuple[SpringStock, int], ...]]:
+    """Yield every set of springs that can be hooked on together, one or more."""
+    counts = [range(s.count + 1) for s in kit.springs]
+    for numbers in itertools.product(*counts):
+        if any(numbers):
+            yield tuple((s, n) for s, n in zip(kit.springs, numbers, strict=True) if n)
+
+
+LOW_M, BEHIND_M = 0.25, 0.7  # an anchor "under" lies below the first, one "behind" below the second
+
+
+def _anchors(from_: str, kit: Kit) -> tuple[Anchor, ...]:
+    highest = {"eye-under": LOW_M, "eye-behind": BEHIND_M}.get(from_, 5.0)
+    return tuple(a for a in kit.anchors if a.height_m <= highest)
+
+
+def _away(
+    exercise: Exercise, from_: str, band: BandStock, anchor: Anchor, body: Body
+) -> Iterator[float]:
+    """Yield how far ahead of the room's origin (m) an anchor stands: the client moves until the
+    band is right.
+
+    Just straight at the start of the lift, or a fifth longer; nothing where the anchor is too high
+    or low for it.
+    """
+    if from_ == "eye-under":
+        yield 0.1
+        return
+    (x, y), stretches = (
+        _start(exercise, body),
+        (1.0,) if exercise.family == "kneeling" else (1.0, 1.2),
+    )
+    sign = -1.0 if from_ == "eye-behind" else 1.0
+    for stretch in stretches:
+        gap = (stretch * band.law.rest_m) ** 2 - (anchor.height_m - y) ** 2
+        if gap > 0:
+            yield x + sign * float(np.sqrt(gap))
+
+
+def _start(exercise: Exercise, body: Body) -> tuple[float, float]:
+    """Return about where a band is held at the lengthened end, m in the room frame."""
+    if exercise.family == "kneeling":
+        # kneel where the band is straight when upright, else it pulls the body over its knees
+        return body.shank_m, body.ankle_height_m + body.thigh_m + body.trunk_m
+    if exercise.family == "knee rotation":
+        return (
+            (-(body.thigh_m + body.shank_m), 0.3)
+            if exercise.variant == "prone"
+            else (body.thigh_m, 0.12)
+        )
+    return (0.0, 0.1) if exercise.family == "hip rotation leg" else (-0.1, 0.95)
+
+
+def band_piece(band: BandStock) -> Piece:
+    """Return a band as a thing to pick up."""
+    return Piece(item=band.id, kind="band", label=band.name, number=1)
