@@ -15,8 +15,8 @@ import pytest
 
 from widearc.cli import main
 from widearc.formats import schema
-from widearc.usecases import checks
-from widearc.usecases.checks import CHECKS
+from widearc.usecases import selfcheck
+from widearc.usecases.selfcheck import CHECKS
 
 
 @pytest.fixture
@@ -122,7 +122,7 @@ def test_the_self_check_passes_and_a_failure_exits_one(run, monkeypatch):
     document = json.loads(out)
     assert code == 0 and document["failed"] == 0 and document["passed"] > 60
     wrong = dataclasses.replace(CHECKS[0], expected=(2.0,))
-    monkeypatch.setattr(checks, "CHECKS", (*CHECKS[1:4], wrong))
+    monkeypatch.setattr(selfcheck, "CHECKS", (*CHECKS[1:4], wrong))
     code, out, _ = run("check")
     assert code == 1 and [c["passes"] for c in json.loads(out)["checks"]] == [
         True,

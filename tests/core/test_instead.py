@@ -12,7 +12,7 @@ import pytest
 
 from tests.core.test_brute import BODY, HINGE, KIT, LIMITS, MEMO, PRESS, RULES
 from widearc.core.answers import (
-    COLUMNS,
+    SORTED,
     Beside,
     applied,
     beside,
@@ -218,7 +218,7 @@ def columns(**more):
         "axial": False,
         "long": 0.4,
     }
-    return Beside(**(usual | more))
+    return Beside(values=usual | more)
 
 
 def test_columns_are_better_towards_one_and_the_sum_weighs_them():
@@ -237,13 +237,13 @@ def test_columns_are_better_towards_one_and_the_sum_weighs_them():
 
 def test_sorting_by_a_column_never_changes_a_match(ranking):
     beside_all = {c.exercise.id: beside(c, PRESS) for c in ranking.candidates}
-    for by in (*COLUMNS, "sum"):
+    for by in (*(c.name for c in SORTED), "sum"):
         made = sorted_by(ranking.candidates, beside_all, by, {"steady": 2.0})
         assert sorted(c.exercise.id for c in made) == sorted(
             c.exercise.id for c in ranking.candidates
         )
     steady = sorted_by(ranking.candidates, beside_all, "steady", {})
-    values = [beside_all[c.exercise.id].steady for c in steady]
+    values = [beside_all[c.exercise.id]["steady"] for c in steady]
     assert values == sorted(values, reverse=True)
     assert sorted_by(ranking.candidates, beside_all, "match", {}) == list(ranking.candidates)
 

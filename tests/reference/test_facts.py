@@ -14,7 +14,8 @@ from widearc.core.movement import Setup
 from widearc.core.statics import curve
 from widearc.core.strength import strength_nm
 from widearc.core.units import G
-from widearc.usecases.checks import CHECKS, Group
+from widearc.usecases.selfcheck import CHECKS
+from widearc.usecases.selfcheck.check import Group
 
 
 @pytest.mark.parametrize("check", CHECKS, ids=lambda c: c.name)

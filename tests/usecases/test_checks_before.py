@@ -17,7 +17,8 @@ from widearc.core.intent import Intent, Shape, WantedAction
 from widearc.core.kit import Kit, Machine, Rules, Weight, trainable
 from widearc.core.kit.admission import left_out
 from widearc.core.search import Candidate, Memo, compared_exercises
-from widearc.usecases.swap import SwapAsk, SwapView
+from widearc.usecases.swap.swap import SwapView
+from widearc.usecases.swap.wanted import SwapAsk
 
 G = 9.80665
 CABIN = SwapAsk(place_id=2, client_id=1, exercise="leg-extension-dumbbell", kg=10.0)
@@ -131,7 +132,7 @@ def test_what_changes_is_said_by_muscle_back_grip_and_steadiness(demo):
         assert said[-1].startswith(f"Steadiness {candidate.exercise.steadiness} of 5")
         assert ("no heavier load here" in said[-1]) == (candidate.step is None)
         assert any("Grip" in s for s in said) == (
-            columns[candidate.exercise.id].hand_kg is not None
+            columns[candidate.exercise.id]["hand_kg"] is not None
         )
 
 

@@ -9,7 +9,7 @@ import re
 import pytest
 
 from widearc.core.errors import InputError, UnknownNameError
-from widearc.usecases.claims import CLAIMS, claim, worked_out
+from widearc.usecases.claims.claims import CLAIMS, claim, worked_out
 
 
 def test_there_are_enough_of_them_and_their_texts_are_whole():

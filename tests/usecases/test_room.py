@@ -13,15 +13,15 @@ from widearc.core.equipment import KINDS, Source
 from widearc.core.errors import InputError
 from widearc.store.errors import MissingError
 from widearc.usecases import ItemFacts, SheetError
-from widearc.usecases.bench import band_checks, band_uses, check_band, pairs_of, spread_at
-from widearc.usecases.kit import badge_of, doubt_of_client, kit_of, rules_of
-from widearc.usecases.machine import (
+from widearc.usecases.bench.bands import band_checks, band_uses, check_band, pairs_of, spread_at
+from widearc.usecases.bench.machines import (
     add_check,
     hung_test,
     machine_sheet,
     parse_readings,
     save_readings,
 )
+from widearc.usecases.room.kit import badge_of, doubt_of_client, kit_of, rules_of
 
 
 def item_named(con, name, place=1):

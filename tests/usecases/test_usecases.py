@@ -9,9 +9,9 @@ from widearc import store, usecases
 from widearc.core.errors import InputError
 from widearc.core.search import Memo
 from widearc.store.errors import MissingError
-from widearc.usecases.bench import parse_rows
+from widearc.usecases.bench.bands import parse_rows
 from widearc.usecases.sheet import SheetError
-from widearc.usecases.swap import SwapAsk
+from widearc.usecases.swap.wanted import SwapAsk
 
 ASK = SwapAsk(place_id=1, client_id=1)
 

@@ -13,8 +13,8 @@ from widearc.core.curve import Action
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent, Shape, WantedAction
 from widearc.core.search import Memo
-from widearc.usecases.intents import intent_words
-from widearc.usecases.swap import SwapAsk
+from widearc.usecases.intent.intents import intent_words
+from widearc.usecases.swap.wanted import SwapAsk
 
 ASK = SwapAsk(place_id=2, client_id=1, kg=220.0)
 NEXT_WEEK = "2026-12-01T09:00:00+00:00"

@@ -112,7 +112,7 @@ def test_who_works_is_said(client):
 
 def test_each_claim_has_its_page_and_keeps_what_is_typed(client):
     listed = raw(client.get("/claims/"))
-    from widearc.usecases.claims import CLAIMS
+    from widearc.usecases.claims.claims import CLAIMS
 
     for found in CLAIMS.values():
         assert f'href="/claims/{found.id}"' in listed

@@ -17,7 +17,7 @@ from waitress.server import create_server
 
 from tools.soak import soak
 from widearc.gauge import SCRIPTS, Simulator
-from widearc.usecases.bench import gives_back
+from widearc.usecases.bench.bands import gives_back
 from widearc.web import create_app
 
 

@@ -12,8 +12,8 @@ import pytest
 from widearc import store
 from widearc.core.body import Body
 from widearc.core.intent import Shape
-from widearc.usecases.intents import start_intent
-from widearc.web.intentform import address, intent_of, read
+from widearc.usecases.intent.intents import start_intent
+from widearc.web.screens.intent.query import address, intent_of, read
 
 BODY = Body()
 HANDS = {

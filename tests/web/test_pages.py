@@ -18,7 +18,7 @@ from widearc.core.statics import curve as core_curve
 from widearc.formats import parse_scenario
 from widearc.store import errors as store_errors
 from widearc.usecases import SheetError
-from widearc.usecases.room import kit_of
+from widearc.usecases.room.kit import kit_of
 from widearc.web import create_app
 
 PAGES = [
@@ -100,6 +100,8 @@ def test_a_wrong_part_of_the_job_is_marked_and_kept_as_typed(client, query, says
 def test_every_error_class_has_a_page(app):
     samples = {
         "InputError": errors.InputError("kg", -1, "0 or more"),
+        "RangeError": errors.RangeError("kg", -1, 0, 500, " kg"),
+        "UnreadError": errors.UnreadError("exercise", "x", "a machine that was read"),
         "UnknownNameError": errors.UnknownNameError("exercise", "x", ["y"]),
         "PostureError": errors.PostureError(0.0, "cannot balance"),
         "TargetError": errors.TargetError("no work"),

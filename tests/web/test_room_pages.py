@@ -14,7 +14,8 @@ import pytest
 from tests.conftest import NOW
 from widearc import store, usecases
 from widearc.core.equipment import KINDS
-from widearc.web import create_app, elevation
+from widearc.web import create_app
+from widearc.web.drawing import elevation
 
 
 def text(response):

@@ -4,6 +4,7 @@ May import core only. Every document is checked on the way in and on the way out
 the place as a JSON pointer (or a row), the value, and what is allowed.
 """
 
+from widearc.formats.curve import curve_document
 from widearc.formats.documents import FORMATS, check, load_json, schema
 from widearc.formats.exercises import exercises_document
 from widearc.formats.intent import intent_part, parse_intent
@@ -17,13 +18,7 @@ from widearc.formats.readings import (
     write_columns,
     write_readings,
 )
-from widearc.formats.scenario import (
-    curve_document,
-    parse_body,
-    parse_limits,
-    parse_scenario,
-    parse_style,
-)
+from widearc.formats.scenario import parse_body, parse_limits, parse_scenario, parse_style
 from widearc.formats.swap import (
     SwapRequest,
     parse_swap_request,

@@ -13,7 +13,8 @@ from jsonschema import Draft202012Validator
 from jsonschema.exceptions import ValidationError, best_match
 from referencing import Registry, Resource
 
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, RangeError
+from widearc.formats.loads import load_schema
 
 FORMATS = ("scenario", "curve", "swap-request", "swap", "fit", "kit", "exercises", "check")
 """Every format by the name after "wide-arc/"."""
@@ -46,7 +47,10 @@ def load_json(text: str) -> Any:
 def schema(name: str) -> Mapping[str, Any]:
     """Return the schema of a format by its short name."""
     text = files("widearc.formats").joinpath("schemas", f"{name}.json").read_text(encoding="utf-8")
-    loaded: Mapping[str, Any] = json.loads(text)
+    loaded: dict[str, Any] = json.loads(text)
+    if name == "common":
+        # every kind of load writes its own branch
+        loaded["$defs"]["load"] = load_schema()
     return loaded
 
 
@@ -92,9 +96,10 @@ def _as_input_error(error: ValidationError) -> InputError:
     if rule == "required" and isinstance(error.instance, dict):
         missing = next(key for key in cast(list[str], value) if key not in error.instance)
         return InputError(f"{pointer.rstrip('/')}/{missing}", None, "this key is needed")
+    if rule in ("minimum", "maximum"):
+        low, high = (value, None) if rule == "minimum" else (None, value)
+        return RangeError(pointer, error.instance, low, high)  # type: ignore[arg-type]
     allowed = {
-        "minimum": f"{value} or more",
-        "maximum": f"{value} or less",
         "enum": "one of " + ", ".join(str(v) for v in value) if isinstance(value, list) else "",
         "const": f"{value!r}",
         "type": f"a value of type {value}",

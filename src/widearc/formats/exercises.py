@@ -5,10 +5,11 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from widearc.core.equipment import LOADS, AtPort
 from widearc.core.exercises import EXERCISES, Exercise, OptionSpec
 from widearc.formats.documents import check
 
-AT_A_PORT = ("mass", "band", "spring", "lever", "cable", "corner-bar", "chain")
+AT_A_PORT = tuple(name for name, kind in LOADS.items() if issubclass(kind, AtPort))
 
 
 def exercises_document() -> dict[str, Any]:

@@ -14,7 +14,7 @@ import numpy as np
 from widearc.core.equipment import FITS, BandFit, fit_band, fit_machine
 from widearc.core.errors import InputError, UnknownNameError
 from widearc.formats.documents import check
-from widearc.formats.scenario import law_part
+from widearc.formats.laws import law_part
 
 HEADERS = ("length_m", "force_n")
 MOST_ROWS = 500

@@ -4,7 +4,7 @@ May import store, formats and core; knows no web page and prints nothing. Time c
 """
 
 from widearc.core.muscle import MuscleUse
-from widearc.usecases.arc import (
+from widearc.usecases.arc.arc import (
     SECTION_WORDS,
     Arc,
     CardSection,
@@ -15,13 +15,42 @@ from widearc.usecases.arc import (
     edit_card,
     muscles,
 )
-from widearc.usecases.bench import BandSheet, band_sheet, save_band
-from widearc.usecases.checks import check_document
-from widearc.usecases.client import change_client, new_client, remove_client
-from widearc.usecases.elsewhere import elsewhere
-from widearc.usecases.exchange import ImportPlan, export_kit, import_kit, plan_import
-from widearc.usecases.felt import THIRDS, WHERE, felt_of, keep_felt
-from widearc.usecases.instead import (
+from widearc.usecases.arc.felt import THIRDS, WHERE, felt_of, keep_felt
+from widearc.usecases.bench.bands import BandSheet, band_sheet, save_band
+from widearc.usecases.client.client import change_client, new_client, remove_client
+from widearc.usecases.client.strength import (
+    Effort,
+    effort_words,
+    efforts,
+    equal_reps,
+    log_set,
+    remove_set,
+    strength_of,
+)
+from widearc.usecases.intent.intents import SCOPE as INTENTS
+from widearc.usecases.intent.intents import (
+    intent_of_curve,
+    intent_words,
+    keep_intent,
+    remove_intent,
+)
+from widearc.usecases.room.elsewhere import elsewhere
+from widearc.usecases.room.exchange import ImportPlan, export_kit, import_kit, plan_import
+from widearc.usecases.room.items import (
+    ItemFacts,
+    add_item,
+    change_item,
+    duplicate_item,
+    keep_settings,
+    remove_item,
+)
+from widearc.usecases.room.kit import kit_of
+from widearc.usecases.room.places import change_place, copy_place, new_place, remove_place
+from widearc.usecases.room.room import RoomView, mark, mark_zone, room, see, take_back
+from widearc.usecases.selfcheck import check_document
+from widearc.usecases.sheet import SheetError
+from widearc.usecases.swap.checks import set_up_checks
+from widearc.usecases.swap.instead import (
     changes,
     columns_of,
     drop_favourite,
@@ -31,49 +60,11 @@ from widearc.usecases.instead import (
     muscle_column,
     reps_of,
     set_aside,
-    set_up_checks,
 )
-from widearc.usecases.intents import SCOPE as INTENTS
-from widearc.usecases.intents import intent_of_curve, intent_words, keep_intent, remove_intent
-from widearc.usecases.kit import kit_of
-from widearc.usecases.room import (
-    ItemFacts,
-    RoomView,
-    add_item,
-    change_item,
-    change_place,
-    copy_place,
-    duplicate_item,
-    keep_settings,
-    mark,
-    mark_zone,
-    new_place,
-    remove_item,
-    remove_place,
-    room,
-    see,
-    take_back,
-)
-from widearc.usecases.sheet import SheetError
-from widearc.usecases.strength import (
-    Effort,
-    effort_words,
-    efforts,
-    equal_reps,
-    log_set,
-    remove_set,
-    strength_of,
-)
-from widearc.usecases.swap import (
-    SwapAsk,
-    SwapView,
-    answer_request,
-    client_notes,
-    decide,
-    swap_view,
-    wantable,
-)
-from widearc.usecases.week import (
+from widearc.usecases.swap.request import answer_request
+from widearc.usecases.swap.swap import SwapView, client_notes, decide, swap_view
+from widearc.usecases.swap.wanted import SwapAsk, wantable
+from widearc.usecases.week.week import (
     MOST_TIMES,
     asked_words,
     plan,

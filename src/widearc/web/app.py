@@ -12,25 +12,13 @@ from flask import Flask
 from flask_compress import Compress
 from flask_talisman import Talisman
 from flask_wtf.csrf import CSRFProtect
+from jinja2 import StrictUndefined
 
 from widearc.core.search import Memo
-from widearc.web import db, errors, words
-from widearc.web.gaugedesk import GaugeDesk
-from widearc.web.views import (
-    arc,
-    bench,
-    claims,
-    clients,
-    exchange,
-    formats,
-    gauge,
-    intent,
-    machine,
-    method,
-    room,
-    swap,
-    week,
-)
+from widearc.web import db, errors
+from widearc.web.screens import marks, screens
+from widearc.web.screens.bench.gaugedesk import GaugeDesk
+from widearc.web.words import words
 
 CSP = {
     "default-src": "'none'",
@@ -94,22 +82,11 @@ def create_app(
     )
     db.init_app(app)
     errors.init_app(app)
-    for blueprint in (
-        room.blueprint,
-        bench.blueprint,
-        machine.blueprint,
-        claims.blueprint,
-        exchange.blueprint,
-        clients.blueprint,
-        gauge.blueprint,
-        arc.blueprint,
-        intent.blueprint,
-        swap.blueprint,
-        method.blueprint,
-        formats.blueprint,
-        week.blueprint,
-    ):
-        app.register_blueprint(blueprint)
+    for screen in screens():
+        for blueprint in screen.blueprints:
+            app.register_blueprint(blueprint)
+    app.jinja_env.globals["marks"] = marks()
+    app.jinja_env.undefined = StrictUndefined
     for name in (
         "whole",
         "kg",

@@ -2,112 +2,226 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from types import MappingProxyType
+from typing import Any
 
 import numpy as np
 
-from widearc.core.body import PORTS
+from widearc.core.kit import presses_on_spine
+from widearc.core.matching import of_work
 from widearc.core.muscle import JOINTS, muscle_use
 from widearc.core.search import Candidate
 from widearc.core.statics import Curve, grip_n, lumbar
 from widearc.core.units import G
 
-COLUMNS: Mapping[str, str] = MappingProxyType(
-    {
-        "match": "match",
-        "shape": "shape",
-        "long": "share of the work where lengthened",
-        "steady": "steadiness",
-        "alone": "failing alone",
-        "minutes": "set-up minutes",
-        "step": "smallest step",
-        "spine": "low back",
-    }
-)
-
-
+MOST_WEIGHT = 5.0
+QUICK_MINUTES = 2.0
 ALONE = {"yes": 1.0, "with stops": 0.5, "no": 0.0}
 
-
-MOST_WEIGHT = 5.0
-
-
-FILTERS = ("alone", "spine", "quick", "step")
+Value = Any
+"""A column's value: a number, a word, or None where there is none."""
 
 
-QUICK_MINUTES = 2.0
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Column:
+    """A column of Swap: its value for a stand-in beside what was wanted (None: an intent).
+
+    good: the value as 0 to 1, 1 being what a trainer would rather have. weighed: its place among
+    the columns that can be weighed, 0 where it cannot. only: the words of its filter ("" for none);
+    filter: the filter's name in an address; passes: what the filter lets through. cell: what is
+    said of it under "what changes", "" for nothing; the rank is its place there.
+    """
+
+    name: str
+    words: str
+    rank: int
+    value: Callable[[Candidate, Curve | None], Value]
+    good: Callable[[Value], float] = lambda _: 0.0
+    sorts: bool = True
+    weighed: int = 0
+    only: str = ""
+    filter: str = ""
+    passes: Callable[[Value], bool] = lambda _: True
+    cell: Callable[[Value], str] = lambda _: ""
+
+
+def _main_long(candidate: Candidate, _: Curve | None) -> float:
+    return float(candidate.comparison.long_third_share[candidate.target.main][0])
+
+
+def _spine(candidate: Candidate, wanted: Curve | None) -> float | None:
+    own = candidate.curve
+    here = lumbar(own.setup, own.motion)
+    there = None if wanted is None else lumbar(wanted.setup, wanted.motion)
+    if here is None or there is None or float(np.abs(there.moment_nm[0]).max()) <= 1.0:
+        return None
+    return float(np.abs(here.moment_nm[0]).max() / np.abs(there.moment_nm[0]).max())
+
+
+def _axial(candidate: Candidate, _: Curve | None) -> bool:
+    return presses_on_spine(candidate.curve.setup.loads)
+
+
+def _hand(candidate: Candidate, _: Curve | None) -> float | None:
+    grip = grip_n(candidate.curve.setup, candidate.curve.motion)
+    return None if grip is None else float(np.nanmax(grip[0])) / G
+
+
+def _spine_words(ratio: float | None) -> str:
+    if ratio is None or abs(ratio - 1.0) <= 0.1:
+        return ""
+    much = f"{ratio:.1f} times as much"
+    if ratio < 2:
+        much = f"{100 * abs(ratio - 1):.0f} % {'more' if ratio > 1 else 'less'}"
+    return f"Low back: {much} at most, by a single-muscle estimate."
+
+
+def _step_words(step: float | None) -> str:
+    return "no heavier load here" if step is None else f"next load {100 * step:.0f} % more"
+
+
+COLUMNS: Mapping[str, Column] = MappingProxyType(
+    {
+        column.name: column
+        for column in (
+            Column(
+                name="match",
+                words="match",
+                rank=1,
+                value=lambda c, _: c.match,
+                # the order that the ranking has
+                good=lambda _: 0.0,
+            ),
+            Column(
+                name="shape", words="shape", rank=2, value=lambda c, _: c.shape, good=lambda v: v
+            ),
+            Column(
+                name="long",
+                words="share of the work where lengthened",
+                rank=3,
+                value=_main_long,
+                good=lambda v: v,
+                weighed=1,
+            ),
+            Column(
+                name="steady",
+                words="steadiness",
+                rank=4,
+                value=lambda c, _: c.exercise.steadiness,
+                good=lambda v: (v - 1) / 4.0,
+                weighed=2,
+                cell=lambda v: f"Steadiness {v} of 5",
+            ),
+            Column(
+                name="alone",
+                words="failing alone",
+                rank=5,
+                value=lambda c, _: c.exercise.fails_alone,
+                good=lambda v: ALONE[v],
+                weighed=3,
+                filter="alone",
+                only="safe to fail alone",
+                passes=lambda v: v == "yes",
+                cell=lambda v: f"failing alone: {v}",
+            ),
+            Column(
+                name="minutes",
+                words="set-up minutes",
+                rank=6,
+                value=lambda c, _: c.exercise.minutes,
+                good=lambda v: max(0.0, 1.0 - v / 10.0),
+                weighed=4,
+                filter="quick",
+                only=f"set up in {QUICK_MINUTES:g} min",
+                passes=lambda v: v <= QUICK_MINUTES,
+                cell=lambda v: f"{v:g} min to set up",
+            ),
+            Column(
+                name="step",
+                words="smallest step",
+                rank=7,
+                value=lambda c, _: c.step,
+                good=lambda v: 0.0 if v is None else max(0.0, 1.0 - v / 0.3),
+                weighed=5,
+                filter="step",
+                only="a heavier load left",
+                passes=lambda v: v is not None,
+                cell=lambda v: (
+                    "no heavier load here" if v is None else f"next load {100 * v:.0f} % more"
+                ),
+            ),
+            Column(
+                name="spine",
+                words="low back",
+                rank=8,
+                value=_spine,
+                good=lambda v: 1.0 if v is None else max(0.0, 1.0 - 0.5 * v),
+                weighed=6,
+                cell=_spine_words,
+            ),
+            Column(
+                name="axial",
+                words="presses on the spine",
+                rank=9,
+                value=_axial,
+                sorts=False,
+                filter="spine",
+                only="nothing on the spine",
+                passes=lambda v: not v,
+                cell=lambda v: "Low back: the load presses on the spine." if v else "",
+            ),
+            Column(
+                name="hand_kg",
+                words="in one hand",
+                rank=10,
+                value=_hand,
+                sorts=False,
+                cell=lambda v: "" if v is None else f"Grip: up to {v:.0f} kg in one hand.",
+            ),
+        )
+    }
+)
+"""Every column by its name."""
+
+SORTED = tuple(c for c in COLUMNS.values() if c.sorts)
+"""What can be sorted by."""
+
+WEIGHED = tuple(sorted((c for c in COLUMNS.values() if c.weighed), key=lambda c: c.weighed))
+"""What can be weighed against the match."""
+
+FILTERS = tuple(c for c in COLUMNS.values() if c.filter)
+"""What can be filtered by."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Beside:
-    """A stand-in's columns. minutes: to set up; step: share, None: none left; steady 1 to 5; alone:
-    in words.
+    """A stand-in's columns: its values by the names of `COLUMNS`."""
 
-    spine: its greatest low-back moment over the wanted exercise's, None where one has no estimate;
-    hand_kg: what one hand holds at most, None for free hands; axial: whether it presses on the
-    spine; long: share of the work done in the lengthened third of the wanted range.
-    """
+    values: Mapping[str, Value]
 
-    minutes: float
-    step: float | None
-    steady: int
-    alone: str
-    spine: float | None
-    hand_kg: float | None
-    axial: bool
-    long: float
+    def __getitem__(self, name: str) -> Value:
+        """Return a column's value."""
+        return self.values[name]
 
     def passes(self, only: Collection[str]) -> bool:
-        """Return whether it passes every filter of FILTERS that is named; none of them changes a
-        match.
-        """
-        fails = {
-            "alone": self.alone != "yes",
-            "spine": self.axial,
-            "quick": self.minutes > QUICK_MINUTES,
-            "step": self.step is None,
-        }
-        return not any(fails[name] for name in only)
+        """Return whether it passes every filter that is named; none of them changes a match."""
+        return all(c.passes(self[c.name]) for c in FILTERS if c.filter in only)
 
-    def good(self, column: str) -> float:
+    def good(self, name: str) -> float:
         """Return a column as 0 to 1, 1 being what a trainer would rather have."""
-        if column == "steady":
-            return (self.steady - 1) / 4.0
-        if column == "alone":
-            return ALONE[self.alone]
-        if column == "minutes":
-            return max(0.0, 1.0 - self.minutes / 10.0)
-        if column == "step":
-            return 0.0 if self.step is None else max(0.0, 1.0 - self.step / 0.3)
-        if column == "spine":
-            return 1.0 if self.spine is None else max(0.0, 1.0 - 0.5 * self.spine)
-        return self.long
+        return COLUMNS[name].good(self[name])
+
+    def cell(self, name: str) -> str:
+        """Return what is said of a column, "" for nothing."""
+        return COLUMNS[name].cell(self[name])
 
 
 def beside(candidate: Candidate, wanted: Curve | None) -> Beside:
     """Return a stand-in's columns beside the wanted exercise (None: an intent)."""
-    own, exercise = candidate.curve, candidate.exercise
-    spine = None
-    here = lumbar(own.setup, own.motion)
-    there = None if wanted is None else lumbar(wanted.setup, wanted.motion)
-    if here is not None and there is not None and float(np.abs(there.moment_nm[0]).max()) > 1.0:
-        spine = float(np.abs(here.moment_nm[0]).max() / np.abs(there.moment_nm[0]).max())
-    grip = grip_n(own.setup, own.motion)
-    main = int(np.argmax([b.sum() for b in candidate.comparison.bins]))
-    return Beside(
-        minutes=exercise.minutes,
-        step=candidate.step,
-        steady=exercise.steadiness,
-        alone=exercise.fails_alone,
-        spine=spine,
-        hand_kg=None if grip is None else float(np.nanmax(grip[0])) / G,
-        axial=any(
-            PORTS[getattr(x, "port", "sole")].axial for x in own.setup.loads if hasattr(x, "port")
-        ),
-        long=float(candidate.comparison.long_third_share[main][0]),
-    )
+    values = {name: column.value(candidate, wanted) for name, column in COLUMNS.items()}
+    return Beside(values=MappingProxyType(values))
 
 
 def weighted(match: float, columns: Beside, weights: Mapping[str, float]) -> float:
@@ -133,11 +247,7 @@ def sorted_by(
     def key(candidate: Candidate) -> float:
         """Return what a candidate is sorted by."""
         own = columns[candidate.exercise.id]
-        if by == "sum":
-            return -weighted(candidate.match, own, weights)
-        if by == "match":
-            return 0.0
-        return -candidate.shape if by == "shape" else -own.good(by)
+        return -weighted(candidate.match, own, weights) if by == "sum" else -own.good(by)
 
     return sorted(candidates, key=key)
 
@@ -160,5 +270,5 @@ def muscle_match(
     """Return work in common over work in either, by thirds of a muscle's own length, 0 to 1."""
     if own is None:
         return 0.0
-    high = sum(max(a, b) for a, b in zip(wanted, own, strict=True))
-    return sum(min(a, b) for a, b in zip(wanted, own, strict=True)) / high if high > 0 else 0.0
+    common = sum(min(a, b) for a, b in zip(wanted, own, strict=True))
+    return float(of_work(common, sum(wanted), sum(own))) if sum(wanted) + sum(own) > 0 else 0.0

@@ -37,7 +37,7 @@ def equal_loads(
     an angle that the wanted range does not have.
     """
     target = question.target
-    main = int(np.argmax([b.sum() for b in target.bins]))
+    main = target.main
     found = _frame_of(chosen, question)
     if found is None:
         return ()

@@ -13,14 +13,8 @@ from widearc.core.search import Candidate, PreparedBatch, Question
 from widearc.core.setups import extras_here
 
 ALIKE = 0.1  # of the work: a set-up that differs by no more asks "the same work"
-
-
 LEAST_LESS = 0.05  # of the peak: less is not worth a change
-
-
 MOST_KINDER = 3
-
-
 ACTIONS = {"knee": Action.KE, "hip": Action.HE, "ankle": Action.PF}
 """Whose demand is looked at for a sore joint."""
 

@@ -12,11 +12,7 @@ from widearc.core.kit import Anchor, Furniture, Kit
 from widearc.core.search import Candidate, Question
 
 ANCHORS_M = tuple(round(0.05 * i, 2) for i in range(47))
-
-
 BOXES_M = tuple(round(0.05 * i, 2) for i in range(1, 21))
-
-
 BAND_SHARES = (0.25, 0.35, 0.5, 0.7, 0.85, 1.0, 1.2, 1.4, 1.7, 2.0, 2.5, 3.0)
 
 

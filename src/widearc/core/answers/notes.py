@@ -6,8 +6,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from widearc.core.body import PORTS
-from widearc.core.kit import STAGES, Rules
+from widearc.core.kit import STAGES, Rules, presses_on_spine
 from widearc.core.statics import Curve, grip_n
 from widearc.core.units import G
 
@@ -41,15 +40,13 @@ def notes_for(own: Curve, wanted: Curve | None, rules: Rules) -> tuple[str, ...]
 
 
 def _one_leg(own: Curve) -> bool:
-    return own.motion.legs == 1 or own.setup.exercise.family == "split"
+    return own.motion.legs == 1 or own.setup.exercise.law.one_leg
 
 
 def _sore(joint: str, side: str, own: Curve, wanted: Curve | None) -> str:
     which = "both" if side == "both" else side
     if joint == "low back":
-        presses = any(
-            PORTS[getattr(x, "port", "sole")].axial for x in own.setup.loads if hasattr(x, "port")
-        )
+        presses = presses_on_spine(own.setup.loads)
         return f"Sore low back: the load {'presses' if presses else 'does not press'} on the spine."
     name = f"Sore {which} {joint}{'s' if which == 'both' else ''}"
     there = _peak(own, joint)

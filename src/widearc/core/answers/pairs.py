@@ -9,12 +9,10 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.curve import Action
 from widearc.core.kit import left_out
-from widearc.core.matching import compare
+from widearc.core.matching import compare, of_work
 from widearc.core.search import Candidate, Question, compared_exercises
 
 COVERED = 0.60  # match on a joint: less is not called covered
-
-
 TRIED = 4  # best ones for each joint that are put together
 
 
@@ -98,11 +96,12 @@ def _for_joint(question: Question, index: int) -> list[Candidate]:
 def _together(question: Question, one: Candidate, two: Candidate) -> Pair:
     target = question.target
     bins = [_bins(question, c) for c in (one, two)]
-    low = high = 0.0
+    common = given = 0.0
     for i, wanted in enumerate(target.bins):
         both = bins[0][i] + bins[1][i]
-        low += float(np.minimum(both, wanted).sum())
-        high += float(np.maximum(both, wanted).sum())
+        common += float(np.minimum(both, wanted).sum())
+        given += float(both.sum())
+    asked = sum(float(wanted.sum()) for wanted in target.bins)
     covers = tuple(
         tuple(
             float(np.minimum(own[i], wanted).sum() / wanted.sum())
@@ -114,7 +113,7 @@ def _together(question: Question, one: Candidate, two: Candidate) -> Pair:
         first=one,
         second=two,
         actions=(target.actions[0], target.actions[1]),
-        match=low / high if high else 0.0,
+        match=float(of_work(common, asked, given)),
         covers=((covers[0][0], covers[0][1]), (covers[1][0], covers[1][1])),
     )
 

@@ -12,11 +12,7 @@ from widearc.core.kit import Anchor, BandStock, Furniture, Kit, Weight, left_out
 from widearc.core.search import Memo, Question, compared_exercises
 
 _BOX = Furniture(id="+", name="New box", kind="box", height_m=0.30)
-
-
 _BENCH = Furniture(id="+", name="New bench", kind="bench", height_m=0.43)
-
-
 _EYE = Anchor(id="+", name="New anchor", height_m=0.08)
 
 

@@ -15,11 +15,7 @@ from widearc.core.setups import extras_here
 from widearc.core.units import to_deg
 
 LEAST_GAIN = 0.005  # of the match: less is not shown
-
-
 MOST_TWEAKS = 6
-
-
 STRAPS = "lifting straps"
 
 

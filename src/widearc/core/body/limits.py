@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, fields
 
-from widearc.core.errors import InputError
+from widearc.core.errors import RangeError
 from widearc.core.units import DEG
 
 _RANGES = {
@@ -34,9 +34,7 @@ class Limits:
             if item.name in _RANGES:
                 value, (low, high) = getattr(self, item.name), _RANGES[item.name]
                 if not math.isfinite(value) or not low <= value <= high:
-                    raise InputError(
-                        f"/limits/{item.name}", value, f"from {low:g} to {high:g} degrees"
-                    )
+                    raise RangeError(f"/limits/{item.name}", value, low, high, " degrees")
 
     @property
     def dorsiflexion(self) -> float:

@@ -12,7 +12,7 @@ from dataclasses import dataclass, field
 from enum import Enum
 from types import MappingProxyType
 
-from widearc.core.errors import InputError, UnknownNameError
+from widearc.core.errors import RangeError, UnknownNameError
 
 
 class Sex(Enum):
@@ -74,14 +74,15 @@ class Body:
         for name, low, high, unit in (("mass_kg", 25, 300, "kg"), ("stature_m", 1.0, 2.4, "m")):
             value = getattr(self, name)
             if not math.isfinite(value) or not low <= value <= high:
-                raise InputError(f"/body/{name}", value, f"from {low} to {high} {unit}")
+                raise RangeError(f"/body/{name}", value, low, high, f" {unit}")
         for name, value in self.segments.items():
             if name not in SEGMENTS:
                 raise UnknownNameError(f"/body/segments/{name}", name, SEGMENTS)
             usual = SEGMENTS[name] * self.stature_m
             if not math.isfinite(value) or not 0.6 * usual <= value <= 1.4 * usual:
                 where = f"/body/segments/{name}"
-                raise InputError(where, value, f"from {0.6 * usual:.3f} to {1.4 * usual:.3f} m")
+                low, high = round(0.6 * usual, 3), round(1.4 * usual, 3)
+                raise RangeError(where, value, low, high, " m")
         # read hundreds of times a curve: worked out once
         for name in ("foot_m", "shank_m", "thigh_m", "trunk_m"):
             object.__setattr__(self, name, self._length(name))

@@ -41,6 +41,7 @@ from widearc.core.equipment.loads.band import (
 from widearc.core.equipment.loads.cable import Cable
 from widearc.core.equipment.loads.chain import Chain
 from widearc.core.equipment.loads.corner_bar import CornerBar
+from widearc.core.equipment.loads.fields import Choice, Field, Law, Number, Point, Port, Table, Tie
 from widearc.core.equipment.loads.lever import Lever
 from widearc.core.equipment.loads.load import AtPort, Line, Load, Stored
 from widearc.core.equipment.loads.mass import FreeMass, height_j
@@ -72,11 +73,14 @@ __all__ = [
     "BandLaw",
     "Cable",
     "Chain",
+    "Choice",
     "CornerBar",
+    "Field",
     "FreeMass",
     "Hold",
     "HoldKind",
     "ItemKind",
+    "Law",
     "Lever",
     "Line",
     "LinearLaw",
@@ -84,9 +88,12 @@ __all__ = [
     "MachineFit",
     "Margin",
     "MooneyRivlinLaw",
+    "Number",
     "PairMatch",
     "Pendulum",
+    "Point",
     "PointsLaw",
+    "Port",
     "Quantity",
     "Sled",
     "Source",
@@ -94,6 +101,8 @@ __all__ = [
     "SpringLoad",
     "Stack",
     "Stored",
+    "Table",
+    "Tie",
     "check_quantity",
     "drawn_pulls",
     "fit_band",

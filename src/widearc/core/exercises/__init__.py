@@ -2,11 +2,15 @@
 
 from widearc.core.exercises.catalogue import EXERCISES, exercise
 from widearc.core.exercises.exercise import Exercise, LoadWay
+from widearc.core.exercises.families import FAMILIES
+from widearc.core.exercises.family import Family
 from widearc.core.exercises.options import Options, OptionSpec, in_si, resolve
 
 __all__ = [
     "EXERCISES",
+    "FAMILIES",
     "Exercise",
+    "Family",
     "LoadWay",
     "OptionSpec",
     "Options",

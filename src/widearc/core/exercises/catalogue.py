@@ -1,27 +1,31 @@
-"""The whole catalogue by id."""
+"""The whole catalogue by id: what the folder `entries` holds, shelf after shelf."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
+from importlib import import_module
+from pkgutil import iter_modules
 from types import MappingProxyType
 
 from widearc.core.errors import UnknownNameError
-from widearc.core.exercises.entries.carriages import CARRIAGES
-from widearc.core.exercises.entries.hips import HIPS
-from widearc.core.exercises.entries.isolation import ISOLATION
-from widearc.core.exercises.entries.lunges import LUNGES
-from widearc.core.exercises.entries.presses import PRESSES
-from widearc.core.exercises.entries.squats import SQUATS
-from widearc.core.exercises.entries.supports import SUPPORTS
-from widearc.core.exercises.entries.swings import SWINGS
+from widearc.core.exercises import entries
 from widearc.core.exercises.exercise import Exercise
 from widearc.core.exercises.ways import WAYS
+
+
+def _entries() -> Iterator[Exercise]:
+    modules = [
+        import_module(f"{entries.__name__}.{m.name}") for m in iter_modules(entries.__path__)
+    ]
+    for module in sorted(modules, key=lambda shelf: shelf.SHELF):
+        yield from module.ENTRIES
+
 
 EXERCISES: Mapping[str, Exercise] = MappingProxyType(
     {
         entry.id: entry if entry.ways else replace(entry, ways=WAYS.get(entry.id, ()))
-        for entry in (*SQUATS, *SUPPORTS, *LUNGES, *PRESSES, *ISOLATION, *HIPS, *SWINGS, *CARRIAGES)
+        for entry in _entries()
     }
 )
 """Every exercise by its stable id."""

@@ -6,6 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from widearc.core.curve import Action
+from widearc.core.exercises.families import FAMILIES
+from widearc.core.exercises.family import Family
 from widearc.core.exercises.options import OptionSpec, with_defaults
 
 
@@ -66,18 +68,28 @@ class Exercise:
     def __post_init__(self) -> None:
         """Gather the exercise's options with its own defaults."""
         legs: tuple[int, ...] | None = None
-        if self.family not in ("split", "carriage", "mobility"):
+        if self.law.own_legs:
             alone = self.defaults.get("legs") == 1
             legs = (1,) if alone else (1, 2) if self.one_leg else (2,)
         options = with_defaults(
-            self.family, self.defaults, self.more_options, self.without_options, legs
+            self.law.options, self.defaults, self.more_options, self.without_options, legs
         )
         object.__setattr__(self, "options", options)
 
     @property
+    def law(self) -> Family:
+        """Return the record of its family."""
+        return FAMILIES[self.family]
+
+    @property
+    def compared(self) -> bool:
+        """Return whether it has a joint whose work can be compared."""
+        return self.law.compared
+
+    @property
     def has_curve(self) -> bool:
         """Return whether a resistance curve exists: not for mobility work."""
-        return self.family != "mobility"
+        return self.law.has_curve
 
     @property
     def adds_axial(self) -> bool:

@@ -10,11 +10,7 @@ from types import MappingProxyType
 from widearc.core.exercises.exercise import LoadWay, way
 
 _NONE: tuple[LoadWay, ...] = ()
-
-
 _SLED = ((way("sled", "sled"),),)
-
-
 _STACK = ((way("stack", "shin-pad"),),)
 
 
@@ -27,11 +23,7 @@ _LUNGE = (
 
 
 _BACK = (_NONE, (way("dumbbell", "goblet"),))
-
-
 _LEG = (_NONE, (way("dumbbell", "ankle"),))
-
-
 _CARRIAGE = ((way("spring", "carriage"),),)
 
 

@@ -10,7 +10,7 @@ from widearc.core.kit.admission import (
     step_by_step,
     taken_words,
 )
-from widearc.core.kit.machines import MACHINES, is_axial, presses_for
+from widearc.core.kit.machines import MACHINES, is_axial, presses_for, presses_on_spine
 from widearc.core.kit.stock import (
     CAST,
     READ,
@@ -73,6 +73,7 @@ __all__ = [
     "pair_picks",
     "plate_picks",
     "presses_for",
+    "presses_on_spine",
     "rail_picks",
     "single_picks",
     "sled_picks",

@@ -14,8 +14,6 @@ from widearc.core.kit.machines import is_axial
 from widearc.core.kit.stock import BandShape, Kit, box_pairs
 
 LONG_MINUTES = 3.0  # a longer set-up is hidden in a packed place (assumed)
-
-
 WALK_M = 5.0  # free floor that travelling lunges need (assumed)
 
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from widearc.core.body import PORTS
+from widearc.core.equipment import AtPort, Load
 from widearc.core.exercises import Exercise, LoadWay
 from widearc.core.kit.stock import Kit, SledPress
 
@@ -42,3 +43,8 @@ def presses_for(exercise: Exercise, kit: Kit) -> tuple[SledPress, ...]:
 def is_axial(way: tuple[LoadWay, ...]) -> bool:
     """Return whether a way of loading presses on the spine."""
     return any(PORTS[part.port].axial for part in way)
+
+
+def presses_on_spine(loads: Iterable[Load]) -> bool:
+    """Return whether any of the loads presses on the spine."""
+    return any(isinstance(load, AtPort) and PORTS[load.port].axial for load in loads)

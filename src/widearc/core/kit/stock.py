@@ -16,12 +16,8 @@ from widearc.core.equipment import (
 from widearc.core.errors import InputError
 
 SHORT_LOOP_M = 0.45  # flat length up to which a loop is put round the thighs (assumed)
-
-
 # one standard error of a weight that nobody weighed: cast plates vary (common practice, no source)
 CAST = 0.02
-
-
 READ = 0.04  # of a band's pull, where its readings are not known (assumed)
 
 

@@ -33,7 +33,7 @@ def trainable(
     now: dict[Action, list[Exercise]] = {action: [] for action in Action}
     held_up: dict[Action, list[Exercise]] = {action: [] for action in Action}
     for exercise in EXERCISES.values():
-        if not exercise.has_curve or exercise.family == "plain path":
+        if not exercise.compared:
             continue
         if _possible(exercise, kit, free, limits, rules, taken):
             target = now

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
+from typing import Any
 
 import numpy as np
 
@@ -61,6 +62,11 @@ class Target:
         used = CENTRES_DEG[self.bins[index] > 0]
         ends = float(used.min() - 0.5), float(used.max() + 0.5)
         return ends[::-1] if self.actions[index].direction < 0 else ends
+
+    @property
+    def main(self) -> int:
+        """Return the index of the prime joint with the most wanted work."""
+        return int(np.argmax([b.sum() for b in self.bins]))
 
     def at_level_of(self, compared: Comparison) -> Target:
         """Return the target brought to the work of a candidate (one row) where it has no level of
@@ -171,6 +177,11 @@ def _usual_strength(action: Action, body: Body) -> Array | None:
     )
 
 
+def of_work(common: Any, wanted: Any, given: Any) -> Any:
+    """Return the match, 0 to 1: work in common over work in either; numbers or arrays."""
+    return common / (wanted + given - common)
+
+
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Comparison:
     """Candidates against a target; shares 0 to 1 (level may exceed 1), all shaped (set-ups,).
@@ -235,18 +246,19 @@ def compare(
     wanted = [b[None, :] for b in target.bins]
     total_t = float(sum(w.sum() for w in wanted))
     total_c = _sum(bins)
-    low = [np.minimum(w, b).sum(axis=1) for w, b in zip(wanted, bins, strict=True)]
-    high = [np.maximum(w, b).sum(axis=1) for w, b in zip(wanted, bins, strict=True)]
+    common = [np.minimum(w, b).sum(axis=1) for w, b in zip(wanted, bins, strict=True)]
+    parts = [
+        of_work(c, w.sum(), b.sum(axis=1)) for c, w, b in zip(common, wanted, bins, strict=True)
+    ]
     factor = np.divide(total_t, total_c, out=np.zeros_like(total_c), where=total_c > 0)
     scaled = [b * factor[:, None] for b in bins]
     in_common = sum(np.minimum(w, b).sum(axis=1) for w, b in zip(wanted, scaled, strict=True))
-    in_either = sum(np.maximum(w, b).sum(axis=1) for w, b in zip(wanted, scaled, strict=True))
     return Comparison(
-        match=np.asarray(sum(low) / sum(high)),
-        shape=np.asarray(in_common / in_either),
+        match=np.asarray(of_work(sum(common), total_t, total_c)),
+        shape=np.asarray(of_work(in_common, total_t, factor * total_c)),
         level=total_c / total_t,
         reach=_reach(wanted, bins),
-        by_joint=tuple(lo / hi for lo, hi in zip(low, high, strict=True)),
+        by_joint=tuple(parts),
         bins=tuple(bins),
         peak_deg=tuple(CENTRES_DEG[np.argmax(b, axis=1)] for b in bins),
         load_centre_deg=tuple(_centroid(b) for b in bins),

@@ -18,12 +18,11 @@ from widearc.core.movement.motion import (
     place_of,
 )
 from widearc.core.movement.move import move
-from widearc.core.movement.setup import FAMILIES, POSTURE_KEPT, SAMPLES, Setup
+from widearc.core.movement.setup import SAMPLES, Setup
+from widearc.core.movement.takes import kinds_of
 
 __all__ = [
-    "FAMILIES",
     "JOINTS",
-    "POSTURE_KEPT",
     "SAMPLES",
     "WORKING_JOINTS",
     "Force",
@@ -34,6 +33,7 @@ __all__ = [
     "Segment",
     "Setup",
     "clear_of_floor_deg",
+    "kinds_of",
     "move",
     "only_weights",
     "place_of",

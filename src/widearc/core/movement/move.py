@@ -11,14 +11,13 @@ from numpy.typing import NDArray
 from widearc.core.arrays import Array
 from widearc.core.equipment import AtPort, Cable, FreeMass, Load
 from widearc.core.errors import PostureError
+from widearc.core.movement.families import closure_of
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.range import LENGTHENED_ENDS, _cut_knee, _note_cuts, _shorter_for_hip
-from widearc.core.movement.setup import FAMILIES, POSTURE_KEPT, Setup, _load_part
+from widearc.core.movement.setup import Setup, _load_part
 
 MOST_TRIALS = 12  # to find where a spring is hooked: each trial brings it some ten times closer
 HOOKED_M = 1e-6
-PAD_SLIDES = ("thigh spread", "knee rotation")
-"""Families in which a lever's pad is not where its port is."""
 
 
 def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion:
@@ -35,8 +34,7 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
 
     def solved(options: Mapping[str, Any], loads: Sequence[Load]) -> Motion:
         """Return the family's motion for options (radians, metres) and loads."""
-        solve = FAMILIES[setup.exercise.family]
-        return solve(
+        return closure_of(setup.exercise)(
             setup.exercise, setup.body, setup.limits, options, loads, position, lowering=lowering
         )
 
@@ -74,14 +72,13 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
     if not unread:
         return setup.loads
     others = [load for load in setup.loads if load not in unread]
-    slides = setup.exercise.family in PAD_SLIDES
+    slides = setup.exercise.law.pad_slides
 
     def moved(loads: Sequence[Load]) -> list[Array]:
         """Return the points (m) of the unread loads' ports while lifting with these in their
         place.
         """
-        solve = FAMILIES[setup.exercise.family]
-        motion = solve(
+        motion = closure_of(setup.exercise)(
             setup.exercise, setup.body, setup.limits, options, loads, position, lowering=False
         )
         return [
@@ -98,7 +95,7 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
     ]
     points = moved([*others, *probes])
     known = [load.read_off(point) for load, point in zip(unread, points, strict=True)]
-    for _ in range(0 if setup.exercise.family in POSTURE_KEPT and not slides else MOST_TRIALS):
+    for _ in range(0 if setup.exercise.law.still and not slides else MOST_TRIALS):
         # a spring hooked at the shortest place moves that place
         points = moved([*others, *known])
         again = [load.read_again(point) for load, point in zip(known, points, strict=True)]

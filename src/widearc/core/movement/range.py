@@ -25,11 +25,7 @@ LENGTHENED_ENDS = (
 
 
 _CLOSE = 0.01 * DEG
-
-
 MOST_ZOOMS = 6  # on the step in which balance is lost: each as fine again as the samples
-
-
 RISES = 2.6  # times the last step: see _highest
 
 

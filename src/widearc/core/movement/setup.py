@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from types import MappingProxyType
 from typing import Any
 
 import numpy as np
@@ -15,65 +14,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.equipment import AtPort, Load
 from widearc.core.errors import InputError
 from widearc.core.exercises import Exercise, Options, in_si, resolve
-from widearc.core.movement.families import (
-    arc_squat,
-    back_extension,
-    bridge,
-    calf,
-    carriage,
-    hinge,
-    knee_rotation,
-    kneeling,
-    plain_path,
-    plank,
-    press,
-    sled_squat,
-    split,
-    stance,
-    supported,
-    swing,
-    thigh_spread,
-)
 from widearc.core.movement.loading import load_shape
-
-FAMILIES = MappingProxyType(
-    {
-        "stance": stance.solve,
-        "supported stance": supported.solve,
-        "hinge": hinge.solve,
-        "split": split.solve,
-        "sled press": press.solve,
-        "sled squat": sled_squat.solve,
-        "arc squat": arc_squat.solve,
-        "knee rotation": knee_rotation.solve,
-        "hip rotation trunk": back_extension.solve,
-        "hip rotation leg": swing.solve,
-        "kneeling": kneeling.solve,
-        "bridge": bridge.solve,
-        "calf": calf.solve,
-        "plank knee bend": plank.solve,
-        "carriage": carriage.solve,
-        "thigh spread": thigh_spread.solve,
-        "plain path": plain_path.solve,
-    }
-)
-"""Every family with a curve by its name."""
-
-
-POSTURE_KEPT = (
-    "knee rotation",
-    "bridge",
-    "hip rotation trunk",
-    "hip rotation leg",
-    "thigh spread",
-    "plank knee bend",
-    "sled press",
-    "sled squat",
-    "arc squat",
-    "supported stance",
-)
-"""Families whose posture does not depend on the load. Some forms of others are so too."""
-
 
 SAMPLES = 101
 
@@ -103,7 +44,7 @@ class Setup:
         object.__setattr__(self, "resolved", resolve(self.exercise.options, self.options))
         if not isinstance(self.samples, int) or not 11 <= self.samples <= 2001:
             raise InputError("/samples", self.samples, "a whole number from 11 to 2001")
-        if self.exercise.family not in FAMILIES:
+        if not self.exercise.has_curve:
             raise InputError(
                 "/exercise", self.exercise.id, "an exercise with a curve: mobility work has none"
             )

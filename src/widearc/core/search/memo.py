@@ -30,8 +30,6 @@ from widearc.core.search.references import (
 from widearc.core.setups import NOTHING, Batch, Listed, Range, batches
 
 KEPT_SHARED = 20
-
-
 T = TypeVar("T")
 
 

@@ -14,23 +14,15 @@ from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.kit import Kit, Machine, Pick, Piece
-from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare
+from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare, of_work
 from widearc.core.search.references import Narrow, References, refused
 from widearc.core.setups import NOTHING, Batch, picks_of, pieces_to_carry, users_of
 from widearc.core.statics import Curve, Share, computed, curve, gathered
 
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
-
-
 CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache
-
-
 MANY = 3  # totals a reference
-
-
 MOST_EXACT = 50
-
-
 KEPT_EXACT = 40  # curves a batch: a room that changes back finds them
 
 
@@ -197,7 +189,7 @@ class PreparedBatch:
                 own *= np.divide(total, q, out=np.zeros_like(q), where=some)[:, :, None]
                 level = np.where(some, total, 0.0)
             in_common = np.minimum(own, asked, out=own) @ every
-            match[start : start + step] = in_common / (total + level - in_common)
+            match[start : start + step] = of_work(in_common, total, level)
             work[start : start + step] = q
         return match, work
 

@@ -14,7 +14,7 @@ from widearc.core.dose import RepStyle, Tempo, style_weight
 from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import Kit, Piece, Rules
-from widearc.core.matching import Comparison, Target, compare
+from widearc.core.matching import Comparison, Target, compare, of_work
 from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.prepared import PreparedBatch, score_together
 from widearc.core.search.reasons import sentence
@@ -26,8 +26,6 @@ from widearc.core.statics import BodyDoubt, Curve
 from widearc.core.units import to_deg
 
 PLAIN = RepStyle()
-
-
 KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
 
 
@@ -60,6 +58,7 @@ class Candidate:
     step: float | None
     sentence: str
     style: RepStyle = PLAIN
+    target: Target
     _unsure: Unsure
     _kept: list[Doubt] = field(default_factory=list)
 
@@ -265,6 +264,7 @@ class Question:
             reach=float(compared.reach[0]),
             level=float(compared.level[0]),
             step=step,
+            target=target,
             sentence=sentence(target.at_level_of(compared), compared, exact),
             _unsure=Unsure(
                 own=exact, compared=compared, target=target, wanted=self._doubt, errors=errors
@@ -281,10 +281,9 @@ class Question:
         if not target.has_level:
             factor = sum(b.sum() for b in target.bins) / max(float(sum(b.sum() for b in own)), 1e-9)
             own = [b * factor for b in own]
-        low = sum(float(np.minimum(t, c).sum()) for t, c in zip(target.bins, own, strict=True))
-        return low / sum(
-            float(np.maximum(t, c).sum()) for t, c in zip(target.bins, own, strict=True)
-        )
+        common = sum(float(np.minimum(t, c).sum()) for t, c in zip(target.bins, own, strict=True))
+        wanted, given = (sum(float(b.sum()) for b in bins) for bins in (target.bins, own))
+        return float(of_work(common, wanted, given))
 
     def in_style(self, chosen: Candidate, style: RepStyle) -> Candidate:
         """Return a candidate done in a rep style: its dose against the wanted one, in the plain

@@ -28,17 +28,9 @@ from widearc.core.search.question import Candidate, Question
 from widearc.core.statics import BodyDoubt, Curve
 
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
-
-
 NO_RULES = Rules()
-
-
 USUAL_DOUBT = BodyDoubt()
-
-
 PLAIN, USUAL_TEMPO = RepStyle(), Tempo()
-
-
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
 
@@ -143,7 +135,7 @@ def _left_out(exercise: Exercise, question: Question) -> Excluded | None:
 
 def compared_exercises() -> tuple[Exercise, ...]:
     """Return the exercises that have a joint to compare."""
-    return tuple(e for e in EXERCISES.values() if e.has_curve and e.family != "plain path")
+    return tuple(e for e in EXERCISES.values() if e.compared)
 
 
 def _ordered(found: Iterable[Candidate]) -> list[Candidate]:

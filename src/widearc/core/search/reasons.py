@@ -10,17 +10,9 @@ from widearc.core.matching import Comparison, Target
 from widearc.core.statics import Curve
 
 NOTHING = 0.03  # of the target's greatest demand: less counts as nothing
-
-
 LIKE = 0.08  # a ratio this close to 1 is called alike
-
-
 SPREAD = 0.12  # a ratio that varies less than this is "all the way"
-
-
 BEYOND = 0.08  # of the wanted work: more outside the wanted range is said
-
-
 BLOCK = 10  # degrees over which a ratio is read: single degrees are too fine to speak of
 
 
@@ -28,7 +20,7 @@ def sentence(target: Target, compared: Comparison, curve: Curve) -> str:
     """Return where the candidate differs from the target: the main joint first, then the other in
     short.
     """
-    main = int(np.argmax([b.sum() for b in target.bins]))
+    main = target.main
     words = [_main_joint(target, main, compared.bins[main][0], curve)]
     for index, action in enumerate(target.actions):
         if index != main:

@@ -22,14 +22,12 @@ from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action, on_grid
 from widearc.core.equipment import Band, gives_way
 from widearc.core.kit import hold_of
-from widearc.core.movement import POSTURE_KEPT, SAMPLES, Setup
+from widearc.core.movement import SAMPLES, Setup
 from widearc.core.setups import ELASTIC, NOTHING, Batch, Row, table_of
 from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 
 # every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
 SEARCH_SAMPLES = 11
-
-
 KNOTS = {"lunge": (1, 4)}
 """Samples by a movement's variant at which it changes its way: a lunge's rear foot leaves the
 floor, the leg hangs.
@@ -38,20 +36,10 @@ floor, the leg hangs.
 
 # curves: so few are computed at full samples at once, and nothing needs to be computed again
 SMALL = 60
-
-
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
-
-
 CLOSE_STEP = 0.024  # the same in steps and lunges, whose hip turns back
-
-
 CLOSE_CUT = 0.08  # the same where a range that the hip limit ends changes with the load
-
-
 CLOSE_LINEAR = 0.003  # the same where a guess is only as coarse as its samples
-
-
 CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
 
 
@@ -90,29 +78,20 @@ else is here.
 
 
 KEPT_CUTS = 4  # choices of degrees: those of a question's two joints and of the one before
-
-
 FEW = 5  # totals: so few are their own references
 
 
 def is_linear(batch: Batch) -> bool:
     """Return whether a batch's posture does not depend on its loads."""
     exercise = batch.exercise
-    if exercise.family == "split":
-        return exercise.variant == ""
-    if exercise.family == "kneeling":
-        return "pivot" in exercise.options and exercise.options["pivot"].default == "knee"
-    if exercise.family == "calf":
-        return exercise.variant == "press"
-    if exercise.family == "hinge":
-        # a bar kept over the foot: whatever it weighs, balance asks the same posture
-        kept = exercise.variant == "deadlift" or exercise.options["hold"].default == "bar"
-        return (
-            kept
-            and all(way.port == "hands" and way.stock not in ELASTIC for way in batch.way)
-            and bool(batch.way)
-        )
-    return exercise.family in POSTURE_KEPT
+    if exercise.law.kept_in_hands and not _in_hands(batch):
+        return False
+    return exercise.law.keeps_posture(exercise)
+
+
+def _in_hands(batch: Batch) -> bool:
+    weights = (way.port == "hands" and way.stock not in ELASTIC for way in batch.way)
+    return bool(batch.way) and all(weights)
 
 
 def refused(share: Share, rows: Sequence[Row], times: int = 1) -> BoolArray:
@@ -240,8 +219,6 @@ Narrow = NDArray[np.float32]
 
 
 Columns = NDArray[np.intp]
-
-
 EVERY: Columns = np.arange(len(CENTRES_DEG))
 """All degrees of the grid."""
 

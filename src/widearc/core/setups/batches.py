@@ -62,8 +62,6 @@ from widearc.core.setups.pulls import (
 from widearc.core.units import DEG
 
 T = TypeVar("T")
-
-
 NOTHING = Pick(kg=0.0)
 
 
@@ -458,8 +456,6 @@ class Listed:
 
 
 BELL_PORTS = ("goblet", "hip-belt", "hands")  # where a kettlebell can be held as well as a dumbbell
-
-
 OWN_TOTALS = ("stack", "cable", "rail", "pendulum")  # what these make depends on the machine
 
 

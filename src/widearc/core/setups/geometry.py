@@ -21,35 +21,15 @@ from widearc.core.kit import Furniture, Kit, Machine, SledPress, Thing, box_pair
 from widearc.core.movement import clear_of_floor_deg
 
 HIP_OVER_SEAT_M = 0.09  # hip centre over the seat's top (assumed: half a thigh's depth)
-
-
 SPLIT_STEPS = (0.55, 0.65, 0.75, 0.85)
-
-
 SPLIT_LEANS = (10.0, 25.0)
-
-
 SPLIT_BACK = (0.35, 0.45)
-
-
 FOOT_HEIGHTS = (0.0, 0.05, 0.10, 0.15, 0.20, 0.25)
-
-
 STANCES = (0.2, 0.35)  # wider than usual, m: the leg plane turns only past the hips' own breadth
-
-
 FEET_AHEAD = (0.2, 0.3, 0.4)
-
-
 HANDLE_LEANS = (10.0, 20.0, 30.0)
-
-
 HINGE_KNEES = (5.0, 15.0, 25.0)
-
-
 HINGE_TRUNKS = (80.0, 65.0, 50.0)
-
-
 SEAT_HIPS = (90.0, 65.0)
 
 

@@ -22,14 +22,8 @@ from widearc.core.kit import (
 )
 
 MOST_BANDS = 3  # pulled together
-
-
 ELASTIC = ("band", "spring")
-
-
 FOLDED = "band folded once"
-
-
 LEADS_M = (0.1, 0.2)  # of chain before the band: each link further down lets the band go slacker
 
 
@@ -102,11 +96,7 @@ def _whole(band: BandStock) -> tuple[BandStock, int]:
 
 
 BASE_AHEAD_M = 0.06  # mid-foot ahead of the ankle
-
-
 BASE_HIGH_M = 0.2  # a kettlebell's handle (assumed)
-
-
 LEAST_BASE_KG = 16.0  # less lifts off under any band worth it
 
 

@@ -77,14 +77,7 @@ class Curve:
 
 def held_joints(setup: Setup) -> frozenset[str]:
     """Return the leg joints that seat, pad or floor holds in this exercise."""
-    family = setup.exercise.family
-    if family == "knee rotation":
-        return frozenset({"hip", "ankle"})
-    if family == "kneeling" and setup.resolved["pivot"] == "toe":
-        return frozenset()
-    if family in ("kneeling", "hip rotation trunk", "hip rotation leg"):
-        return frozenset({"ankle"})
-    return frozenset()
+    return setup.exercise.law.held(setup.resolved)
 
 
 def curve(

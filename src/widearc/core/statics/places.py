@@ -11,7 +11,6 @@ import numpy as np
 from widearc.core.statics.demand import Curve
 from widearc.core.units import DEG
 
-UPRIGHT = ("stance", "supported stance", "split", "sled squat", "arc squat")
 AT_LIMIT = 0.5 * DEG
 
 
@@ -34,7 +33,7 @@ def places(curve: Curve, row: int = 0) -> tuple[Place, ...]:
     """
     motion, setup = curve.motion, curve.setup
     found = []
-    if setup.exercise.family in UPRIGHT and "hip" in motion.points and "knee" in motion.points:
+    if setup.exercise.law.upright and "hip" in motion.points and "knee" in motion.points:
         rise = (
             motion.full(motion.points["hip"])[1][row] - motion.full(motion.points["knee"])[1][row]
         )
@@ -63,7 +62,7 @@ def knee_past_toes_m(curve: Curve, row: int = 0) -> float | None:
     """
     motion = curve.motion
     if (
-        curve.setup.exercise.family not in UPRIGHT
+        not curve.setup.exercise.law.upright
         or "toe" not in motion.points
         or "knee" not in motion.points
     ):

@@ -14,11 +14,7 @@ from widearc.core.arrays import Array, BoolArray
 from widearc.core.units import G
 
 GRIP = 0.4  # friction coefficient between a weight or furniture and the floor (assumed)
-
-
 WARN_BELOW, REFUSE_BELOW = 1.5, 1.0  # margins (common practice, no source)
-
-
 HoldKind = Literal["eye", "weight", "furniture", "feet", "partner"]
 
 

@@ -28,8 +28,6 @@ def _newton(name: str, words: str, low: float, high: float, **more: object) -> Q
 
 
 _SCALE = "stand it on a scale, or hang it from one"
-
-
 _FLOOR_UP = "tape from the floor to its top"
 
 

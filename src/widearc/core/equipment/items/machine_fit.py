@@ -27,8 +27,6 @@ CONSTANTS = MappingProxyType(
 
 
 Column = Sequence[float]
-
-
 Columns = Mapping[str, Column]
 
 

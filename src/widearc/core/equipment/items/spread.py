@@ -12,11 +12,7 @@ import numpy as np
 from widearc.core.arrays import Array
 
 SCALE_SHARE, SCALE_N, TAPE_M = 0.02, 1.0, 0.005
-
-
 DRAWS, SEED = 400, 20_261
-
-
 LARGEST_SHARE = 0.5  # near slack the share of next to nothing says nothing
 
 

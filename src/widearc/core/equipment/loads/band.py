@@ -318,6 +318,7 @@ class Band(Line):
             high=2.0,
             key="lead",
             default=0.0,
+            quiet=True,
         ),
     )
     made_of = "elastic"

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.errors import InputError
+from widearc.core.errors import RangeError
 from widearc.core.units import CENTIMETRE, PLAIN, Unit
 
 
@@ -21,7 +21,8 @@ class Number:
 
     name: of the load's value and in a document; key: in an address, "" where no form asks for it.
     usual: what a form begins with; default: what may be left out of a document (None: needed
-    there). whole: counted. weighs: the load's forces grow with it. said: beside it in the schema.
+    there); quiet: it is left out where it has that value. whole: counted. weighs: the load's
+    forces grow with it. said: beside it in the schema.
     follows: another number's key, by which a form fills this one.
     """
 
@@ -34,6 +35,7 @@ class Number:
     usual: float = 0.0
     default: float | None = None
     optional: bool = False
+    quiet: bool = False
     whole: bool = False
     weighs: bool = False
     said: str = ""
@@ -46,12 +48,7 @@ class Number:
             least, most = value.min(), value.max()
         # what is not a number is not between either
         if not (least >= self.low and most <= self.high):
-            raise InputError(self.name, value, self.allowed)
-
-    @property
-    def allowed(self) -> str:
-        """Return the range in words, in the unit it is kept in."""
-        return f"from {self.low:g} to {self.high:g}{self.unit.kept}"
+            raise RangeError(self.name, value, self.low, self.high, self.unit.kept)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -80,7 +80,9 @@ _MOBILITY = Exercise(
 )
 
 
-CARRIAGES = (
+SHELF = 8  # its place in the catalogue
+
+ENTRIES = (
     _PUSH,
     replace(
         _PUSH,

@@ -72,7 +72,9 @@ _BACK_EXTENSION = Exercise(
 )
 
 
-HIPS = (
+SHELF = 6  # its place in the catalogue
+
+ENTRIES = (
     _HINGE,
     replace(
         _HINGE,

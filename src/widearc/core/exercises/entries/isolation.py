@@ -66,8 +66,6 @@ _FIRST = (
 
 
 _DUMBBELL, _NORDIC = _FIRST
-
-
 _MACHINE_CHECKS = ("Pivot in line with the knee", "Pad just above the ankle", "Range stop set")
 
 
@@ -129,7 +127,9 @@ _STANDING_CALF = Exercise(
 )
 
 
-ISOLATION = (
+SHELF = 5  # its place in the catalogue
+
+ENTRIES = (
     *_FIRST,
     _EXTENSION,
     replace(

@@ -7,14 +7,10 @@ from __future__ import annotations
 from dataclasses import replace
 
 from widearc.core.curve import Action
-from widearc.core.exercises.entries.squats import SQUATS
+from widearc.core.exercises.entries.squats import ENTRIES as SQUATS
 
 KE, HE, AB = Action.KE, Action.HE, Action.AB
-
-
 _SPLIT = next(entry for entry in SQUATS if entry.id == "split-squat")
-
-
 _STRAIGHT_KNEE = "Stop short of a locked knee under load."
 
 
@@ -45,7 +41,9 @@ _LUNGE = replace(
 )
 
 
-LUNGES = (
+SHELF = 3  # its place in the catalogue
+
+ENTRIES = (
     _LUNGE,
     replace(
         _LUNGE,

@@ -8,8 +8,6 @@ from widearc.core.curve import Action
 from widearc.core.exercises.exercise import Exercise, way
 
 KE, HE = Action.KE, Action.HE
-
-
 _STRAIGHT_KNEE = "Stop short of a locked knee under load."
 
 
@@ -49,7 +47,9 @@ _PRESS = Exercise(
 )
 
 
-PRESSES = (
+SHELF = 4  # its place in the catalogue
+
+ENTRIES = (
     _PRESS,
     replace(
         _PRESS,

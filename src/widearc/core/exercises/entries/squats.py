@@ -214,12 +214,10 @@ _BACK, _GOBLET, _FREE = (
 
 
 _DUMBBELL, _SPLIT, _BAND = _BY_ID["dumbbell-squat"], _BY_ID["split-squat"], _BY_ID["band-squat"]
-
-
 _BELT_CAUTION = "Stand up to unhook; set the load down before you step off."
+SHELF = 1  # its place in the catalogue
 
-
-SQUATS = (
+ENTRIES = (
     *_FIRST,
     replace(
         _BACK,

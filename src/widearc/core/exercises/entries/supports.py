@@ -7,14 +7,13 @@ from __future__ import annotations
 from dataclasses import replace
 
 from widearc.core.curve import Action
-from widearc.core.exercises.entries.hips import HIPS
-from widearc.core.exercises.entries.squats import SQUATS
+from widearc.core.exercises.entries.hips import ENTRIES as HIPS
+from widearc.core.exercises.entries.squats import ENTRIES as SQUATS
 from widearc.core.exercises.exercise import Exercise
-from widearc.core.exercises.options import DEADLIFT, RAIL_HINGE
+from widearc.core.exercises.families.hinge import DEADLIFT
+from widearc.core.exercises.families.supported_stance import RAIL_HINGE
 
 KE, HE = Action.KE, Action.HE
-
-
 _BY_ID = {entry.id: entry for entry in (*SQUATS, *HIPS)}
 
 
@@ -26,11 +25,7 @@ _BACK, _FREE, _HINGE = (
 
 
 _STRAIGHT_KNEE = "Stop short of a locked knee under load."
-
-
 _BELT_CAUTION = "Stand up to unhook; set the load down before you step off."
-
-
 _BAND_CAUTION = "Look the band over first; keep your face out of its line of recoil."
 
 
@@ -141,7 +136,9 @@ _HACK = Exercise(
 )
 
 
-SUPPORTS = (
+SHELF = 2  # its place in the catalogue
+
+ENTRIES = (
     _RAIL,
     _BALL,
     replace(

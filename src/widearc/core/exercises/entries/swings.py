@@ -5,23 +5,15 @@ from __future__ import annotations
 from dataclasses import replace
 
 from widearc.core.curve import Action
-from widearc.core.exercises.entries.hips import HIPS
-from widearc.core.exercises.entries.isolation import ISOLATION
+from widearc.core.exercises.entries.hips import ENTRIES as HIPS
+from widearc.core.exercises.entries.isolation import ENTRIES as ISOLATION
 from widearc.core.exercises.exercise import Exercise
-from widearc.core.exercises.options import CALF_PRESS
+from widearc.core.exercises.families.calf import CALF_PRESS
 
 KE, HE, KF, HF, PF, AB = Action.KE, Action.HE, Action.KF, Action.HF, Action.PF, Action.AB
-
-
 _BY_ID = {entry.id: entry for entry in (*ISOLATION, *HIPS)}
-
-
 _BRIDGE, _NORDIC, _REVERSE = _BY_ID["hip-thrust"], _BY_ID["nordic-curl"], _BY_ID["reverse-nordic"]
-
-
 _CALF = _BY_ID["calf-raise-standing"]
-
-
 _BAND_CAUTION = "Look the band over first; keep your face out of its line of recoil."
 
 
@@ -140,7 +132,9 @@ _SPREAD = Exercise(
 )
 
 
-SWINGS = (
+SHELF = 7  # its place in the catalogue
+
+ENTRIES = (
     _RAISE,
     replace(
         _RAISE,

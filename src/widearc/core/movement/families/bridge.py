@@ -24,6 +24,8 @@ from widearc.core.movement.loading import attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 
+FAMILY = "bridge"
+
 BENCH_AT = 0.8  # of hip to shoulder
 
 

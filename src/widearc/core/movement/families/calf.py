@@ -17,12 +17,13 @@ from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import ahead, balanced_angle, lean, spread
-from widearc.core.movement.families import seated_calf
 from widearc.core.movement.legs import Foot, add_leg, flat, stand_on
 from widearc.core.movement.loading import attach, load_shape, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+
+FAMILY = "calf"
 
 LEAN_RANGE = (-40 * DEG, 40 * DEG)
 
@@ -40,8 +41,6 @@ def solve(
     """Return the calf raise's motion for options `o` (radians, metres) at `position` (1,
     samples).
     """
-    if exercise.variant in ("seated", "press"):
-        return seated_calf.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
     shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
     legs = int(o["legs"])

@@ -30,6 +30,8 @@ from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G
 
+FAMILY = "carriage"
+
 HANDS_ON = ("carriage", "sled")
 
 

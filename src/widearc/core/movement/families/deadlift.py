@@ -25,6 +25,9 @@ from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk
 from widearc.core.units import DEG, G
 
+FAMILY = "hinge"
+VARIANTS = ("deadlift",)
+
 SHANK_RANGE = (-25 * DEG, 50 * DEG)
 
 

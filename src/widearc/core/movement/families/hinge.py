@@ -19,12 +19,13 @@ from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import bracketed_root, lean, spread, turning_root, vec
-from widearc.core.movement.families import deadlift
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
 from widearc.core.movement.loading import attach, load_shape, only_weights, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import ARM_COM, Trunk
 from widearc.core.units import DEG, G
+
+FAMILY = "hinge"
 
 SHANK_RANGE = (-50 * DEG, 60 * DEG)
 
@@ -40,8 +41,6 @@ def solve(
     lowering: bool,
 ) -> Motion:
     """Return the hinge's motion for options `o` (radians, metres) at `position` (1, samples)."""
-    if exercise.variant == "deadlift":
-        return deadlift.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     trunk_lean = np.atleast_2d(o["trunk_from"] + (o["trunk_to"] - o["trunk_from"]) * position)
     shape = np.broadcast_shapes(trunk_lean.shape, load_shape(loads, o))
     legs = int(o["legs"])

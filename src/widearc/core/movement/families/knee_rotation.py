@@ -24,6 +24,8 @@ from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, to_deg
 
+FAMILY = "knee rotation"
+
 THIGH_ANGLE = {
     "seated": 0.0,
     "prone": 180 * DEG,
@@ -32,11 +34,7 @@ THIGH_ANGLE = {
 
 
 DUMBBELL_BELOW_M = 0.05  # how far a dumbbell held by the feet hangs below the soles (assumed)
-
-
 FREE_OF_FLOOR_M = 0.02
-
-
 FARTHEST_PIVOT_M = 0.2  # a lever's pivot from the knee: further off it is another machine
 
 

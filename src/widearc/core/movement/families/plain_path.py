@@ -15,6 +15,8 @@ from widearc.core.geometry import slope, spread, vec
 from widearc.core.movement.loading import attach, load_shape
 from widearc.core.movement.motion import Motion
 
+FAMILY = "plain path"
+
 
 def solve(
     exercise: Exercise,

@@ -24,6 +24,8 @@ from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import ARM_COM, Trunk
 from widearc.core.units import DEG
 
+FAMILY = "plank knee bend"
+
 
 def solve(
     exercise: Exercise,

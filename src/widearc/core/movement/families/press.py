@@ -26,9 +26,9 @@ from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, G, to_deg
 
+FAMILY = "sled press"
+
 PUSH_SHARE = 0.3
-
-
 STRENGTH_OF = {"hip": "hip_extension", "knee": "knee_extension", "ankle": "plantarflexion"}
 
 

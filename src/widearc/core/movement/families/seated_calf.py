@@ -25,6 +25,12 @@ from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G
 
+FAMILY = "calf"
+VARIANTS = (
+    "seated",
+    "press",
+)
+
 
 def solve(
     exercise: Exercise,

@@ -24,6 +24,8 @@ from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G
 
+FAMILY = "sled squat"
+
 
 def solve(
     exercise: Exercise,

@@ -20,12 +20,13 @@ from widearc.core.equipment import Load
 from widearc.core.errors import InputError
 from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import ahead, flexion_for, lean, spread, third_side, vec
-from widearc.core.movement.families import stepping
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.loading import attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+
+FAMILY = "split"
 
 REAR_PITCH = 60 * DEG
 
@@ -43,8 +44,6 @@ def solve(
     """Return the split squat's motion for options `o` (radians, metres) at `position` (1,
     samples).
     """
-    if exercise.variant in ("lunge", "b-stance"):
-        return stepping.solve(exercise, body, limits, o, loads, position, lowering=lowering)
     knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
     shape = np.broadcast_shapes(knee_bend.shape, load_shape(loads, o))
     motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1)

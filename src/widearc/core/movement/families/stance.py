@@ -26,12 +26,10 @@ from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G, to_deg
 
+FAMILY = "stance"
+
 FIRST_LEAN = 5 * DEG  # shank lean at a straight knee (common practice, no source)
-
-
 LEAN_RANGE = (-35 * DEG, 89 * DEG)
-
-
 WEDGE_SPAN = s.BALL - s.HEEL  # heel to ball, share of foot length
 
 

@@ -36,12 +36,14 @@ from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G
 
+FAMILY = "split"
+VARIANTS = (
+    "lunge",
+    "b-stance",
+)
+
 REAR_PITCH = 60 * DEG
-
-
 LEAVES, HANGS = 0.1, 0.4  # of the lift: the rear foot leaves the floor; the free leg hangs
-
-
 CLEARANCE_M = 0.10  # of the free foot's ankle over the floor while it hangs (assumed)
 
 

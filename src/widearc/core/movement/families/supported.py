@@ -25,6 +25,8 @@ from widearc.core.movement.loading import attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 
+FAMILY = "supported stance"
+
 
 def solve(
     exercise: Exercise,

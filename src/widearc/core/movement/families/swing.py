@@ -23,6 +23,8 @@ from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
 
+FAMILY = "hip rotation leg"
+
 TRUNK_LEAN = {
     "supine": -90 * DEG,
     "hanging": 0.0,

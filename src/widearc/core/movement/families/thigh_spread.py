@@ -20,6 +20,8 @@ from widearc.core.geometry import spread, vec
 from widearc.core.movement.loading import add_couple_of_stack, attach, book, load_shape
 from widearc.core.movement.motion import Motion
 
+FAMILY = "thigh spread"
+
 PORT_AT = 0.9  # of hip to knee
 
 

@@ -1,0 +1,369 @@
+"""The measuring sheet of anything but a band: readings, the law through them, check readings, what
+they set.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Any
+
+import numpy as np
+
+from widearc import store
+from widearc.core.equipment import (
+    ItemKind,
+    MachineFit,
+    Source,
+    Spring,
+    check_quantity,
+    hung_rest_m,
+    kind_of,
+    trust,
+)
+from widearc.core.errors import InputError
+from widearc.core.units import DEG, FORCE_N, G
+from widearc.store.errors import MissingError
+from widearc.usecases.bench.columns import COLUMNS, NAMES, Columns, fit_of
+from widearc.usecases.room.kit import badge_of
+from widearc.usecases.room.room import scope
+from widearc.usecases.sheet import SheetError, cell
+
+MOST_ROWS = 60
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Check:
+    """One check reading beside the prediction, N; off as a share of the reading; says: what
+    follows.
+    """
+
+    reading: store.MachineReading
+    predicted_n: float
+    off: float
+    says: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MachineSheet:
+    """An item with its readings and the law through them, one for each dial setting; refused: why
+    there is none.
+    """
+
+    item: store.ItemRow
+    kind: ItemKind
+    badge: str
+    readings: tuple[store.MachineReading, ...]
+    fits: Mapping[str, MachineFit]
+    refused: Mapping[str, str]
+    checks: tuple[Check, ...]
+
+    @property
+    def columns(self) -> Columns | None:
+        """Return what is read of this kind, None where nothing is fitted."""
+        return COLUMNS.get(self.kind.fit)
+
+    def of(self, setting: str) -> tuple[store.MachineReading, ...]:
+        """Return the readings of a dial setting."""
+        return tuple(r for r in self.readings if r.setting == setting)
+
+
+def machine_sheet(con: store.Connection, trainer_id: int, item_id: int) -> MachineSheet:
+    """Return the sheet of an item that is not a band; MissingError if it is not there."""
+    item = store.item(con, trainer_id, item_id)
+    if item.kind == "band":
+        raise MissingError(f"{item.name} is a band: it has a sheet of its own")
+    kind = kind_of(item.kind)
+    rows = store.machine_readings(con, trainer_id, item_id)
+    read = tuple(r for r in rows if r.purpose == "fit")
+    fits: dict[str, MachineFit] = {}
+    refused: dict[str, str] = {}
+    if kind.fit:
+        for setting in dict.fromkeys(r.setting for r in read):
+            try:
+                fits[setting] = fit_of(
+                    kind.fit, [r for r in read if r.setting == setting], item.quantities
+                )
+            except InputError as error:
+                refused[setting] = f"{error.value} is not enough: {error.allowed}"
+    checks = tuple(
+        _checked(kind.fit, fits, read, r)
+        for r in rows
+        if r.purpose == "check" and r.setting in fits
+    )
+    return MachineSheet(
+        item=item,
+        kind=kind,
+        badge=badge_of(item, len(read)),
+        readings=read,
+        fits=MappingProxyType(fits),
+        refused=MappingProxyType(refused),
+        checks=checks,
+    )
+
+
+def rows_from(
+    fit: str, columns: Mapping[str, Sequence[Any]], setting: str = ""
+) -> tuple[store.MachineReading, ...]:
+    """Return readings from a fit's columns, all of one dial setting."""
+    count = len(columns["force_n"])
+    at = columns[NAMES[fit]] if fit in NAMES else [0.0] * count
+    arm = columns.get("pad_m" if fit == "stack" else "arm_m", [None] * count)
+    way = columns.get("direction", [None] * count)
+    return tuple(
+        store.MachineReading(at=a, force_n=f, arm_m=m, direction=d, setting=setting)
+        for a, f, m, d in zip(at, columns["force_n"], arm, way, strict=True)
+    )
+
+
+def predict_n(
+    fit: str, found: MachineFit, rows: Sequence[store.MachineReading], at: store.MachineReading
+) -> float | None:
+    """Return the pull (N) that a law predicts for a reading's place; None outside a cam's table."""
+    law = found.law
+    if fit == "spring":
+        return law["start_n"] + law["rate_n_per_m"] * at.at
+    if fit == "sled":
+        return law["along_rail_n"] + (
+            law["friction_n"] if at.direction == "push" else -law["friction_n"]
+        )
+    if fit == "lever":
+        return law["kg_m"] * G * float(np.cos((at.at + law["angle_deg"]) * DEG)) / (at.arm_m or 1.0)
+    if fit == "pendulum":
+        return law["kg_m"] * G * float(np.sin(at.at * DEG)) / (at.arm_m or 1.0)
+    if fit == "cable":
+        return law["ratio"] * at.at * G + law["offset_n"]
+    if fit == "corner-bar":
+        return law["bar_n"] + law["sleeve_per_hand"] * at.at * G
+    angles, moments = found.tables["angle_deg"], found.tables["moment_nm"]
+    if not angles[0] <= at.at <= angles[-1]:
+        return None
+    return float(np.interp(at.at, angles, moments)) / (at.arm_m or 1.0)
+
+
+def _checked(
+    fit: str,
+    fits: Mapping[str, MachineFit],
+    rows: Sequence[store.MachineReading],
+    reading: store.MachineReading,
+) -> Check:
+    found = fits[reading.setting]
+    predicted = predict_n(fit, found, rows, reading)
+    if predicted is None:
+        return Check(
+            reading=reading,
+            predicted_n=float("nan"),
+            off=0.0,
+            says="outside the readings: no prediction",
+        )
+    error = found.spread_n if found.spread_n is not None else 0.02 * abs(predicted)
+    off, says = trust(predicted, error, reading.force_n)
+    return Check(reading=reading, predicted_n=predicted, off=off, says=says)
+
+
+def parse_readings(
+    fit: str,
+    typed: Sequence[Mapping[str, str]],
+    force_unit: str,
+    *,
+    purpose: str = "fit",
+    read_on: str | None = None,
+) -> tuple[store.MachineReading, ...]:
+    """Return readings in SI from typed rows; rows without a force are passed over.
+
+    Raises SheetError with a message at each wrong cell ("row-2-at").
+    """
+    columns = COLUMNS[fit]
+    messages: dict[str, str] = {}
+    per_force = FORCE_N.get(force_unit)
+    if per_force is None:
+        raise SheetError({"force_unit": f"{force_unit[:10]} is not a unit of force known here"})
+    rows: list[store.MachineReading] = []
+    prefix = "row" if purpose == "fit" else "check"
+    for index, row in enumerate(typed):
+        if not any(row.get(name, "").strip() for name in ("at", "force")):
+            continue
+        key = f"{prefix}-{index}"
+        at = (
+            cell(row.get("at", ""), f"{key}-at", f"a number of {columns.unit}", messages)
+            if columns.unit
+            else 0.0
+        )
+        force = cell(row.get("force", ""), f"{key}-force", f"a pull in {force_unit}", messages)
+        arm = (
+            cell(row.get("arm", ""), f"{key}-arm", "a length in cm", messages)
+            if columns.arm
+            else None
+        )
+        if force is not None and not 0 <= force * per_force <= 20000:
+            messages[f"{key}-force"] = (
+                f"{force:g} {force_unit} is not kept: from 0 to {20000 / per_force:.0f}"
+            )
+        if at is not None and not -1000 <= at * columns.per <= 1000:
+            messages[f"{key}-at"] = f"{at:g} {columns.unit} is not kept: from -1000 to 1000"
+        if arm is not None and not 2 <= arm <= 300:
+            messages[f"{key}-arm"] = f"{arm:g} cm is not kept: from 2 to 300 cm"
+        direction = row.get("direction", "") if columns.direction else None
+        if columns.direction and direction not in ("push", "return"):
+            messages[f"{key}-direction"] = "push or return"
+        setting = " ".join(row.get("setting", "").split())[:40] if columns.setting else ""
+        if not messages and at is not None and force is not None:
+            rows.append(
+                store.MachineReading(
+                    at=at * columns.per,
+                    force_n=force * per_force,
+                    arm_m=None if arm is None else arm / 100,
+                    direction=direction,
+                    setting=setting,
+                    purpose=purpose,
+                    read_on=read_on,
+                )
+            )
+    if len(typed) > MOST_ROWS:
+        messages["rows"] = f"{len(typed)} rows are too many: at most {MOST_ROWS}"
+    if messages:
+        raise SheetError(messages)
+    return tuple(rows)
+
+
+def save_readings(
+    con: store.Connection,
+    trainer_id: int,
+    item_id: int,
+    rows: Sequence[store.MachineReading],
+    measured: Mapping[str, float],
+    *,
+    now: str,
+) -> None:
+    """Keep an item's readings, what they set, and quantities that were measured beside them (SI),
+    with undo.
+
+    SheetError when a quantity is out of range or the readings allow no law; nothing is kept then.
+    """
+    sheet = machine_sheet(con, trainer_id, item_id)
+    quantities, sources = dict(sheet.item.quantities), dict(sheet.item.sources)
+    messages: dict[str, str] = {}
+    for name, value in measured.items():
+        try:
+            quantities[name] = check_quantity(sheet.kind.quantity(name), value, name)
+            sources[name] = Source.MEASURED
+        except InputError as error:
+            messages[name] = f"{error.value} is not kept: {error.allowed}"
+    if messages:
+        raise SheetError(messages)
+    for setting in dict.fromkeys(r.setting for r in rows):
+        own = [r for r in rows if r.setting == setting]
+        try:
+            found = fit_of(sheet.kind.fit, own, quantities)
+        except InputError as error:
+            where = f" of dial {setting}" if setting else ""
+            messages["rows"] = (
+                f"{error.value}{where}: not enough for a law; it takes {error.allowed}"
+            )
+            continue
+        for name, value in _sets(sheet.kind, found, quantities).items():
+            quantity = sheet.kind.quantity(name)
+            if quantity.low <= value <= quantity.high:
+                quantities[name], sources[name] = value, Source.MEASURED
+            else:
+                messages["rows"] = (
+                    f"the readings make {quantity.words} {quantity.shown(value)} "
+                    f"{quantity.unit}: it should lie from "
+                    f"{quantity.shown(quantity.low)} to {quantity.shown(quantity.high)}; read again"
+                )
+    if messages:
+        raise SheetError(messages)
+    checks = [r for r in store.machine_readings(con, trainer_id, item_id) if r.purpose == "check"]
+    words = f"{sheet.item.name}: readings kept"
+    with store.recorded(
+        con, trainer_id, scope=scope(sheet.item.place_id), kind="readings", words=words, now=now
+    ):
+        store.replace_machine_readings(con, trainer_id, item_id, [*rows, *checks])
+        store.set_quantities(con, trainer_id, item_id, quantities, sources)
+
+
+def _sets(
+    kind: ItemKind, found: MachineFit, quantities: Mapping[str, float]
+) -> Mapping[str, float]:
+    """Return the quantities (SI) that a fit settles."""
+    law = found.law
+    if kind.fit == "spring":
+        return {
+            "start_n": law["start_n"],
+            "rate_n_per_m": law["rate_n_per_m"],
+            "travel_m": law["travel_m"],
+        }
+    if kind.fit == "sled" and "kg" in law:
+        return {"empty_kg": law["kg"], "friction": law.get("friction", 0.0)}
+    if kind.fit == "cable":
+        return {"ratio": law["ratio"]}
+    if kind.fit == "lever":
+        user = quantities.get("user_arm_m", 0.4)
+        angle = (law["angle_deg"] + 180.0) % 360.0 - 180.0
+        return {"arm_kg": law["kg_m"] / user, "angle_deg": angle}
+    if kind.fit == "pendulum" and quantities.get("arm_m"):
+        return {"arm_kg": law["kg_m"] / quantities["arm_m"]}
+    if kind.fit == "corner-bar" and quantities.get("hand_m"):
+        return {"sleeve_m": law["sleeve_per_hand"] * quantities["hand_m"]}
+    return {}
+
+
+def add_check(
+    con: store.Connection,
+    trainer_id: int,
+    item_id: int,
+    rows: Sequence[store.MachineReading],
+    *,
+    now: str,
+) -> None:
+    """Keep check readings beside the others, with undo."""
+    item = store.item(con, trainer_id, item_id)
+    old = store.machine_readings(con, trainer_id, item_id)
+    words = f"{item.name}: check reading kept"
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="readings", words=words, now=now
+    ):
+        store.replace_machine_readings(con, trainer_id, item_id, [*old, *rows])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class HungTest:
+    """The hung-carriage test: where it should rest, m from the first mark; words: whether readings
+    and test agree.
+    """
+
+    predicted_m: float
+    words: str
+
+
+def hung_test(item: store.ItemRow, carriage_kg: float, rests_m: float | None) -> HungTest:
+    """Return where a carriage hung from a spring should rest, and whether it was seen there.
+
+    Raises InputError for a carriage or place out of range or a spring without its numbers.
+    """
+    q = item.quantities
+    if not 0.1 <= carriage_kg <= 200:
+        raise InputError("carriage", carriage_kg, "from 0.1 to 200 kg")
+    spring = Spring(
+        start_n=q["start_n"],
+        end_n=q["start_n"] + q["rate_n_per_m"] * q["travel_m"],
+        travel_m=q["travel_m"],
+    )
+    if rests_m is not None and not 0 <= rests_m <= spring.travel_m + 0.01:
+        raise InputError(
+            "rests", rests_m, f"from 0 to the full travel, {100 * spring.travel_m:.0f} cm"
+        )
+    found = hung_rest_m(spring, carriage_kg * G)
+    place = "at the stop" if found >= spring.travel_m else "at the first mark" if found <= 0 else ""
+    words = f"It should rest {place or f'{100 * found:.0f} cm past the first mark'}."
+    if rests_m is not None:
+        off = abs(rests_m - found)
+        if off > 0.1 * spring.travel_m:
+            words += (
+                f" It rests {100 * off:.0f} cm from there: the spring or the carriage’s weight is "
+                "not as read."
+            )
+        else:
+            words += " It does: readings and test agree."
+    return HungTest(predicted_m=found, words=words)

@@ -1,0 +1,81 @@
+"""Where a thing that is missing may be had: what is near to it here, by zone, and in the trainer's
+other places.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Mapping
+
+from widearc import store
+from widearc.core.kit import Kit, meeting, near
+from widearc.store import ItemRow
+from widearc.usecases.room.kit import kit_of
+from widearc.usecases.swap.swap import SwapView
+
+WHY_NEAR: Mapping[str, str] = {
+    "anchor behind": "too high",
+    "anchor under the feet": "too high",
+    "short loop": "too long for the thighs",
+    "boxes": "not of one height",
+}
+"""Why what is near does not do as it is, where that is known."""
+
+
+def elsewhere(con: store.Connection, trainer_id: int, view: SwapView) -> dict[str, str]:
+    """Return, by exercise id, where what is missing or taken stands, or what is near to it; only
+    where there is any.
+    """
+    if view.ranking is None or view.question is None:
+        return {}
+    others: dict[str, Kit] | None = None
+    found = {}
+    for out in view.ranking.excluded:
+        if out.taken:
+            zones = _zones([i for i in view.room.items if i.key in out.taken])
+            if zones:
+                found[out.exercise.id] = f"it stands in {zones}"
+            continue
+        if not out.need:
+            continue
+        if others is None:
+            # other places are read only where something is missing
+            others = {
+                place.name: kit_of(
+                    con, trainer_id, store.items(con, trainer_id, place.id), place.id
+                )[0]
+                for place in store.places(con, trainer_id)
+                if place.id != view.room.place.id
+            }
+        words = _words(out.need, view, others)
+        if words:
+            found[out.exercise.id] = words
+    return found
+
+
+def _words(need: str, view: SwapView, others: Mapping[str, Kit]) -> str:
+    assert view.question is not None
+    said = []
+    close = {item.id for item in near(need, view.question.free)}
+    here = [i for i in view.room.items if i.key in close]
+    if here:
+        said.append(f"free here: {_listed(here)}, {WHY_NEAR.get(need, 'but that is not the same')}")
+    places = [name for name, kit in others.items() if meeting(need, kit)]
+    if places:
+        number = "there are two" if need == "boxes" else "there is one"
+        said.append(f"{number} in {' and in '.join(places[:2])}")
+    return "; ".join(said)
+
+
+def _listed(items: Iterable[ItemRow]) -> str:
+    """Return things with their zones: two eyes in zone B, a bench in zone A."""
+    counted = Counter((i.name.lower(), i.zone) for i in items)
+    parts = [
+        f"{f'{n} × ' if n > 1 else ''}{name}" + (f" in zone {zone}" if zone else "")
+        for (name, zone), n in list(counted.items())[:3]
+    ]
+    return ", ".join(parts)
+
+
+def _zones(items: Iterable[ItemRow]) -> str:
+    return " and ".join(sorted({f"zone {i.zone}" for i in items if i.zone}))

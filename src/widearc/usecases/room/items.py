@@ -1,0 +1,266 @@
+"""What is in a place, what is free, what it can train; adding, changing, copying, with undo for all
+of it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from widearc import store
+from widearc.core.equipment import Source, check_quantity, kind_of
+from widearc.core.errors import InputError
+from widearc.usecases.room.room import scope
+from widearc.usecases.sheet import SheetError
+
+SIDES = {
+    "": "",
+    "left": "left",
+    "right": "right",
+    "ahead": "ahead",
+    "behind": "behind",
+    "floor": "floor",
+    "overhead": "overhead",
+}
+
+
+HOLDS = {
+    "eye": "a rated eye",
+    "weight": "a loose weight",
+    "furniture": "furniture",
+    "feet": "somebody's feet",
+    "partner": "a partner",
+}
+
+
+MOST_ITEMS = 500
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ItemFacts:
+    """An item as typed, checked: quantities in SI with their sources."""
+
+    kind: str
+    name: str
+    zone: str = ""
+    side: str = ""
+    hold: str = ""
+    note: str = ""
+    quantities: Mapping[str, float]
+    sources: Mapping[str, Source]
+    shape: str = "loop"
+
+
+def _check(
+    con: store.Connection, trainer_id: int, place_id: int, facts: ItemFacts, own: int | None
+) -> ItemFacts:
+    """Return facts with every rule checked; SheetError with a message per field."""
+    messages: dict[str, str] = {}
+    kind = kind_of(facts.kind)
+    name = " ".join(facts.name.split())
+    if not 1 <= len(name) <= 80:
+        messages["name"] = "a name of 1 to 80 characters"
+    others = store.items(con, trainer_id, place_id)
+    if any(item.name.lower() == name.lower() and item.id != own for item in others):
+        messages["name"] = f"“{name}” is here already: choose another name"
+    if own is None and len(others) >= MOST_ITEMS:
+        messages["name"] = f"{MOST_ITEMS} things are here already: that is as many as a place holds"
+    zone = " ".join(facts.zone.split())
+    if len(zone) > 20:
+        messages["zone"] = f"{len(zone)} characters are too many: at most 20"
+    if facts.side not in SIDES:
+        messages["side"] = (
+            f"{facts.side[:20]} is not kept: one of {', '.join(s for s in SIDES if s)}"
+        )
+    hold = facts.hold or ("eye" if kind.id == "anchor" else "")
+    if hold and hold not in HOLDS:
+        messages["hold"] = f"{hold[:20]} is not kept: one of {', '.join(HOLDS)}"
+    if len(facts.note) > 500:
+        messages["note"] = f"{len(facts.note)} characters are too many: at most 500"
+    if kind.id == "band" and facts.shape not in ("loop", "long"):
+        messages["shape"] = f"{facts.shape[:20]} is not kept: loop or long"
+    quantities, sources = dict(facts.quantities), dict(facts.sources)
+    for quantity in kind.quantities:
+        value = quantities.get(quantity.name)
+        if value is None:
+            if quantity.usual is not None:
+                quantities[quantity.name], sources[quantity.name] = quantity.usual, Source.ASSUMED
+            elif not quantity.optional:
+                messages.setdefault(
+                    quantity.name, f"empty: type {quantity.words} in {quantity.unit or 'pieces'}"
+                )
+            continue
+        try:
+            check_quantity(quantity, value, quantity.name)
+        except InputError as error:
+            messages[quantity.name] = f"{error.value} is not kept: {error.allowed}"
+    if "smallest_kg" in quantities and quantities["smallest_kg"] > quantities.get(
+        "largest_kg", 400.0
+    ):
+        messages["smallest_kg"] = "more than the whole stack"
+    if messages:
+        raise SheetError(messages)
+    return ItemFacts(
+        kind=kind.id,
+        name=name,
+        zone=zone,
+        side=facts.side,
+        hold=hold,
+        note=facts.note.strip(),
+        quantities=quantities,
+        sources=sources,
+        shape=facts.shape,
+    )
+
+
+def add_item(
+    con: store.Connection, trainer_id: int, place_id: int, facts: ItemFacts, *, now: str
+) -> int:
+    """Add an item to a place; return its id. SheetError with a message per field, and nothing is
+    kept.
+    """
+    place = store.place(con, trainer_id, place_id)
+    clean = _check(con, trainer_id, place_id, facts, None)
+    words = f"{clean.name} added"
+    with store.recorded(con, trainer_id, scope=scope(place.id), kind="item", words=words, now=now):
+        return _insert(con, trainer_id, place_id, clean)
+
+
+def _insert(con: store.Connection, trainer_id: int, place_id: int, clean: ItemFacts) -> int:
+    band = (
+        {"shape": clean.shape, "strands": 2 if clean.shape == "loop" else 1}
+        if clean.kind == "band"
+        else {}
+    )
+    return store.add_item(
+        con,
+        trainer_id,
+        place_id,
+        kind=clean.kind,
+        name=clean.name,
+        zone=clean.zone,
+        side=clean.side,
+        hold=clean.hold,
+        note=clean.note,
+        quantities=clean.quantities,
+        sources=clean.sources,
+        **band,
+    )
+
+
+def change_item(
+    con: store.Connection, trainer_id: int, item_id: int, facts: ItemFacts, *, now: str
+) -> store.ItemRow:
+    """Change an item; return it as it is now. SheetError with a message per field, and nothing is
+    kept.
+    """
+    before = store.item(con, trainer_id, item_id)
+    clean = _check(con, trainer_id, before.place_id, facts, item_id)
+    words = f"{clean.name} changed"
+    with store.recorded(
+        con, trainer_id, scope=scope(before.place_id), kind="item", words=words, now=now
+    ):
+        store.set_item(
+            con,
+            trainer_id,
+            item_id,
+            name=clean.name,
+            zone=clean.zone,
+            side=clean.side,
+            hold=clean.hold,
+            note=clean.note,
+        )
+        if dict(before.quantities) != dict(clean.quantities) or dict(before.sources) != dict(
+            clean.sources
+        ):
+            store.set_quantities(con, trainer_id, item_id, clean.quantities, clean.sources)
+    return store.item(con, trainer_id, item_id)
+
+
+def _free_name(name: str, taken: Sequence[str]) -> str:
+    """Return a name that is not taken: the same with the next number."""
+    stem, _, tail = name.rpartition(" ")
+    number = int(tail) if stem and tail.isdecimal() and len(tail) < 4 else 1
+    stem = stem if stem and tail.isdecimal() and len(tail) < 4 else name
+    used = {t.lower() for t in taken}
+    while f"{stem} {number}".lower() in used or number == 1:
+        number += 1
+    return f"{stem[:70]} {number}"
+
+
+def duplicate_item(con: store.Connection, trainer_id: int, item_id: int, *, now: str) -> int:
+    """Add the same item once more under the next name, with its readings and settings; return its
+    id.
+    """
+    item = store.item(con, trainer_id, item_id)
+    name = _free_name(item.name, [i.name for i in store.items(con, trainer_id, item.place_id)])
+    words = f"{name} added, as {item.name}"
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
+    ):
+        return _copy(con, trainer_id, item, item.place_id, name)
+
+
+def _copy(
+    con: store.Connection, trainer_id: int, item: store.ItemRow, place_id: int, name: str
+) -> int:
+    band = {c: getattr(item, c) for c in store.BAND_COLUMNS} if item.kind == "band" else {}
+    new = store.add_item(
+        con,
+        trainer_id,
+        place_id,
+        kind=item.kind,
+        name=name,
+        zone=item.zone,
+        side=item.side,
+        hold=item.hold,
+        note=item.note,
+        quantities=item.quantities,
+        sources=item.sources,
+        **band,
+    )
+    store.replace_readings(con, trainer_id, new, store.readings(con, trainer_id, item.id))
+    store.replace_machine_readings(
+        con, trainer_id, new, store.machine_readings(con, trainer_id, item.id)
+    )
+    store.replace_settings(con, trainer_id, new, store.settings(con, trainer_id, item.id))
+    return new
+
+
+def remove_item(con: store.Connection, trainer_id: int, item_id: int, *, now: str) -> store.ItemRow:
+    """Remove an item with its readings and settings; return it as it was. Undo brings all of it
+    back.
+    """
+    item = store.item(con, trainer_id, item_id)
+    words = f"{item.name} removed"
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
+    ):
+        store.remove_item(con, trainer_id, item_id)
+    return item
+
+
+def keep_settings(
+    con: store.Connection, trainer_id: int, item_id: int, rows: Sequence[store.Setting], *, now: str
+) -> store.ItemRow:
+    """Keep an item's repeatable settings. SheetError names the row."""
+    item = store.item(con, trainer_id, item_id)
+    known = {client.id for client in store.clients(con, trainer_id)}
+    messages: dict[str, str] = {}
+    for index, row in enumerate(rows):
+        if not 1 <= len(row.name) <= 40:
+            messages[f"setting-{index}"] = "a name of 1 to 40 characters, as “seat”"
+        elif not 1 <= len(row.words) <= 80:
+            messages[f"setting-{index}"] = "a value of 1 to 80 characters, as “hole 4”"
+        elif row.client_id is not None and row.client_id not in known:
+            messages[f"setting-{index}"] = "not a client of the list"
+    if len(rows) > 60:
+        messages["setting-0"] = f"{len(rows)} settings are too many: at most 60"
+    if messages:
+        raise SheetError(messages)
+    words = f"{item.name}: settings kept"
+    with store.recorded(
+        con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
+    ):
+        store.replace_settings(con, trainer_id, item_id, rows)
+    return item

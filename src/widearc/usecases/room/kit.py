@@ -1,0 +1,297 @@
+"""A place's kit and rules as the core knows them."""
+
+from __future__ import annotations
+
+import functools
+from collections.abc import Mapping, Sequence
+from types import MappingProxyType
+
+from widearc import store
+from widearc.core.equipment import (
+    BandLaw,
+    Source,
+    Spring,
+    fit_band,
+    fit_linear,
+    fit_mooney_rivlin,
+    fit_points,
+    kind_of,
+    law_error_share,
+    weakest,
+)
+from widearc.core.errors import InputError
+from widearc.core.kit import (
+    MACHINES,
+    READ,
+    Anchor,
+    BandShape,
+    BandStock,
+    Furniture,
+    Kit,
+    Machine,
+    Rules,
+    SledPress,
+    SpringStock,
+    Thing,
+    Weight,
+)
+from widearc.core.statics import BodyDoubt, doubt_of
+from widearc.store.equipment import all_machine_readings, all_readings
+from widearc.usecases.bench.columns import fit_of
+
+STATE_WORDS = {store.State.FREE: "free", store.State.TAKEN: "taken", store.State.BROKEN: "broken"}
+WEIGHTS = ("bar", "plate", "dumbbell", "kettlebell")
+
+
+_NOT_IN_A_CURVE = (
+    "count",
+    "own_kg",
+    "depth_m",
+    "smallest_kg",
+    "largest_kg",
+    "step_kg",
+    "read_kg",
+)  # counted, or only for what holds
+
+
+FURNITURE = ("bench", "box", "rack", "couch", "table")
+
+
+def strand_law(item: store.ItemRow, rows: Sequence[store.Reading]) -> BandLaw:
+    """Return the law of one unfolded strand from readings that pulled `item.strands` strands at
+    once.
+
+    Raises InputError where the readings allow none.
+    """
+    strands = item.strands or 1
+    return _law(
+        item.law,
+        tuple(r.length_m for r in rows),
+        tuple(r.force_n / strands for r in rows),
+        item.rest_m,
+    )
+
+
+@functools.lru_cache(maxsize=500)
+def _law(
+    kind: str | None, lengths: tuple[float, ...], forces: tuple[float, ...], rest_m: float | None
+) -> BandLaw:
+    # asked anew at every tap in the room: the readings hardly ever change
+    if kind == "linear":
+        return fit_linear(lengths, forces).law
+    if kind == "mooney-rivlin":
+        return fit_mooney_rivlin(lengths, forces, rest_m).law
+    if kind == "points":
+        return fit_points(lengths, forces, rest_m).law
+    found = fit_band(lengths, forces, rest_m)
+    return found.fits[found.chosen].law
+
+
+@functools.lru_cache(maxsize=500)
+def _law_error(lengths: tuple[float, ...], forces: tuple[float, ...]) -> float:
+    return law_error_share(lengths, forces)
+
+
+ERRORS: Mapping[Source, float] = {
+    Source.MEASURED: 0.005,
+    Source.DESCRIBED: 0.02,
+    Source.ASSUMED: 0.10,
+}
+"""One standard error of a mass as a share, by where it is from (cast plates vary: common practice,
+no source).
+"""
+
+
+def doubt_of_client(client: store.ClientFacts) -> BodyDoubt:
+    """Return how sure a client's body is, from what was asked and taped."""
+    return doubt_of(
+        mass_known=client.mass_kg is not None,
+        stature_known=client.stature_m is not None,
+        thigh_taped=client.thigh_m is not None,
+    )
+
+
+def kit_of(
+    con: store.Connection, trainer_id: int, items: Sequence[store.ItemRow], place_id: int
+) -> tuple[Kit, frozenset[str], Mapping[str, str], tuple[str, ...]]:
+    """Return a place's kit, the ids of what is taken or broken, words for those, and what cannot be
+    used.
+
+    A band without readings that fit a law cannot be used: it is named, never guessed.
+    """
+    read = all_readings(con, trainer_id, place_id)
+    gauged = all_machine_readings(con, trainer_id, place_id)
+    parts: list[Part] = []
+    unknown = []
+    for item in items:
+        try:
+            parts.append(_part(item, read.get(item.id, ()), gauged.get(item.id, ())))
+        except InputError:
+            unknown.append(item.name)
+    kit = Kit(
+        weights=tuple(p for p in parts if isinstance(p, Weight) and p.count > 0 and p.kg > 0),
+        bands=tuple(p for p in parts if isinstance(p, BandStock)),
+        furniture=tuple(p for p in parts if isinstance(p, Furniture)),
+        anchors=tuple(p for p in parts if isinstance(p, Anchor)),
+        presses=tuple(p for p in parts if isinstance(p, SledPress)),
+        things=tuple(p for p in parts if isinstance(p, Thing)),
+        machines=tuple(p for p in parts if isinstance(p, Machine)),
+        springs=tuple(p for p in parts if isinstance(p, SpringStock) and p.count > 0),
+    )
+    taken = {
+        item.key: STATE_WORDS[item.state] for item in items if item.state is not store.State.FREE
+    }
+    return kit, frozenset(taken), taken, tuple(unknown)
+
+
+Part = Weight | BandStock | Furniture | Anchor | SledPress | Thing | Machine | SpringStock
+
+
+def _part(
+    item: store.ItemRow, rows: Sequence[store.Reading], gauged: Sequence[store.MachineReading]
+) -> Part:
+    """Return an item as the search knows it; rows: a band's readings, gauged: a machine's.
+
+    Raises InputError where nothing sure can be said of what it pulls.
+    """
+    key, q = item.key, item.quantities
+    if item.kind in WEIGHTS:
+        error = ERRORS[item.sources.get("kg", Source.DESCRIBED)]
+        return Weight(
+            id=key, kind=item.kind, kg=item.kg or 0.0, count=item.count, name=item.name, error=error
+        )
+    if item.kind == "band":
+        return BandStock(
+            id=key,
+            name=item.name.lower(),
+            shape=BandShape(item.shape),
+            law=strand_law(item, tuple(rows)),
+            hysteresis=item.back_share or 0.0,
+            error=_law_error(tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)),
+        )
+    if item.kind == "anchor":
+        return Anchor(
+            id=key,
+            name=item.name,
+            height_m=item.height_m or 0.0,
+            holds_n=q.get("holds_n"),
+            own_kg=q.get("own_kg"),
+            depth_m=q.get("depth_m"),
+        )
+    if item.kind in FURNITURE:
+        return Furniture(
+            id=key,
+            name=item.name,
+            kind=item.kind,
+            height_m=item.height_m or 0.0,
+            own_kg=q.get("own_kg"),
+            depth_m=q.get("depth_m"),
+        )
+    if item.kind == "sled press":
+        return press_of(item)
+    if item.kind == "spring":
+        return _spring(item)
+    if item.kind in SEARCHED:
+        return machine_of(item, tuple(gauged))
+    return Thing(id=key, name=item.name, kind=item.kind, thick_m=q.get("thick_m", 0.0))
+
+
+SEARCHED = frozenset(MACHINES.values())
+"""Kinds of machine whose load the search knows."""
+
+
+def machine_of(item: store.ItemRow, rows: Sequence[store.MachineReading]) -> Machine:
+    """Return a machine as the core knows it, with the cam of each dial setting that is read."""
+    read = [r for r in rows if r.purpose == "fit"]
+    dials = []
+    if kind_of(item.kind).fit == "stack":
+        for setting in dict.fromkeys(r.setting for r in read):
+            cam = _cam(
+                tuple(r for r in read if r.setting == setting),
+                tuple(sorted(item.quantities.items())),
+            )
+            if cam is not None:
+                dials.append((setting, cam))
+    source = Source.MEASURED if read else item.sources.get("kg", Source.DESCRIBED)
+    return Machine(
+        id=item.key,
+        name=item.name,
+        kind=item.kind,
+        quantities=MappingProxyType(dict(item.quantities)),
+        dials=tuple(dials),
+        error=READ if source is Source.MEASURED else ERRORS[Source.ASSUMED],
+    )
+
+
+@functools.lru_cache(maxsize=200)
+def _cam(
+    rows: tuple[store.MachineReading, ...], quantities: tuple[tuple[str, float], ...]
+) -> tuple[tuple[float, ...], tuple[float, ...]] | None:
+    try:
+        tables = fit_of("stack", rows, dict(quantities)).tables
+    except InputError:
+        return None
+    return (tables["angle_deg"], tables["radius_m"]) if "radius_m" in tables else None
+
+
+def _spring(item: store.ItemRow) -> SpringStock:
+    q = item.quantities
+    travel, start = q.get("travel_m", 1.0), q.get("start_n", 0.0)
+    spring = Spring(
+        start_n=start, end_n=start + q.get("rate_n_per_m", 0.0) * travel, travel_m=travel
+    )
+    source = item.sources.get("rate_n_per_m", Source.DESCRIBED)
+    return SpringStock(
+        id=item.key,
+        name=item.name.lower(),
+        spring=spring,
+        count=item.count,
+        error=READ if source is Source.MEASURED else ERRORS[Source.ASSUMED],
+    )
+
+
+def press_of(item: store.ItemRow) -> SledPress:
+    """Return a sled press as the core knows it."""
+    q = item.quantities
+    return SledPress(
+        id=item.key,
+        name=item.name,
+        rail_deg=q.get("rail_deg", 0.0),
+        empty_kg=q.get("empty_kg", 0.0),
+        backrest_deg=q.get("backrest_deg", 15.0),
+        plate_tilt_deg=q.get("plate_tilt_deg", 10.0),
+        error=ERRORS[item.sources.get("empty_kg", Source.DESCRIBED)],
+        friction=q.get("friction", 0.0),
+        peg_m=q.get("peg_m"),
+    )
+
+
+def rules_of(place: store.PlaceRow, client: store.ClientFacts, *, show_all: bool = False) -> Rules:
+    """Return what a place and a client allow; show_all: the trainer asked for what a packed place
+    hides.
+    """
+    alone = place.people == "alone" if client.trains_alone is None else client.trains_alone
+    return Rules(
+        to_shoulders_kg=client.to_shoulders_kg,
+        alone=alone and place.people != "partner",
+        partner=place.people == "partner",
+        wall=place.wall,
+        floor_length_m=place.floor_length_m,
+        packed=place.crowding == "packed" and not show_all,
+        beginner=client.experience == "beginner",
+        grip_kg=client.grip_kg,
+        sore=client.sore,
+        stronger_side=client.stronger_side,
+    )
+
+
+def badge_of(item: store.ItemRow, readings: int) -> str:
+    """Return measured, described, assumed, or "not weighed" for a band without readings."""
+    if item.kind == "band":
+        return Source.MEASURED.value if readings else "not weighed"
+    # where the cam was read at the pad, its ratio is in the readings
+    read = ("ratio",) if readings and kind_of(item.kind).fit == "stack" else ()
+    said = [
+        source for name, source in item.sources.items() if name not in (*_NOT_IN_A_CURVE, *read)
+    ]
+    return weakest(said).value

@@ -1,0 +1,89 @@
+"""Places: new, changed, copied, removed."""
+
+from __future__ import annotations
+
+from widearc import store
+from widearc.usecases.room.items import _copy, _free_name
+from widearc.usecases.room.room import CROWDING, PEOPLE, scope
+from widearc.usecases.sheet import SheetError
+
+
+def _check_place(
+    con: store.Connection, trainer_id: int, facts: store.PlaceFacts, own: int | None
+) -> None:
+    messages: dict[str, str] = {}
+    if not 1 <= len(facts.name) <= 80:
+        messages["name"] = "a name of 1 to 80 characters"
+    elif any(
+        p.name.lower() == facts.name.lower() and p.id != own for p in store.places(con, trainer_id)
+    ):
+        messages["name"] = f"“{facts.name}” is a place already: choose another name"
+    if len(facts.note) > 300:
+        messages["note"] = f"{len(facts.note)} characters are too many: at most 300"
+    if facts.people not in PEOPLE:
+        messages["people"] = f"{facts.people[:20]} is not kept: one of {', '.join(PEOPLE)}"
+    if facts.crowding not in CROWDING:
+        messages["crowding"] = f"{facts.crowding[:20]} is not kept: one of {', '.join(CROWDING)}"
+    for name, most in (("floor_width_m", 50.0), ("floor_length_m", 100.0)):
+        value = getattr(facts, name)
+        if value is not None and not 0.3 <= value <= most:
+            messages[name] = f"{value:g} m is not kept: from 0.3 to {most:g} m"
+    if messages:
+        raise SheetError(messages)
+
+
+def new_place(con: store.Connection, trainer_id: int, facts: store.PlaceFacts, *, now: str) -> int:
+    """Add a place; return its id. SheetError with a message per field."""
+    _check_place(con, trainer_id, facts, None)
+    with store.recorded(
+        con, trainer_id, scope="places", kind="place", words=f"{facts.name} added", now=now
+    ):
+        return store.add_place(con, trainer_id, facts)
+
+
+def change_place(
+    con: store.Connection, trainer_id: int, place_id: int, facts: store.PlaceFacts, *, now: str
+) -> None:
+    """Change what is said of a place: name, people, space, crowding. SheetError with a message per
+    field.
+    """
+    store.place(con, trainer_id, place_id)
+    _check_place(con, trainer_id, facts, place_id)
+    words = f"{facts.name}: {CROWDING[facts.crowding]}, {PEOPLE[facts.people]}"
+    with store.recorded(con, trainer_id, scope=scope(place_id), kind="place", words=words, now=now):
+        store.set_place(con, trainer_id, place_id, facts)
+
+
+def copy_place(con: store.Connection, trainer_id: int, place_id: int, *, now: str) -> int:
+    """Add the same place once more with all its equipment, everything free; return its id."""
+    place = store.place(con, trainer_id, place_id)
+    name = _free_name(place.name, [p.name for p in store.places(con, trainer_id)])
+    facts = store.PlaceFacts(
+        name=name,
+        note=place.note,
+        people=place.people,
+        crowding=place.crowding,
+        wall=place.wall,
+        floor_width_m=place.floor_width_m,
+        floor_length_m=place.floor_length_m,
+    )
+    words = f"{name} added, as {place.name}"
+    with store.recorded(con, trainer_id, scope="places", kind="place", words=words, now=now):
+        new = store.add_place(con, trainer_id, facts)
+        for item in store.items(con, trainer_id, place_id):
+            _copy(con, trainer_id, item, new, item.name)
+    return new
+
+
+def remove_place(
+    con: store.Connection, trainer_id: int, place_id: int, *, now: str
+) -> store.PlaceRow:
+    """Remove a place with everything in it and the decisions kept there; return it. Undo brings all
+    of it back.
+    """
+    place = store.place(con, trainer_id, place_id)
+    with store.recorded(
+        con, trainer_id, scope="places", kind="place", words=f"{place.name} removed", now=now
+    ):
+        store.remove_place(con, trainer_id, place_id)
+    return place

@@ -1,0 +1,48 @@
+"""A swap request of the command line, answered."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from widearc.core.answers import ready_for_tweaks, tweaks
+from widearc.core.intent import Intent
+from widearc.core.search import Question, make_sure, ranked
+from widearc.core.statics import curve
+from widearc.formats import parse_swap_request, swap_document
+from widearc.usecases.client.strength import equal_reps_scaled
+
+
+def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, Any]:
+    """Return the wide-arc/swap document for a wide-arc/swap-request; `clock` gives seconds for
+    elapsed_ms.
+    """
+    request = parse_swap_request(document)
+    start = clock()
+    asked = (
+        request.wanted
+        if isinstance(request.wanted, Intent)
+        else curve(request.wanted, lowering=False)
+    )
+    question = Question(
+        asked=asked,
+        kit=request.kit,
+        body=request.body,
+        limits=request.limits,
+        rules=request.rules,
+        taken=request.taken,
+        style=request.style,
+        tempo=request.tempo,
+    )
+    ranking = ranked(question, limit=request.limit)
+    elapsed = clock() - start
+    make_sure(ranking.candidates)
+    ready_for_tweaks(ranking.candidates, question)
+    closer = {c.exercise.id: tweaks(c, question) for c in ranking.candidates}
+    reps: dict[str, int | None] = {}
+    if not isinstance(asked, Intent):
+        reps = {
+            c.exercise.id: equal_reps_scaled(asked, c.curve, request.strength_scale, request.reps)
+            for c in ranking.candidates
+        }
+    return swap_document(ranking, 1000.0 * elapsed, closer, reps)

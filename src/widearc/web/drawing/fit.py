@@ -1,0 +1,176 @@
+"""A band's readings with every law through them, and what each misses, as px."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.equipment import BandFit
+from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.usecases import BandSheet
+from widearc.usecases.bench.bands import spread_at
+from widearc.usecases.bench.machines import MachineSheet
+from widearc.web.drawing.plot import Tick
+from widearc.web.words.words import MINUS
+
+WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
+MIDDLE, HALF = 372.0, 34.0  # residual plot: its zero line and half height
+
+
+SHIFTS = {
+    "points": -4.0,
+    "linear": 0.0,
+    "mooney-rivlin": 4.0,
+}  # px, so that residual bars stand side by side
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FitChart:
+    """Everything to draw: law paths, reading points, residual bars, ticks, all px."""
+
+    paths: Mapping[str, str]
+    dots: tuple[tuple[float, float], ...]
+    outlier: tuple[float, float] | None
+    residuals: Mapping[str, tuple[tuple[float, float], ...]]
+    residual_scale: str
+    x_ticks: tuple[Tick, ...]
+    y_ticks: tuple[Tick, ...]
+    halo: str = ""
+
+
+def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart | None:
+    """Return the chart in the units chosen, or None while there are no two readings."""
+    if len(sheet.readings) < 2:
+        return None
+    per_length = LENGTH_M.get(length_unit, 1.0)
+    per_force = FORCE_N.get(force_unit, 1.0)
+    lengths = np.array([r.length_m for r in sheet.readings])
+    forces = np.array([r.force_n for r in sheet.readings])
+    rests = [fit.law.rest_m for fit in sheet.fits.values()]
+    low, high = min([lengths.min(), *rests]), lengths.max()
+    low, high = low - 0.06 * (high - low), high + 0.06 * (high - low)
+    most = max(forces.max() * 1.12, 1.0)
+    measured = np.linspace(lengths.min(), lengths.max(), 60)
+    band = spread_at(sheet, measured)
+    reach = np.linspace(low, high, 160)
+
+    def x(value: Array) -> Array:
+        return np.asarray(LEFT + (value - low) / (high - low) * (WIDTH - LEFT - RIGHT))
+
+    def y(value: Array) -> Array:
+        return np.asarray(BASE - value / most * (BASE - TOP))
+
+    def path(fit: BandFit) -> str:
+        pairs = zip(x(reach), y(fit.law.force_n(reach)), strict=True)
+        return "M" + "L".join(f"{a:.1f} {max(b, TOP - 12):.1f}" for a, b in pairs)
+
+    worst = max([1.0, *(abs(r) for fit in sheet.fits.values() for r in fit.residuals_n)])
+
+    def residuals(fit: BandFit, shift: float) -> tuple[tuple[float, float], ...]:
+        tops = MIDDLE - np.asarray(fit.residuals_n) / worst * HALF
+        return tuple(
+            (round(float(a) + shift, 1), round(float(b), 1))
+            for a, b in zip(x(lengths), tops, strict=True)
+        )
+
+    dots = tuple(
+        (round(float(a), 1), round(float(b), 1)) for a, b in zip(x(lengths), y(forces), strict=True)
+    )
+    return FitChart(
+        paths={kind: path(fit) for kind, fit in sheet.fits.items()},
+        dots=dots,
+        outlier=None if sheet.outlier is None else dots[sheet.outlier],
+        residuals={kind: residuals(fit, SHIFTS[kind]) for kind, fit in sheet.fits.items()},
+        residual_scale=f"{worst / per_force:.2g}",
+        x_ticks=_ticks(
+            low / per_length, high / per_length, lambda v: x(np.asarray(v * per_length))
+        ),
+        y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
+        halo="" if band is None else area(x(measured), y(band[0]), y(band[1])),
+    )
+
+
+def area(x: Array, low: Array, high: Array) -> str:
+    """Return the path between two curves over the same x, px."""
+    there = "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, high, strict=True))
+    back = "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x[::-1], low[::-1], strict=True))
+    return f"M{there}L{back}Z"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MachineChart:
+    """Readings and the law of a machine, px: the law's path, its band, the points, and ticks."""
+
+    path: str
+    halo: str
+    dots: tuple[tuple[float, float], ...]
+    outlier: tuple[float, float] | None
+    x_ticks: tuple[Tick, ...]
+    y_ticks: tuple[Tick, ...]
+
+
+MACHINE_BASE = 250.0
+
+
+def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> MachineChart | None:
+    """Return the chart of one dial setting, None where there is nothing to draw against (a
+    sled).
+    """
+    columns, rows, found = sheet.columns, sheet.of(setting), sheet.fits[setting]
+    if columns is None or not columns.unit or len(rows) < 2:
+        return None
+    per_force = FORCE_N.get(force_unit, 1.0)
+    at = np.array([r.at for r in rows])
+    read = np.array([r.force_n for r in rows])
+    law = read - np.asarray(found.residuals_n)
+    low, high = float(at.min()), float(at.max())
+    margin = 0.06 * max(high - low, 1e-6)
+    most = max(float(read.max()) * 1.15, 1.0)
+
+    def x(value: Array) -> Array:
+        return np.asarray(
+            LEFT + (value - low + margin) / (high - low + 2 * margin) * (WIDTH - LEFT - RIGHT)
+        )
+
+    def y(value: Array) -> Array:
+        return np.asarray(MACHINE_BASE - np.maximum(value, 0.0) / most * (MACHINE_BASE - TOP))
+
+    order = np.argsort(at)
+    line = "M" + "L".join(
+        f"{a:.1f} {b:.1f}" for a, b in zip(x(at[order]), y(law[order]), strict=True)
+    )
+    spread = found.spread_n
+    halo = (
+        ""
+        if spread is None
+        else area(x(at[order]), y(law[order] - 2 * spread), y(law[order] + 2 * spread))
+    )
+    dots = tuple(
+        (round(float(a), 1), round(float(b), 1)) for a, b in zip(x(at), y(read), strict=True)
+    )
+    return MachineChart(
+        path=line,
+        halo=halo,
+        dots=dots,
+        outlier=None if found.outlier is None else dots[found.outlier],
+        x_ticks=_ticks(
+            (low - margin) / columns.per,
+            (high + margin) / columns.per,
+            lambda v: x(np.asarray(v * columns.per)),
+        ),
+        y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
+    )
+
+
+def _ticks(low: float, high: float, place: Callable[[float], Array]) -> tuple[Tick, ...]:
+    span = high - low
+    size = 10.0 ** np.floor(np.log10(span))
+    step = float(next(s * size for s in (0.1, 0.2, 0.5, 1.0, 2.0) if span / (s * size) <= 7))
+    values = np.arange(np.ceil(low / step) * step, high + step / 1000, step)
+    return tuple(
+        Tick(at=round(float(place(v)), 1), text=f"{round(float(v), 9) + 0:.6g}".replace("-", MINUS))
+        for v in values
+    )

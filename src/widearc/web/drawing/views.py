@@ -1,0 +1,298 @@
+"""The other views of a lift: what the handle, loads and hands bear, and what the low back bears.
+Draws only.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+import numpy as np
+
+from widearc.core.arrays import Array
+from widearc.core.curve import STILL
+from widearc.core.equipment import Band
+from widearc.core.statics import Curve, grip_n, lumbar
+from widearc.core.statics.spine import OCCUPATIONAL_N
+from widearc.core.units import to_deg
+from widearc.web.drawing.curves import LEFT, NAMES, RIGHT, TALL, TOP, WIDTH, Solo
+from widearc.web.drawing.plot import Tick
+from widearc.web.words.words import MINUS, whole
+
+VIEWS = (
+    ("joints", "joints"),
+    ("muscles", "muscles"),
+    ("forces", "handle and loads"),
+    ("spine", "low back"),
+)
+
+
+RULE_WIDTH, RULE_LEFT, RULE_RIGHT = 1100.0, 40.0, 40.0
+STEPS = (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000)
+
+
+SHOWN_LOADS = {
+    "mass": "weight",
+    "band": "band",
+    "spring": "spring",
+    "stack": "stack",
+    "lever": "lever",
+    "sled": "sled",
+    "pendulum": "pendulum",
+    "cable": "cable",
+    "corner-bar": "bar",
+    "chain": "chain",
+}
+
+
+def lead_joint(found: Curve) -> str | None:
+    """Return the joint whose angle names the place in the lift: the first prime one that moves one
+    way.
+    """
+    for action in found.setup.exercise.prime:
+        angle = found.motion.angles.get(action.joint)
+        if (
+            angle is not None
+            and float(np.ptp(angle[0])) >= STILL
+            and np.ptp(np.sign(np.diff(angle[0]))) == 0
+        ):
+            return action.joint
+    return None
+
+
+def rule(found: Curve) -> tuple[dict[str, Any], tuple[Tick, ...], tuple[str, str], str]:
+    """Return the scrub rule: its part of the script, its ticks, the words of both ends, and what it
+    measures.
+    """
+    n = len(found.motion.position)
+    joint = lead_joint(found)
+    x = np.linspace(RULE_LEFT, RULE_WIDTH - RULE_RIGHT, n)
+    if joint is None:
+        shown = 100 * found.motion.position
+        ticks = tuple(
+            Tick(at=round(float(x[round(s * (n - 1))]), 1), text=f"{100 * s:.0f} %")
+            for s in (0, 0.5, 1)
+        )
+        texts, name = [f"{v:.0f} %" for v in shown], "of the lift"
+    else:
+        shown = to_deg(found.motion.angles[joint][0])
+        first, last = float(shown[0]), float(shown[-1])
+        x = RULE_LEFT + (RULE_WIDTH - RULE_LEFT - RULE_RIGHT) * (shown - first) / (last - first)
+        low, high = sorted((first, last))
+        ticks = tuple(
+            Tick(
+                at=round(
+                    float(
+                        RULE_LEFT
+                        + (RULE_WIDTH - RULE_LEFT - RULE_RIGHT) * (v - first) / (last - first)
+                    ),
+                    1,
+                ),
+                text=f"{v + 0:.0f}°".replace("-", MINUS) if abs(v % 10) < 1e-6 else "",
+                bold=abs(v % 30) < 1e-6,
+            )
+            for v in np.arange(np.ceil(low / 5) * 5, high + 1e-6, 5)
+        )
+        texts, name = [whole(v) + "°" for v in shown], f"{NAMES[joint]} bend"
+    part = {
+        "name": "rule",
+        "x": [round(float(v), 1) for v in x],
+        "deg": [round(float(v), 1) for v in shown],
+        "angle": texts,
+        "bend": texts,
+        "say": [f"{t} {name}" for t in texts],
+        "read": {},
+    }
+    return part, ticks, ("lengthened", "shortened"), name
+
+
+def forces(found: Curve) -> tuple[list[Solo], list[dict[str, Any]]]:
+    """Return plots and cursors of every force that is put on the body: path, loads, hands, in N."""
+    rows: list[tuple[str, str, str, Array]] = []
+    motion = found.motion
+    if motion.path_force is not None:
+        rows.append(
+            (
+                "along-path",
+                "handle or sled",
+                "force along its path, whole machine",
+                motion.path_force[0],
+            )
+        )
+    for index, load in enumerate(found.setup.loads):
+        acting = [f for f in motion.forces if f.source == f"load {index}"]
+        name = SHOWN_LOADS.get(load.kind, load.kind)
+        if acting:
+            size = np.hypot(*motion.full(acting[-1].force)[:, 0])
+            rows.append(
+                (f"load-{index}", name, f"pull or weight on the body{_strands(load)}", size)
+            )
+        elif index in motion.load_lengths and isinstance(load, Band):
+            rows.append(
+                (
+                    f"load-{index}",
+                    name,
+                    "pull",
+                    motion.full(load.tension_n(motion.load_lengths[index]))[0],
+                )
+            )
+    hand = grip_n(found.setup, motion)
+    if hand is not None:
+        rows.append(("hand", "one hand", "what it holds", hand[0]))
+    rows = [r for r in rows if np.isfinite(r[3]).all() and float(np.abs(r[3]).max()) >= 1.0]
+    tall = TALL[max(2, min(4, len(rows)))]
+    made = [_series(found, key, name, words, value, "N", tall) for key, name, words, value in rows]
+    return [m[0] for m in made], [m[1] for m in made]
+
+
+def _strands(load: object) -> str:
+    return ", all strands" if isinstance(load, Band) else ""
+
+
+def spine(found: Curve, reference: Curve | None) -> tuple[list[Solo], list[dict[str, Any]], str]:
+    """Return plots and cursors of the low back, and what they are, in words.
+
+    The moment in N·m; the compression only as a multiple of the reference exercise's greatest.
+    """
+    own = lumbar(found.setup, found.motion)
+    if own is None:
+        return [], [], "A seat, a pad or the floor carries the trunk here: no estimate."
+    made = [
+        _series(
+            found,
+            "lumbar",
+            "low back",
+            "moment at the lowest lumbar joint",
+            own.moment_nm[0],
+            "N·m",
+            150.0,
+        )
+    ]
+    words = (
+        "An estimate at the lowest lumbar joint (one extensor, arm 6 cm, from memory). Never a "
+        "verdict."
+    )
+    beside = None if reference is None else lumbar(reference.setup, reference.motion)
+    if beside is None or reference is None:
+        return (
+            [m[0] for m in made],
+            [m[1] for m in made],
+            words + " Pin an exercise to see the compression beside it.",
+        )
+    most = float(beside.compression_n[0].max())
+    line = OCCUPATIONAL_N / most
+    plot, cursor = _series(
+        found,
+        "compression",
+        "compression",
+        "times the most of A",
+        own.compression_n[0] / most,
+        "× A",
+        130.0,
+        line,
+    )
+    made.append((plot, cursor))
+    name = reference.setup.exercise.name.lower()
+    words += (
+        f" Compression as a multiple of the greatest in A, {name}; the dashed line is 3.4 kN, an "
+        "occupational "
+    )
+    words += "line for lifting at work (NIOSH 1981; Waters et al. 1993, from memory)."
+    return [m[0] for m in made], [m[1] for m in made], words
+
+
+def _series(
+    found: Curve,
+    key: str,
+    name: str,
+    words: str,
+    value: Array,
+    unit: str,
+    tall: float,
+    line: float | None = None,
+) -> tuple[Solo, dict[str, Any]]:
+    """Return one quantity along the lift as a plot and its cursor; line: a level drawn dashed."""
+    joint = lead_joint(found)
+    position = found.motion.position
+    shown = 100 * position if joint is None else to_deg(found.motion.angles[joint][0])
+    progress = (shown - shown[0]) / (shown[-1] - shown[0])
+    x = LEFT + (WIDTH - LEFT - RIGHT) * progress
+    low, high = (
+        min(0.0, float(value.min())),
+        max(float(value.max()), 1e-6, 0.0 if line is None else 1.05 * line),
+    )
+    per = tall / (high - low)
+    zero = TOP + high * per
+    foot, y = zero - low * per, zero - per * value
+    digits = 1 if unit == "× A" else 0
+    texts = [f"{v:.{digits}f}".replace("-", MINUS) for v in value]
+    most = int(np.argmax(np.abs(value)))
+    at = f"{shown[most]:.0f} % of the lift" if joint is None else f"{whole(shown[most])}°"
+    step = next((s for s in STEPS if s * per >= 26), STEPS[-1])
+    ticks = np.arange(np.ceil(low / step) * step, high + 1e-9, step)
+    order = np.argsort(shown)
+    marks = (
+        (0, 50, 100)
+        if joint is None
+        else np.arange(np.ceil(shown.min() / 10) * 10, shown.max() + 1e-6, 10)
+    )
+    end = "%" if joint is None else "°"
+    edge = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, y, strict=True))
+    plot = Solo(
+        joint=key,
+        name=name,
+        action=words,
+        opposite="",
+        held="",
+        unit=unit,
+        height=round(foot + 40.0, 1),
+        zero=round(zero, 1),
+        foot=round(foot, 1),
+        lowering="",
+        fast="",
+        area=f"{edge}L{x[-1]:.1f} {zero:.1f}L{x[0]:.1f} {zero:.1f}Z",
+        edge=edge,
+        strength="" if line is None else f"M{LEFT} {zero - per * line:.1f}H{WIDTH - RIGHT}",
+        x_ticks=tuple(
+            Tick(
+                at=round(float(np.interp(v, shown[order], x[order])), 1),
+                text=f"{v + 0:.0f}{end}".replace("-", MINUS)
+                if joint is None or abs(v % 30) < 1e-6
+                else "",
+            )
+            for v in marks
+        ),
+        y_ticks=tuple(
+            Tick(at=round(zero - per * float(v), 1), text=f"{v:g}".replace("-", MINUS))
+            for v in ticks
+        ),
+        peak=f"most {texts[most]} {unit} at {at}",
+        axis="through the lift" if joint is None else f"{NAMES[joint]} bend",
+    )
+    angles = [f"{v:.0f} %" if joint is None else whole(v) + "°" for v in shown]
+    return plot, {
+        "name": key,
+        "x": [round(float(v), 1) for v in x],
+        "deg": [round(float(v), 1) for v in shown],
+        "angle": angles,
+        "bend": angles,
+        "say": [f"{a}, {t} {unit}" for a, t in zip(angles, texts, strict=True)],
+        "read": {"value": texts},
+    }
+
+
+def table(
+    plots: Sequence[Solo], script: Sequence[dict[str, Any]]
+) -> tuple[tuple[str, ...], tuple[tuple[str, ...], ...]]:
+    """Return columns and rows of a view's plots: the place in the lift and every quantity, as
+    text.
+    """
+    own = {part["name"]: part for part in script}
+    series = [own[p.joint] for p in plots if p.joint in own]
+    if not series:
+        return (), ()
+    columns = (plots[0].axis, *(f"{p.name}, {p.unit}" for p in plots if p.joint in own))
+    steps = range(0, len(series[0]["angle"]), max(1, len(series[0]["angle"]) // 20))
+    return columns, tuple(
+        (series[0]["angle"][i], *(part["read"]["value"][i] for part in series)) for i in steps
+    )

@@ -1,0 +1,113 @@
+"""The options of the Arc form. Lengths are typed in centimetres where a tape reads them."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from widearc.core.exercises import Exercise, OptionSpec
+from widearc.web.forms.typed import number
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Field:
+    """One input of the form: name in the address, label, unit, value as typed, choices (value,
+    words).
+    """
+
+    name: str
+    label: str
+    unit: str
+    value: str
+    hint: str = ""
+    choices: tuple[tuple[str, str], ...] = ()
+    usual: str = ""
+
+    @property
+    def changed(self) -> bool:
+        """Return whether something other than the usual value was typed."""
+        return self.value != self.usual
+
+    @property
+    def worded(self) -> bool:
+        """Return whether a word stands where a number could: it has no unit and needs more room."""
+        return any(letter.isalpha() for letter in self.value)
+
+
+def _matters(spec: OptionSpec, entry: Exercise, belted: bool) -> bool:
+    """Return whether an option can change anything here: a free leg needs one leg, a belt's ring a
+    load on it.
+    """
+    legs = entry.options["legs"].choices
+    if spec.name == "legs":
+        return len(legs) > 1
+    if spec.name == "free_leg_deg":
+        return 1 in legs
+    return belted if spec.name == "belt_offset_m" else True
+
+
+def option_fields(
+    entry: Exercise, source: Mapping[str, str], *, belted: bool = False
+) -> list[Field]:
+    """Return an input for every option that changes the curve, with what was typed or the
+    default.
+    """
+    mine = source.get("for") == entry.id
+    fields = []
+    for spec in entry.options.values():
+        if not spec.used or not _matters(spec, entry, belted):
+            continue
+        name = f"o-{spec.name}"
+        typed = source.get(name) if mine else None
+        factor = factor_of(spec)
+        choices = tuple((str(c), str(c).replace("-", " ")) for c in spec.choices)
+        if spec.choices and not spec.also_number:
+            fields.append(
+                Field(
+                    name=name,
+                    label=spec.label,
+                    unit="",
+                    value=typed or str(spec.default),
+                    choices=choices,
+                    usual=str(spec.default),
+                )
+            )
+            continue
+        default = (
+            spec.default if isinstance(spec.default, str) else f"{float(spec.default) / factor:.4g}"
+        )
+        unit = {"deg": "°", "m": "cm", "N": "N", "kg": "kg", "share": ""}.get(spec.unit, "")
+        hint = f"{spec.low / factor:.4g} to {spec.high / factor:.4g} {unit}".strip() + (
+            ", or " + ", ".join(map(str, spec.choices)) if spec.choices else ""
+        )
+        fields.append(
+            Field(
+                name=name,
+                label=spec.label,
+                unit=unit,
+                value=default if typed is None else typed,
+                hint=hint,
+                usual=default,
+            )
+        )
+    return [replace(f, hint=re.sub(r"-(?=[0-9])", "−", f.hint)) for f in fields]
+
+
+def factor_of(spec: OptionSpec) -> float:
+    return 0.01 if spec.unit == "m" else 1.0
+
+
+def options_document(entry: Exercise, fields: Sequence[Field]) -> dict[str, Any]:
+    """Return the options of a scenario from the form's fields; InputError names the field."""
+    options: dict[str, Any] = {}
+    for item in fields:
+        spec = entry.options[item.name.removeprefix("o-")]
+        text = item.value.strip()
+        if spec.choices and text in [str(c) for c in spec.choices]:
+            options[spec.name] = next(c for c in spec.choices if str(c) == text)
+        else:
+            value = number({item.name: text}, item.name, 0.0, what=f"a number from {item.hint}")
+            options[spec.name] = round(value * factor_of(spec), 6)
+    return options

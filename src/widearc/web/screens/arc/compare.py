@@ -1,0 +1,70 @@
+"""Arc, compare: up to five set-ups over one joint."""
+
+from __future__ import annotations
+
+from urllib.parse import parse_qsl
+
+from flask import redirect, render_template, request, session, url_for
+from flask.typing import ResponseReturnValue
+
+from widearc.core.errors import InputError
+from widearc.web.download import csv_response
+from widearc.web.drawing import overlay
+from widearc.web.errors import sentence
+from widearc.web.forms.typed import back_or
+from widearc.web.screens.arc.blueprint import blueprint
+from widearc.web.screens.arc.pins import LETTERS, MOST_PINS, felt_words, pinned
+from widearc.web.screens.arc.query import asked
+
+
+@blueprint.post("/pin")
+def pin() -> ResponseReturnValue:
+    """Pin an exercise as it is set up now, or take every pin away."""
+    query = request.form.get("query", "")[:4000]
+    if request.form.get("action") == "clear":
+        session["pins"] = []
+    elif request.form.get("action") == "pin" and query not in pinned():
+        session["pins"] = [*pinned(), query][-MOST_PINS:]
+    back = request.form.get("back", "")
+    return redirect(back_or(back if back.startswith("/arc/") else "", url_for("arc.show")))
+
+
+@blueprint.get("/compare")
+@blueprint.get("/compare.<any(csv):form>")
+def compare(form: str = "") -> ResponseReturnValue:
+    """Compare up to five pinned exercises: one drawing, differences in words, who works; or its
+    values as CSV.
+    """
+    pins = request.args.getlist("pin") or pinned()
+    if not pins:
+        return render_template("arc/compare.html", shown=None, left_out=[], pins=[])
+    taken, left_out = [], []
+    for letter, query in zip(LETTERS, pins, strict=False):
+        source = dict(parse_qsl(query))
+        try:
+            ask = asked(source, doubt=False)
+        except InputError as error:
+            left_out.append((letter, "an address that is not used", sentence(str(error))))
+            continue
+        if ask.found is None or ask.found.curve is None or not ask.found.curve.demand_nm:
+            why = ask.found.problem if ask.found is not None else " ".join(ask.problems.values())
+            left_out.append(
+                (letter, ask.entry.name, sentence(why or "it has no curve at a leg joint"))
+            )
+            continue
+        words = felt_words(ask)
+        taken.append(
+            overlay.Pinned(
+                letter=letter, words=ask.words, query=query, curve=ask.found.curve, felt=words
+            )
+        )
+    joint = request.args.get("joint", "")
+    own = request.args.get("scale") == "own"
+    shown = overlay.compared(taken, joint, own_peak=own) if taken else None
+    if form and shown is not None:
+        unit = "% of its peak" if own else "N*m"
+        head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, {unit}" for d in shown.drawn)]
+        return csv_response("compare", [head, *shown.table])
+    return render_template(
+        "arc/compare.html", shown=shown, left_out=left_out, pins=pins[:MOST_PINS], own=own
+    )

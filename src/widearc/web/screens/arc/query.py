@@ -1,0 +1,187 @@
+"""What an address of the Arc page asks: exercise, client, options, loads; and its curve, or why
+there is none.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from flask import session
+
+from widearc import store, usecases
+from widearc.core.body import PORTS
+from widearc.core.equipment import LOADS
+from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES, Exercise, exercise
+from widearc.core.kit import CAST, READ
+from widearc.core.statics import doubt_of
+from widearc.formats.laws import law_part
+from widearc.usecases.arc.arc import Arc
+from widearc.usecases.room.kit import doubt_of_client, kit_of
+from widearc.web.db import connection, trainer
+from widearc.web.errors import sentence
+from widearc.web.forms.loads import BenchBand, inputs, load_document, refusal, typed_loads
+from widearc.web.forms.options import Field, option_fields, options_document
+from widearc.web.forms.typed import known_id, number
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Asked:
+    """An address read: problems by field; found is None where a field cannot be read."""
+
+    entry: Exercise
+    client: store.ClientRow | None
+    clients: tuple[store.ClientRow, ...]
+    laws: Mapping[str, BenchBand]
+    loads: list[dict[str, str]]
+    fields: list[Field]
+    problems: dict[str, str]
+    document: dict[str, Any]
+    found: Arc | None
+
+    @property
+    def words(self) -> str:
+        """Return exercise, loads and what differs from the usual set-up, in one line."""
+        parts = [_load_words(load, self.laws) for load in self.loads]
+        parts += [
+            f"{f.label} {f.value}{'' if f.unit == '°' else ' '}{f.unit}".strip()
+            for f in self.fields
+            if f.changed
+        ]
+        return ", ".join([self.entry.name, *(p for p in parts if p)])
+
+
+def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
+    """Return what an address asks, and its curve; doubt: also how sure it is. UnknownNameError for
+    no such exercise.
+    """
+    entry = exercise(source.get("exercise", "back-squat-high"), "exercise")
+    clients = store.clients(connection(), trainer())
+    known = _client(source, clients)
+    client = next((c for c in clients if c.id == known), None)
+    laws = _bands()
+    loads = typed_loads(source, entry)
+    ports = [load.get("port") or next(iter(entry.ports), "") for load in loads]
+    fields = option_fields(entry, source, belted="hip-belt" in ports)
+    problems: dict[str, str] = {}
+    document = _document(source, entry.id, client, problems, fields, loads, laws)
+    found: Arc | None = None
+    if not problems:
+        errors = tuple(_error(load, laws) for load in loads)
+        body = (doubt_of_client(client) if client is not None else UNKNOWN) if doubt else None
+        found = usecases.arc(document, errors, body)
+        if found.refused:
+            name, words = refusal(found.refused, [load["kind"] for load in loads])
+            problems[name] = sentence(words)
+    return Asked(
+        entry=entry,
+        client=client,
+        clients=clients,
+        laws=laws,
+        loads=loads,
+        fields=fields,
+        problems=problems,
+        document=document,
+        found=found,
+    )
+
+
+def _load_words(load: Mapping[str, str], laws: Mapping[str, BenchBand]) -> str:
+    """Return a load in a few words: its weight and place, or its band."""
+    kind = load["kind"]
+    value = {shown.key: shown.usual for shown in inputs(kind)} | dict(load)
+    if kind == "band":
+        known = laws.get(value.get("band", ""))
+        return known.name if known is not None else "a band"
+    where = PORTS[value["port"]].label if value.get("port") in PORTS else ""
+    weight = value.get("kg") or value.get("plate")
+    title = {"mass": "", "sled": "on the sled"}.get(kind, LOADS[kind].words)
+    return " ".join(part for part in (f"{weight} kg" if weight else "", title, where) if part)
+
+
+UNKNOWN = doubt_of(mass_known=False, stature_known=False, thigh_taped=False)
+
+
+def _error(load: dict[str, str], laws: dict[str, BenchBand]) -> float:
+    """Return one standard error of a load of the form as a share: a weighed band's own, else as
+    cast iron.
+    """
+    if load["kind"] == "band":
+        known = laws.get(load.get("band", ""))
+        return known.error if known is not None else READ
+    return CAST
+
+
+def _client(source: Mapping[str, str], clients: tuple[store.ClientRow, ...]) -> int | None:
+    known = [c.id for c in clients]
+    asked_for = known_id(source.get("client", ""), known)
+    if asked_for is not None:
+        return asked_for
+    last = session.get("client")
+    return last if last in known else (known[0] if known else None)
+
+
+def _bands() -> dict[str, BenchBand]:
+    """Return the measured bands of every place by id."""
+    laws: dict[str, BenchBand] = {}
+    for place in store.places(connection(), trainer()):
+        items = store.items(connection(), trainer(), place.id)
+        kit, _, _, _ = kit_of(connection(), trainer(), items, place.id)
+        backs = {item.key: item.back_share for item in items}
+        for band in kit.bands:
+            laws[band.id] = BenchBand(
+                law=law_part(band.law),
+                name=f"{band.name}, {place.name}",
+                back=backs[band.id],
+                error=band.error,
+            )
+    return laws
+
+
+def _document(
+    source: Mapping[str, str],
+    exercise_id: str,
+    client: store.ClientRow | None,
+    problems: dict[str, str],
+    fields: list[Field],
+    loads: list[dict[str, str]],
+    laws: Mapping[str, BenchBand],
+) -> dict[str, Any]:
+    """Return the scenario of the form; what cannot be read goes to `problems` at its field."""
+    entry = EXERCISES[exercise_id]
+    document: dict[str, Any] = {
+        "format": "wide-arc/scenario",
+        "version": 1,
+        "exercise": exercise_id,
+    }
+    if client is not None:
+        document["body"] = {
+            "mass_kg": client.body.mass_kg,
+            "stature_m": client.body.stature_m,
+            "sex": client.body.sex.value,
+            **({"segments": dict(client.body.segments)} if client.body.segments else {}),
+        }
+        limits = client.limits
+        document["limits"] = {
+            "dorsiflexion_deg": limits.dorsiflexion_deg,
+            "hip_flexion_deg": limits.hip_flexion_deg,
+            "knee_deg": limits.knee_deg,
+            "no_axial_load": limits.no_axial_load,
+        }
+    try:
+        document["options"] = options_document(entry, fields)
+        document["loads"] = [load_document(load, i, entry, laws) for i, load in enumerate(loads)]
+        lift = source.get("lift", "").strip()
+        if lift:
+            lower = source.get("lower", "").strip() or lift
+            document["tempo"] = {
+                "lifting_s": number({"lift": lift}, "lift", 1.0, what="seconds, from 0.1 to 120"),
+                "lowering_s": number(
+                    {"lower": lower}, "lower", 1.0, what="seconds, from 0.1 to 120"
+                ),
+            }
+    except InputError as error:
+        problems[error.where] = sentence(f"“{str(error.value)[:30]}” is not used: {error.allowed}")
+    return document

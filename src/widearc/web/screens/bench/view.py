@@ -1,0 +1,294 @@
+"""Bench: weigh a band once, then trust it."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from flask import (
+    Blueprint,
+    Response,
+    redirect,
+    render_template,
+    request,
+    url_for,
+)
+from flask.typing import ResponseReturnValue
+
+from widearc import store, usecases
+from widearc.core.equipment import kind_of
+from widearc.core.errors import InputError
+from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.formats import ReadingRow, read_readings, write_readings
+from widearc.formats.readings import row_of
+from widearc.usecases.bench.bands import (
+    LAWS,
+    band_checks,
+    band_uses,
+    check_band,
+    gives_back,
+    pairs_of,
+    parse_rows,
+)
+from widearc.usecases.room.kit import badge_of
+from widearc.usecases.room.room import scope
+from widearc.usecases.sheet import SheetError
+from widearc.web.db import connection, now, trainer
+from widearc.web.drawing.fit import fit_chart
+from widearc.web.forms.typed import Texts, number
+
+blueprint = Blueprint("bench", __name__, url_prefix="/bench")
+
+
+SPARE_ROWS = 3
+LOOK_AGAIN_DAYS = 90  # common practice, no source
+TOLD = ("heel wedge", "pad")  # nothing is fitted, but their sheet says what they come to
+FIELDS = ("rest", "length_unit", "force_unit", "shape", "strands", "law", "back", "looked")
+
+
+@blueprint.get("/")
+def bands() -> ResponseReturnValue:
+    """List what can be weighed in every place, with what is known of it."""
+    return _listed({}, {})
+
+
+def _listed(typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnValue:
+    places = store.places(connection(), trainer())
+    listed = [(place, _weighed(place.id)) for place in places]
+    page = render_template(
+        "bench/list.html",
+        listed=listed,
+        places=places,
+        typed=Texts(typed),
+        messages=Texts(messages),
+    )
+    return page, 422 if messages else 200
+
+
+def _weighed(place_id: int) -> list[dict[str, Any]]:
+    """Return a place's items that a scale, tape or level tells something of."""
+    rows = []
+    read = store.readings_of_place(connection(), trainer(), place_id)
+    for item in store.items(connection(), trainer(), place_id):
+        kind = kind_of(item.kind)
+        if item.kind != "band" and not kind.fit and item.kind not in TOLD:
+            continue
+        count = read.get(item.id, 0)
+        rows.append({"item": item, "kind": kind, "count": count, "badge": badge_of(item, count)})
+    return sorted(
+        rows, key=lambda r: (r["kind"].id != "band", r["badge"] == "measured", r["item"].name)
+    )
+
+
+@blueprint.post("/")
+def add() -> ResponseReturnValue:
+    """Add a band without readings and open its sheet."""
+    typed = request.form.to_dict()
+    try:
+        place = int(number(typed, "place", 0, what="a place of the list"))
+        facts = usecases.ItemFacts(
+            kind="band",
+            name=typed.get("name", ""),
+            zone=typed.get("zone", ""),
+            quantities={},
+            sources={},
+            shape=typed.get("shape", ""),
+        )
+        item = usecases.add_item(connection(), trainer(), place, facts, now=now())
+    except usecases.SheetError as error:
+        return _listed(typed, error.messages)
+    return redirect(url_for("bench.band", item_id=item))
+
+
+@blueprint.get("/item/<int:item_id>")
+def item(item_id: int) -> ResponseReturnValue:
+    """Open an item's sheet, whatever its kind."""
+    row = store.item(connection(), trainer(), item_id)
+    name = "bench.band" if row.kind == "band" else "machine.show"
+    return redirect(url_for(name, item_id=item_id))
+
+
+@blueprint.get("/band/<int:item_id>")
+def band(item_id: int) -> ResponseReturnValue:
+    """Show a band's sheet."""
+    sheet = usecases.band_sheet(connection(), trainer(), item_id)
+    length_unit, force_unit = _unit("length_unit", LENGTH_M, "m"), _unit("force_unit", FORCE_N, "N")
+    rows = [
+        (f"{r.length_m / LENGTH_M[length_unit]:.4g}", f"{r.force_n / FORCE_N[force_unit]:.4g}")
+        for r in sheet.readings
+    ]
+    rest = "" if sheet.item.rest_m is None else f"{sheet.item.rest_m / LENGTH_M[length_unit]:.4g}"
+    typed = {
+        "rest": rest,
+        "length_unit": length_unit,
+        "force_unit": force_unit,
+        "shape": sheet.item.shape,
+        "strands": str(sheet.item.strands),
+        "law": sheet.item.law,
+        "back": "" if sheet.item.back_share is None else f"{100 * sheet.item.back_share:.0f}",
+        "looked": sheet.item.looked_over_on or "",
+    }
+    return _sheet(sheet, typed, rows, {})
+
+
+def _unit(name: str, known: Any, default: str) -> str:
+    unit = request.args.get(name, default)
+    return unit if unit in known else default
+
+
+@blueprint.post("/band/<int:item_id>")
+def save(item_id: int) -> ResponseReturnValue:
+    """Keep a band's readings, or show at each row what is wrong with everything as it was typed."""
+    form = request.form
+    if form.get("action") == "check":
+        return _check(item_id)
+    pairs = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
+    typed = {name: form.get(name, "") for name in FIELDS}
+    sheet = usecases.band_sheet(connection(), trainer(), item_id)
+    try:
+        back = _back(typed["back"])
+        if form.get("action") == "import":
+            rows, read_back = _import(form.get("csv", ""))
+            back = back if read_back is None else read_back
+        else:
+            rows = parse_rows(pairs, typed["length_unit"], typed["force_unit"])
+        usecases.save_band(
+            connection(),
+            trainer(),
+            item_id,
+            rows=rows,
+            rest_m=_rest(typed),
+            strands=int(typed["strands"]) if typed["strands"] in ("1", "2") else 0,
+            shape=typed["shape"],
+            law=typed["law"],
+            back_share=back,
+            looked_over_on=typed["looked"].strip() or None,
+            now=now(),
+        )
+    except SheetError as error:
+        return _sheet(sheet, typed, pairs, error.messages, csv=form.get("csv", "")), 422
+    units: dict[str, Any] = {"length_unit": typed["length_unit"], "force_unit": typed["force_unit"]}
+    return redirect(url_for("bench.band", item_id=item_id, **units))
+
+
+def _check(item_id: int) -> ResponseReturnValue:
+    """Keep one check reading; what else was typed on the sheet is not touched by it."""
+    form = request.form
+    try:
+        check_band(
+            connection(),
+            trainer(),
+            item_id,
+            form.get("check_length", ""),
+            form.get("check_force", ""),
+            form.get("length_unit", ""),
+            form.get("force_unit", ""),
+            now=now(),
+        )
+    except SheetError as error:
+        sheet = usecases.band_sheet(connection(), trainer(), item_id)
+        rows = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
+        typed = {name: form.get(name, "") for name in (*FIELDS, "check_length", "check_force")}
+        return _sheet(sheet, typed, rows, error.messages), 422
+    units: dict[str, Any] = {
+        "length_unit": form.get("length_unit"),
+        "force_unit": form.get("force_unit"),
+    }
+    return redirect(url_for("bench.band", item_id=item_id, **units))
+
+
+def _rest(typed: dict[str, str]) -> float | None:
+    """Return the rest length in m, None when it is left empty; SheetError at the field."""
+    if not typed["rest"].strip():
+        return None
+    unit = typed["length_unit"]
+    try:
+        value = number(typed, "rest", 0, what=f"a length in {unit}") * LENGTH_M[unit]
+    except (InputError, KeyError):
+        raise SheetError(
+            {"rest": f"“{typed['rest'].strip()[:20]}” is not a length in {unit}"}
+        ) from None
+    if not 0.02 <= value <= 10:
+        raise SheetError({"rest": f"{typed['rest']} {unit} is not kept: from 2 cm to 10 m"})
+    return value
+
+
+def _back(text: str) -> float | None:
+    """Return the typed percentage as a share, None when it is left empty; SheetError at the
+    field.
+    """
+    if not text.strip():
+        return None
+    try:
+        return number({"back": text}, "back", 0, what="a percentage") / 100
+    except InputError:
+        raise SheetError({"back": f"“{text.strip()[:20]}” is not a percentage"}) from None
+
+
+def _import(text: str) -> tuple[tuple[store.Reading, ...], float | None]:
+    """Return the loading readings of a CSV, and the share not given back where it has unloading
+    ones.
+    """
+    try:
+        rows = read_readings(text)
+    except InputError as error:
+        raise SheetError(
+            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}
+        ) from None
+    loading = tuple(
+        store.Reading(length_m=r.length_m, force_n=r.force_n)
+        for r in rows
+        if r.direction == "loading"
+    )
+    return loading, gives_back([(r.length_m, r.force_n, r.direction) for r in rows])
+
+
+@blueprint.get("/band/<int:item_id>.csv")
+def export(item_id: int) -> ResponseReturnValue:
+    """Send a band's readings as CSV, all strands of the scale together."""
+    sheet = usecases.band_sheet(connection(), trainer(), item_id)
+    text = write_readings(
+        ReadingRow(length_m=r.length_m, force_n=r.force_n) for r in sheet.readings
+    )
+    name = "".join(c if c.isalnum() else "-" for c in sheet.item.name.lower())
+    return Response(
+        text,
+        mimetype="text/csv",
+        headers={"Content-Disposition": f'attachment; filename="{name}.csv"'},
+    )
+
+
+def _sheet(
+    sheet: usecases.BandSheet,
+    typed: dict[str, Any],
+    rows: list[tuple[str, str]],
+    messages: dict[str, str],
+    csv: str = "",
+) -> str:
+    place = store.place(connection(), trainer(), sheet.item.place_id)
+    empty = [("", "")] * max(SPARE_ROWS, 5 - len(rows))
+    return render_template(
+        "bench/band.html",
+        sheet=sheet,
+        place=place,
+        typed=Texts(typed),
+        rows=[*rows, *([] if messages and len(rows) >= 5 else empty)],
+        laws=LAWS,
+        stale=_stale(sheet.item.looked_over_on),
+        messages=Texts({row_of(key): text for key, text in messages.items()}),
+        csv=csv,
+        chart=fit_chart(sheet, typed["length_unit"], typed["force_unit"]),
+        units=(tuple(LENGTH_M), tuple(u for u in FORCE_N if u not in ("kg", "lb"))),
+        change=store.last_change(connection(), trainer(), scope(sheet.item.place_id)),
+        uses=band_uses(sheet),
+        pairs=pairs_of(connection(), trainer(), sheet),
+        checks=band_checks(connection(), trainer(), sheet),
+    )
+
+
+def _stale(day: str | None) -> str:
+    """Return words where a band should be looked over again, else an empty text."""
+    if day is None:
+        return "Not looked over yet: look for cuts, cracks and thin places, then put the date."
+    days = (date.fromisoformat(now()[:10]) - date.fromisoformat(day)).days
+    return f"Looked over {days} days ago: look again." if days > LOOK_AGAIN_DAYS else ""

@@ -1,0 +1,101 @@
+"""Claims: one dispute of practice at a time, with what can be computed of it."""
+
+from __future__ import annotations
+
+import csv
+import io
+
+from flask import Blueprint, Response, render_template, request
+from flask.typing import ResponseReturnValue
+
+from widearc.core.errors import InputError
+from widearc.usecases.claims.claims import CLAIMS, DATED, claim, worked_out
+from widearc.web.drawing import overlay
+from widearc.web.errors import sentence
+from widearc.web.forms.typed import Texts, number
+from widearc.web.words.words import MINUS
+
+blueprint = Blueprint("claims", __name__, url_prefix="/claims")
+
+
+LABELS = {
+    "computed": "computed by this program",
+    "published": "published values",
+    "practice": "common practice, no source",
+    "disputed": "disputed",
+}
+
+
+@blueprint.get("/")
+def listed() -> ResponseReturnValue:
+    """List the disputes with their labels."""
+    return render_template("claims/list.html", claims=CLAIMS.values(), labels=LABELS)
+
+
+@blueprint.get("/<claim_id>.csv")
+def values(claim_id: str) -> ResponseReturnValue:
+    """Send the curves of a dispute for the values of the address as CSV."""
+    found = claim(claim_id)
+    typed = {
+        p.name: number(request.args, p.name, p.default, what=f"a number of {p.unit}")
+        for p in found.params
+    }
+    view = worked_out(found, typed)
+    pins = [
+        overlay.Pinned(letter=letter, words=words, query="", curve=curve)
+        for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
+    ]
+    if not pins:
+        raise InputError("claim", claim_id, view.problem or "a dispute that has curves")
+    shown = overlay.compared(pins, request.args.get("joint", found.joint), own_peak=False)
+    out = io.StringIO()
+    head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, N*m" for d in shown.drawn)]
+    plain = (
+        [cell.replace(MINUS, "-").rstrip("°").replace("–", "") for cell in row]
+        for row in shown.table
+    )
+    csv.writer(out, lineterminator="\n").writerows([head, *plain])
+    headers = {"Content-Disposition": f'attachment; filename="{claim_id}.csv"'}
+    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
+
+
+@blueprint.get("/<claim_id>")
+def show(claim_id: str) -> ResponseReturnValue:
+    """Show a dispute worked out for the values of the address."""
+    found = claim(claim_id)
+    problems: dict[str, str] = {}
+    values: dict[str, float] = {}
+    for p in found.params:
+        try:
+            values[p.name] = number(request.args, p.name, p.default, what=f"a number of {p.unit}")
+        except InputError as error:
+            problems[p.name] = sentence(f"“{str(error.value)[:20]}” is not used: {error.allowed}")
+    try:
+        view = worked_out(found, values)
+    except InputError as error:
+        problems[error.where] = sentence(f"{error.value} is not used: {error.allowed}")
+        view = worked_out(found, {})
+    pins = [
+        overlay.Pinned(
+            letter=letter, words=words, query=f"exercise={curve.setup.exercise.id}", curve=curve
+        )
+        for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
+    ]
+    shown = (
+        overlay.compared(pins, request.args.get("joint", found.joint), own_peak=False)
+        if pins
+        else None
+    )
+    typed = {p.name: request.args.get(p.name, f"{p.default:g}") for p in found.params}
+    order = list(CLAIMS)
+    return render_template(
+        "claims/show.html",
+        view=view,
+        claim=found,
+        shown=shown,
+        typed=Texts(typed),
+        problems=Texts(problems),
+        labels=LABELS,
+        dated=DATED,
+        after=CLAIMS[order[(order.index(claim_id) + 1) % len(order)]],
+    )

@@ -1,0 +1,97 @@
+"""Exchange: a place's kit out to a file, and in from one after a preview."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from flask import (
+    Blueprint,
+    Response,
+    redirect,
+    render_template,
+    request,
+    session,
+    url_for,
+)
+from flask.typing import ResponseReturnValue
+
+from widearc import store, usecases
+from widearc.core.errors import InputError
+from widearc.formats import load_json
+from widearc.web.db import connection, now, trainer
+from widearc.web.forms.typed import known_id
+
+blueprint = Blueprint("exchange", __name__, url_prefix="/exchange")
+
+
+@blueprint.get("/")
+def show() -> ResponseReturnValue:
+    """Show what can go out and come in, for one place."""
+    return _page(_place(request.args.get("place", "")), "", None, "")
+
+
+def _place(text: str) -> store.PlaceRow | None:
+    places = {p.id: p for p in store.places(connection(), trainer())}
+    named = known_id(text, places)
+    if named is not None:
+        return places[named]
+    return places.get(session.get("place", 0)) or next(iter(places.values()), None)
+
+
+def _page(
+    place: store.PlaceRow | None, text: str, plan: usecases.ImportPlan | None, problem: str
+) -> ResponseReturnValue:
+    page = render_template(
+        "exchange/show.html",
+        place=place,
+        places=store.places(connection(), trainer()),
+        text=text,
+        plan=plan,
+        problem=problem,
+        change=store.last_change(connection(), trainer(), f"place:{place.id}") if place else None,
+    )
+    return page, 422 if problem else 200
+
+
+@blueprint.get("/<int:place_id>.json")
+def export(place_id: int) -> ResponseReturnValue:
+    """Send a place's kit as a file."""
+    document = usecases.export_kit(connection(), trainer(), place_id)
+    name = "".join(c if c.isalnum() else "-" for c in document["place"]["name"].lower())
+    text = json.dumps(document, ensure_ascii=False, indent=1)
+    headers = {"Content-Disposition": f'attachment; filename="{name}.json"'}
+    return Response(text, mimetype="application/json", headers=headers)
+
+
+@blueprint.post("/")
+def bring() -> ResponseReturnValue:
+    """Preview an import, or do it; a file that is not a kit changes nothing and says where it is
+    wrong.
+    """
+    place = _place(request.form.get("place", ""))
+    if place is None:
+        return redirect(url_for("room.new"))
+    text = request.form.get("text", "")
+    upload = request.files.get("file")
+    if upload is not None and upload.filename:
+        try:
+            text = upload.read().decode("utf-8")
+        except UnicodeDecodeError:
+            return _page(place, "", None, "The file is not UTF-8 text, so it is no kit.")
+    try:
+        if not text.strip():
+            raise InputError("file", "nothing", "choose a file or paste its text")
+        document: Any = load_json(text)
+        if request.form.get("action") == "import":
+            usecases.import_kit(connection(), trainer(), place.id, document, now=now())
+            return redirect(url_for("room.show", place_id=place.id))
+        plan = usecases.plan_import(connection(), trainer(), place.id, document)
+    except InputError as error:
+        return _page(
+            place,
+            text,
+            None,
+            f"{error.where}: {str(error.value)[:60]} is not taken; {error.allowed}.",
+        )
+    return _page(place, text, plan, "")

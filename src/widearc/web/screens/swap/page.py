@@ -1,0 +1,353 @@
+"""What Swap's page shows: the question, the ranking, and what stands beside it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from flask import url_for
+
+from widearc import store, usecases
+from widearc.core.answers import (
+    COLUMNS,
+    FILTERS,
+    MOST_WEIGHT,
+    SORTED,
+    WEIGHED,
+    Beside,
+    Bought,
+    Column,
+    EqualLoad,
+    Needed,
+    Pair,
+    Tweak,
+    WhyNot,
+    best_pair,
+    equal_loads,
+    needed,
+    needs_pair,
+    sorted_by,
+    tweaks,
+    weighted,
+    why_not,
+)
+from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES, Exercise
+from widearc.core.intent import HOLDS, SHAPES
+from widearc.core.kit import Piece
+from widearc.core.muscle import NAMES
+from widearc.core.search import Candidate, compared_exercises, make_sure
+from widearc.usecases.swap.swap import SwapView, candidate_of
+from widearc.usecases.swap.wanted import asks_depth
+from widearc.web.db import connection, trainer
+from widearc.web.drawing.areas import Areas
+from widearc.web.drawing.compared import Drawing, drawing_of, strip_of
+from widearc.web.forms.typed import Texts, number
+from widearc.web.screens.arc.link import arc_query
+from widearc.web.screens.swap.query import query_of, refusal_of
+from widearc.web.words.words import load_words
+
+FIELDS = ("exercise", "kg", "depth", "sets", "reps", "client", "place")
+KEPT_ARGS = (
+    "sort",
+    "muscle",
+    *(f"only-{column.filter}" for column in FILTERS),
+    *(f"w-{column.name}" for column in WEIGHED),
+)
+"""What of an address stays when another stand-in is chosen."""
+
+Row = tuple[Candidate, str, Areas]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class SwapPage:
+    """Swap's page: the question always; the rest where there is an answer.
+
+    rows: stand-ins with their loads in words and their strips. sums, muscles, columns: by exercise.
+    """
+
+    view: SwapView
+    query: Texts
+    typed: Texts
+    problems: Texts
+    back: str
+    wanted_name: str
+    wantable: Sequence[Exercise]
+    shapes: Sequence[tuple[str, str, str]]
+    shape_words: str
+    feel: bool
+    has_level: bool
+    asks_depth: bool
+    chosen: Candidate | None
+
+    rows: Sequence[Row] = ()
+    strip_joint: str = ""
+    strip_ends: tuple[float, float] = (0.0, 0.0)
+    drawing: Drawing | None = None
+    chosen_load: str = ""
+    known: str = ""
+    client_notes: Sequence[str] = ()
+    elsewhere: Texts = field(default_factory=Texts)
+    on_arc: Mapping[str, str] | None = None
+    packed: bool = False
+    notices: Sequence[str] = ()
+    assumptions: Sequence[str] = ()
+
+    why: WhyNot | None = None
+    why_listed: bool = False
+    why_strip: Areas | None = None
+    whys: Sequence[tuple[str, str]] = ()
+    filtered: int = 0
+    only: frozenset[str] = frozenset()
+    columns: Mapping[str, Beside] = field(default_factory=dict)
+    sorted_by: Sequence[Column] = SORTED
+    filters: Sequence[Column] = FILTERS
+    weighed: Sequence[Column] = WEIGHED
+    sort: str = "match"
+    weights: Texts = field(default_factory=Texts)
+    sums: Mapping[str, float] = field(default_factory=dict)
+    muscle: str = ""
+    muscles: Mapping[str, float] = field(default_factory=dict)
+    muscle_names: Mapping[str, str] = field(default_factory=lambda: NAMES)
+    tweaks: Sequence[Tweak] = ()
+    tweak: str = ""
+    style_words: str = ""
+    checks: Sequence[str] = ()
+    changes: Sequence[str] = ()
+    kinder: Mapping[str, Sequence[tuple[Any, str]]] = field(default_factory=dict)
+    reps_words: str = ""
+    favourites: Mapping[str, store.Favourite] = field(default_factory=dict)
+    pieces: Sequence[Piece] = ()
+    pair_offered: bool = False
+    pair_asked: bool = False
+    pair: Pair | None = None
+    mine_aside: int = 0
+    turn_at: str = ""
+    turn_least: str = ""
+    equal: Sequence[EqualLoad] = ()
+    needed: Sequence[Needed] = ()
+    bought: Sequence[Bought] = ()
+    reason_typed: str = ""
+    room_open: bool = False
+
+
+Part = dict[str, Any]
+
+
+def swap_page(
+    view: SwapView,
+    source: Mapping[str, str],
+    pick: str | None,
+    problems: Texts,
+    *,
+    reason_typed: str = "",
+) -> SwapPage:
+    """Return the page for a view; source: the address or form; what it says wrongly goes to
+    problems at its field.
+    """
+    tweak = source.get("tweak", "")
+    chosen = candidate_of(view, pick, tweak)
+    query = query_of(view.ask, view.client.body)
+    query |= {name: source[name] for name in KEPT_ARGS if source.get(name)}
+    page = _question(view, source, query, chosen) | _why(view, source.get("why", ""))
+    if view.ranking is not None:
+        drawn = {c.exercise.id: row for c, row in _drawn_rows(view)}
+        page |= _answer(view, chosen, drawn)
+        if chosen is not None and view.question is not None:
+            page |= _chosen(view, chosen, source)
+            page |= _listed(view, source, drawn, problems)
+            page |= _turned(view, chosen, source, problems)
+            page |= _paired(view, source)
+    return SwapPage(view=view, problems=problems, reason_typed=reason_typed, **page)
+
+
+def _question(
+    view: SwapView, source: Mapping[str, str], query: dict[str, str], chosen: Candidate | None
+) -> Part:
+    ask, ranking = view.ask, view.ranking
+    return {
+        "query": Texts(query),
+        "typed": Texts({name: source.get(name, query[name]) for name in FIELDS}),
+        "wantable": usecases.wantable(),
+        "shapes": [(s.value, words, HOLDS[s]) for s, words in SHAPES.items()],
+        "feel": ask.intent is not None and ask.intent.by_feel,
+        "has_level": ranking is None or ranking.target.has_level,
+        "shape_words": SHAPES[ask.shape],
+        "wanted_name": _wanted_name(view),
+        "asks_depth": asks_depth(EXERCISES[ask.exercise]),
+        "back": url_for("swap.show", **{**query, "pick": chosen.exercise.id if chosen else None}),  # type: ignore[arg-type]
+        "chosen": chosen,
+        "room_open": bool(source.get("room")),
+    }
+
+
+def _drawn_rows(view: SwapView) -> list[tuple[Candidate, Row]]:
+    ranking = view.ranking
+    if ranking is None:
+        return []
+    make_sure(ranking.candidates)
+    strips = (strip_of(ranking.target, view.wanted, c) for c in ranking.candidates)
+    return [
+        (c, (c, load_words(c), small)) for c, small in zip(ranking.candidates, strips, strict=True)
+    ]
+
+
+def _answer(view: SwapView, chosen: Candidate | None, drawn: Mapping[str, Row]) -> Part:
+    assert view.ranking is not None
+    target = view.ranking.target
+    return {
+        "rows": list(drawn.values()),
+        "strip_joint": target.actions[target.main].joint,
+        "strip_ends": target.range_deg(target.main),
+        "drawing": drawing_of(target, view.wanted, chosen) if chosen else None,
+        "elsewhere": Texts(usecases.elsewhere(connection(), trainer(), view)),
+        "packed": view.room.place.crowding == "packed",
+    }
+
+
+def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Part:
+    assert view.question is not None
+    plain = candidate_of(view, chosen.exercise.id)
+    beside = usecases.columns_of(view)[chosen.exercise.id]
+    motion = chosen.curve.motion
+    return {
+        "chosen_load": load_words(chosen),
+        "known": _known(view, chosen),
+        "client_notes": usecases.client_notes(view, chosen),
+        "on_arc": arc_query(chosen, view.client.id),
+        "notices": [n.text for n in motion.notices if n.where[0]],
+        "assumptions": motion.assumptions,
+        "tweaks": tweaks(plain, view.question) if plain is not None else (),
+        "tweak": source.get("tweak", "") if chosen is not plain else "",
+        "style_words": "" if chosen.style.kind.value == "plain" else chosen.style.sentence,
+        "checks": usecases.set_up_checks(chosen, view),
+        "changes": usecases.changes(chosen, view.wanted, beside),
+        "kinder": {
+            joint: [(k, load_words(k.candidate)) for k in ways]
+            for joint, ways in usecases.kinder_ways(view, chosen).items()
+        },
+        "reps_words": usecases.reps_of(connection(), trainer(), view, chosen),
+        "pieces": chosen.pieces,
+        "mine_aside": sum(1 for client in view.aside.values() if client == view.client.id),
+    }
+
+
+def _listed(
+    view: SwapView, source: Mapping[str, str], drawn: Mapping[str, Row], problems: Texts
+) -> Part:
+    """Return the rows sorted, filtered and weighed; the trainer's own choices first."""
+    assert view.ranking is not None
+    columns = usecases.columns_of(view)
+    weights: dict[str, float] = {}
+    muscle: dict[str, float] = {}
+    by, group = source.get("sort", "match"), source.get("muscle", "")
+    try:
+        weights = _weights(source)
+        if group:
+            muscle = usecases.muscle_column(view, group)
+    except InputError as error:
+        problems[error.where] = refusal_of(error)
+    known = by if by in COLUMNS or by == "sum" else "match"
+    ordered = sorted_by(view.ranking.candidates, columns, known, weights)
+    if muscle:
+        ordered = sorted(ordered, key=lambda c: -round(100 * muscle[c.exercise.id]))
+    ordered = sorted(ordered, key=lambda c: c.exercise.id not in view.favourites)
+    only = frozenset(c.filter for c in FILTERS if source.get(f"only-{c.filter}") == "1")
+    shown = [c for c in ordered if columns[c.exercise.id].passes(only)]
+    sums = {i: weighted(row[0].match, columns[i], weights) for i, row in drawn.items()}
+    return {
+        "rows": [drawn[c.exercise.id] for c in shown],
+        "filtered": len(ordered) - len(shown),
+        "only": only,
+        "columns": columns,
+        "sort": by,
+        "weights": Texts({c.name: source.get(f"w-{c.name}", "") for c in WEIGHED}),
+        "sums": sums if weights else {},
+        "muscle": group,
+        "muscles": muscle,
+        "favourites": view.favourites,
+    }
+
+
+def _weights(source: Mapping[str, str]) -> dict[str, float]:
+    """Return the typed weights of columns, those over 0; InputError names the field."""
+    found = {}
+    allowed = f"a weight from 0 to {MOST_WEIGHT:g}"
+    for column in WEIGHED:
+        name = f"w-{column.name}"
+        value = number(source, name, 0.0, what=allowed)
+        if not 0 <= value <= MOST_WEIGHT:
+            raise InputError(name, source.get(name), allowed)
+        if value > 0:
+            found[column.name] = value
+    return found
+
+
+def _why(view: SwapView, exercise_id: str) -> Part:
+    """Return why an exercise that was expected is not higher, with its strip where it has one."""
+    if view.ranking is None or view.question is None:
+        return {}
+    found = None
+    if exercise_id in EXERCISES:
+        found = why_not(EXERCISES[exercise_id], view.ranking, view.question)
+    candidate = found.candidate if found is not None else None
+    target = view.ranking.target
+    return {
+        "whys": [(e.id, e.name) for e in compared_exercises()],
+        "why": found,
+        "why_listed": candidate in view.ranking.candidates,
+        "why_strip": strip_of(target, view.wanted, candidate) if candidate is not None else None,
+    }
+
+
+def _paired(view: SwapView, source: Mapping[str, str]) -> Part:
+    assert view.ranking is not None
+    assert view.question is not None
+    asked = source.get("pair") == "1"
+    return {
+        "pair_offered": needs_pair(view.ranking.candidates[0], view.question),
+        "pair_asked": asked,
+        "pair": best_pair(view.question) if asked else None,
+    }
+
+
+def _turned(view: SwapView, chosen: Candidate, source: Mapping[str, str], problems: Texts) -> Part:
+    """Return the answers to the question turned round, when it is asked."""
+    assert view.question is not None
+    at, least = source.get("at", ""), source.get("least", "")
+    page: Part = {"turn_at": at, "turn_least": least}
+    if not ("at" in source or "least" in source):
+        return page
+    try:
+        degrees = number(source, "at", 0.0, what="degrees") if at.strip() else None
+        page["equal"] = equal_loads(chosen, view.question, degrees)
+    except InputError as error:
+        problems["at"] = refusal_of(error)
+    try:
+        if least.strip():
+            share = number(source, "least", 0.0, what="percent, from 1 to 100") / 100.0
+            page["needed"] = needed(chosen, view.question, share)
+    except InputError as error:
+        problems["least"] = refusal_of(error)
+    return page
+
+
+def _known(view: SwapView, chosen: Candidate) -> str:
+    """Return how what the set-up uses is known: measured, described or assumed, with the names."""
+    used = {*chosen.row.items(), *(piece.item for piece in chosen.pieces)}
+    badges: dict[str, list[str]] = {}
+    for item in view.room.items:
+        if item.key in used:
+            badges.setdefault(view.room.badges[item.id], []).append(item.name.lower())
+    said = sorted(badges.items(), reverse=True)
+    return "; ".join(f"{badge}: {', '.join(names)}" for badge, names in said)
+
+
+def _wanted_name(view: SwapView) -> str:
+    if view.ask.intent is not None:
+        return usecases.intent_words(view.ask.intent)
+    item = EXERCISES[view.ask.exercise]
+    if item.family == "sled press" and view.press is not None:
+        return f"{item.name.lower()} {view.press.rail_deg:.0f}°"
+    return item.name.lower()

@@ -1,0 +1,106 @@
+"""What an address or form of the Swap page asks, and the address that asks it again."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import session
+
+from widearc import store
+from widearc.core.body import Body
+from widearc.core.errors import InputError
+from widearc.core.intent import Intent, Shape
+from widearc.usecases.client.client import GOAL_SETS
+from widearc.usecases.swap.wanted import SwapAsk
+from widearc.web.db import connection, trainer
+from widearc.web.errors import sentence
+from widearc.web.forms.typed import integer, number
+from widearc.web.screens.intent.query import address, intent_of
+
+
+def ask_of(source: Any, *, lenient: bool = False) -> SwapAsk:
+    """Return what is asked from an address or form; missing parts come from the last visit or the
+    start values.
+    """
+    places = [p.id for p in store.places(connection(), trainer())]
+    clients = [c.id for c in store.clients(connection(), trainer())]
+    try:
+        place = integer(source, "place", _last("place", places), what="a place of the list")
+        client = integer(source, "client", _last("client", clients), what="a client of the list")
+    except InputError:
+        if not lenient:
+            raise
+        place, client = _last("place", places), _last("client", clients)
+    intent = _intent(source.get("want", ""), client)
+    goal = (
+        next(c.goal for c in store.clients(connection(), trainer()) if c.id == client)
+        if client in clients
+        else None
+    )
+    sets, reps = GOAL_SETS.get(goal or "muscle", (3, 10))
+    return SwapAsk(
+        place_id=place,
+        client_id=client,
+        exercise=source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default),
+        kg=number(source, "kg", 120.0, what="kilograms, from 0 to 500"),
+        depth_deg=number(source, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
+        sets=intent.sets
+        if intent
+        else integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
+        reps=intent.reps
+        if intent
+        else integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
+        show_all=source.get("all") == "1",
+        shape=_shape(source.get("shape", Shape.ORIGINAL.value)),
+        intent=intent,
+    )
+
+
+def _intent(want: str, client_id: int) -> Intent | None:
+    if not want:
+        return None
+    who = next((c for c in store.clients(connection(), trainer()) if c.id == client_id), None)
+    return intent_of(want, who.body if who is not None else Body())
+
+
+def _shape(text: str) -> Shape:
+    try:
+        return Shape(text)
+    except ValueError:
+        raise InputError("shape", text, "one of " + ", ".join(s.value for s in Shape)) from None
+
+
+def _last(name: str, known: list[int]) -> int:
+    last = session.get(name)
+    return last if last in known else known[0]
+
+
+def query_of(ask: SwapAsk, body: Body | None = None) -> dict[str, Any]:
+    """Return what is asked as the parts of an address."""
+    query: dict[str, Any] = {
+        "exercise": ask.exercise,
+        "kg": f"{ask.kg:g}",
+        "depth": f"{ask.depth_deg:g}",
+        "sets": ask.sets,
+        "reps": ask.reps,
+        "client": ask.client_id,
+        "place": ask.place_id,
+    }
+    if ask.show_all:
+        query["all"] = "1"
+    if ask.shape is not Shape.ORIGINAL:
+        query["shape"] = ask.shape.value
+    if ask.intent is not None:
+        want = address(ask.intent, body or Body())
+        query |= {"want": want, "sets": ask.intent.sets, "reps": ask.intent.reps}
+    return query
+
+
+def field_of(where: str) -> str:
+    """Return the field of the page that a refusal belongs to."""
+    return {"depth_deg": "depth", "place_id": "place", "client_id": "client"}.get(where, where)
+
+
+def refusal_of(error: InputError) -> str:
+    """Return a refusal as a sentence that says what was typed."""
+    return sentence(f"“{str(error.value)[:30]}” is not used: {error.allowed}")

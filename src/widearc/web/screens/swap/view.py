@@ -1,0 +1,154 @@
+"""Swap: what to do instead, and the decisions that were kept."""
+
+from __future__ import annotations
+
+import csv
+import io
+
+import numpy as np
+from flask import (
+    Blueprint,
+    Response,
+    current_app,
+    jsonify,
+    redirect,
+    render_template,
+    request,
+    session,
+    url_for,
+)
+from flask.typing import ResponseReturnValue
+
+from widearc import store, usecases
+from widearc.core.curve import CENTRES_DEG
+from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
+from widearc.formats import swap_request_document
+from widearc.usecases.room.room import scope
+from widearc.usecases.swap.swap import candidate_of
+from widearc.web.db import connection, now, trainer
+from widearc.web.drawing.strip import strip_of_points
+from widearc.web.forms.typed import Texts, back_or
+from widearc.web.page import shown
+from widearc.web.screens.swap.page import swap_page
+from widearc.web.screens.swap.query import ask_of, field_of, refusal_of
+from widearc.web.words.words import piece_words
+
+blueprint = Blueprint("swap", __name__)
+
+
+@blueprint.get("/swap")
+def show() -> ResponseReturnValue:
+    """Show the ranking for what the address asks, with one candidate drawn."""
+    if not store.places(connection(), trainer()) or not store.clients(connection(), trainer()):
+        return render_template("room/empty.html", change=None)
+    problems = Texts()
+    try:
+        ask = ask_of(request.args)
+    except InputError as error:
+        problems[field_of(error.where)] = refusal_of(error)
+        ask = ask_of(
+            {key: value for key, value in request.args.items() if key in ("client", "place")},
+            lenient=True,
+        )
+    view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+    session["place"], session["client"] = ask.place_id, ask.client_id
+    return shown("swap", swap_page(view, request.args, request.args.get("pick"), problems))
+
+
+@blueprint.post("/swap/use")
+def use() -> ResponseReturnValue:
+    """Keep the decision, then show the list of what was decided."""
+    ask = ask_of(request.form)
+    usecases.decide(
+        connection(),
+        trainer(),
+        ask,
+        request.form.get("pick", ""),
+        current_app.extensions["memo"],
+        now=now(),
+        tweak=request.form.get("tweak", ""),
+    )
+    return redirect(url_for("swap.kept"))
+
+
+@blueprint.post("/swap/favourite")
+def favourite() -> ResponseReturnValue:
+    """Pin a stand-in with a reason, or unpin it."""
+    ask, pick = ask_of(request.form), request.form.get("pick", "")
+    if request.form.get("action") == "drop":
+        usecases.drop_favourite(connection(), trainer(), ask, pick, now=now())
+    else:
+        try:
+            usecases.keep_favourite(
+                connection(), trainer(), ask, pick, request.form.get("reason", ""), now=now()
+            )
+        except usecases.SheetError as error:
+            view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+            typed = request.form.get("reason", "")
+            page = swap_page(view, request.form, pick, Texts(error.messages), reason_typed=typed)
+            return shown("swap", page), 422
+    return redirect(back_or(request.form.get("back", ""), url_for("swap.show")))
+
+
+@blueprint.post("/swap/aside")
+def aside() -> ResponseReturnValue:
+    """Set what a stand-in uses aside for its client, or free all that the client has."""
+    ask = ask_of(request.form)
+    if request.form.get("action") == "back":
+        usecases.give_back(connection(), trainer(), ask, now=now())
+    else:
+        memo = current_app.extensions["memo"]
+        usecases.set_aside(
+            connection(), trainer(), ask, request.form.get("pick", ""), memo, now=now()
+        )
+    return redirect(back_or(request.form.get("back", ""), url_for("swap.show")))
+
+
+@blueprint.get("/swap/request.json")
+def document() -> ResponseReturnValue:
+    """Give what is asked as a file for the command line, which answers it the same."""
+    ask = ask_of(request.args)
+    view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+    if view.question is None:
+        raise InputError(
+            "exercise", ask.exercise, view.problem or "an exercise that can be computed"
+        )
+    return jsonify(swap_request_document(view.question, sets=ask.sets, reps=ask.reps))
+
+
+@blueprint.get("/swap/values.csv")
+def values() -> ResponseReturnValue:
+    """Send intended and actual demand of the chosen stand-in as CSV, every degree."""
+    ask = ask_of(request.args)
+    view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+    chosen = candidate_of(view, request.args.get("pick"), request.args.get("tweak", ""))
+    if view.ranking is None or chosen is None:
+        raise InputError(
+            "exercise", ask.exercise, view.problem or "one of the stand-ins listed now"
+        )
+    out = io.StringIO()
+    rows = csv.writer(out, lineterminator="\n")
+    rows.writerow(["action", "angle_deg", "intended_nm", "actual_nm"])
+    target = view.ranking.target.at_level_of(chosen.comparison)
+    for action, wanted, own in zip(
+        target.actions, target.bins, chosen.comparison.bins, strict=True
+    ):
+        for i in np.flatnonzero((wanted > 0) | (own[0] > 0))[:: action.direction]:
+            rows.writerow(
+                [action.label, f"{CENTRES_DEG[i]:g}", f"{wanted[i]:.1f}", f"{own[0][i]:.1f}"]
+            )
+    headers = {"Content-Disposition": f'attachment; filename="{chosen.exercise.id}.csv"'}
+    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
+
+
+@blueprint.get("/kept")
+def kept() -> ResponseReturnValue:
+    """List past decisions, newest first."""
+    rows = store.decisions(connection(), trainer())
+    change = store.last_change(connection(), trainer(), scope(rows[0].place_id)) if rows else None
+    shown = [
+        (row, ", ".join(piece_words(row.pieces)) or "body weight only", strip_of_points(row.strip))
+        for row in rows
+    ]
+    return render_template("swap/kept.html", rows=shown, change=change, exercises=EXERCISES)

@@ -1,0 +1,97 @@
+"""Week: what is planned this week at a place, and which single purchase would help it most."""
+
+from __future__ import annotations
+
+from flask import (
+    Blueprint,
+    current_app,
+    redirect,
+    render_template,
+    request,
+    url_for,
+)
+from flask.typing import ResponseReturnValue
+
+from widearc import store, usecases
+from widearc.core.errors import InputError
+from widearc.usecases.room.room import scope
+from widearc.usecases.swap.wanted import SwapAsk
+from widearc.web.db import connection, now, trainer
+from widearc.web.forms.typed import Texts, integer
+from widearc.web.screens.swap.query import ask_of, query_of, refusal_of
+
+blueprint = Blueprint("week", __name__)
+
+
+USUAL_TIMES = 2
+
+
+@blueprint.get("/week")
+def show() -> ResponseReturnValue:
+    """Show this week's plan at the place of the address, and with `buy` what one purchase would do
+    for it.
+    """
+    if not store.places(connection(), trainer()) or not store.clients(connection(), trainer()):
+        return render_template("room/empty.html", change=None)
+    return _page(ask_of(request.args), buy=request.args.get("buy") == "1")
+
+
+@blueprint.post("/week/add")
+def add() -> ResponseReturnValue:
+    """Plan what the form asks so many times, or what the last planned week had."""
+    ask = ask_of(request.form)
+    if request.form.get("action") == "again":
+        usecases.plan_again(connection(), trainer(), ask.place_id, now=now())
+        return redirect(_here(ask))
+    try:
+        what = f"a whole number from 1 to {usecases.MOST_TIMES}"
+        times = integer(request.form, "times", USUAL_TIMES, what=what)
+        usecases.plan(connection(), trainer(), ask, times, now=now())
+    except InputError as error:
+        return _page(ask, messages={"times": refusal_of(error)}), 422
+    except usecases.SheetError as error:
+        return _page(ask, messages=error.messages), 422
+    return redirect(_here(ask))
+
+
+@blueprint.post("/week/<int:planned_id>/remove")
+def remove(planned_id: int) -> ResponseReturnValue:
+    """Take a line off the plan."""
+    ask = ask_of(request.form)
+    usecases.unplan(connection(), trainer(), ask.place_id, planned_id, now=now())
+    return redirect(_here(ask))
+
+
+def _here(ask: SwapAsk) -> str:
+    who = store.client(connection(), trainer(), ask.client_id)
+    return url_for("week.show", **query_of(ask, who.body))
+
+
+def _page(ask: SwapAsk, *, buy: bool = False, messages: dict[str, str] | None = None) -> str:
+    # both refuse what is not the trainer's
+    who, place = (
+        store.client(connection(), trainer(), ask.client_id),
+        store.place(connection(), trainer(), ask.place_id),
+    )
+    bodies = {c.id: c.body for c in store.clients(connection(), trainer())}
+    plan = usecases.week_plan(connection(), trainer(), ask.place_id, now=now())
+    memo = current_app.extensions["memo"]
+    found = usecases.worth_buying(connection(), trainer(), ask, memo, now=now()) if buy else None
+    change = store.last_change(connection(), trainer(), scope(ask.place_id))
+    template = "week/_answer.html" if request.headers.get("X-Part") else "week/show.html"
+    return render_template(
+        template,
+        ask=ask,
+        query=query_of(ask, who.body),
+        place=place,
+        places=store.places(connection(), trainer()),
+        client=who,
+        plan=plan,
+        lines=[(line, query_of(line.ask, bodies[line.ask.client_id])) for line in plan.lines],
+        wanted=usecases.asked_words(ask),
+        times=request.form.get("times", str(USUAL_TIMES)),
+        most=usecases.MOST_TIMES,
+        messages=Texts(messages or {}),
+        change=change if change is not None and change.kind == "plan" else None,
+        found=found,
+    )

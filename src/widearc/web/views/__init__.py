@@ -1,1 +1,0 @@
-"""One blueprint per user task."""
