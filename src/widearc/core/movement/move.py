@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -12,6 +13,7 @@ from widearc.core.arrays import Array
 from widearc.core.equipment import AtPort, Cable, FreeMass, Load
 from widearc.core.errors import PostureError
 from widearc.core.movement.families import closure_of
+from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.range import LENGTHENED_ENDS, _cut_knee, _note_cuts, _shorter_for_hip
 from widearc.core.movement.setup import Setup, _load_part
@@ -28,15 +30,21 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
     `failed` and its arrays hold NaN or are meaningless.
     """
     options = dict(setup.resolved)
-    position = np.linspace(0.0, 1.0, setup.samples)[None, :]
     cut_words = _cut_knee(setup, options)
-    loads = _referred(setup, options, position)
+    lift = Lift(
+        exercise=setup.exercise,
+        body=setup.body,
+        limits=setup.limits,
+        o=options,
+        loads=setup.loads,
+        position=np.linspace(0.0, 1.0, setup.samples)[None, :],
+        lowering=lowering,
+    )
+    closure, loads = closure_of(setup.exercise), _referred(setup, replace(lift, lowering=False))
 
     def solved(options: Mapping[str, Any], loads: Sequence[Load]) -> Motion:
         """Return the family's motion for options (radians, metres) and loads."""
-        return closure_of(setup.exercise)(
-            setup.exercise, setup.body, setup.limits, options, loads, position, lowering=lowering
-        )
+        return closure(lift.with_(o=options, loads=loads))
 
     def between(rows: NDArray[np.intp], ends: Mapping[str, Array]) -> Motion:
         """Return the motion of some set-ups between other ends of their range."""
@@ -62,7 +70,7 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
     return motion
 
 
-def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequence[Load]:
+def _referred(setup: Setup, lift: Lift) -> Sequence[Load]:
     """Return the loads with what only the movement tells: a spring's first mark, which way a lever
     turns.
 
@@ -78,9 +86,7 @@ def _referred(setup: Setup, options: Mapping[str, Any], position: Array) -> Sequ
         """Return the points (m) of the unread loads' ports while lifting with these in their
         place.
         """
-        motion = closure_of(setup.exercise)(
-            setup.exercise, setup.body, setup.limits, options, loads, position, lowering=False
-        )
+        motion = closure_of(setup.exercise)(lift.with_(loads=loads))
         return [
             next(motion.full(f.point) for f in motion.forces if f.source == f"load {index}")
             for index in range(len(others), len(loads))

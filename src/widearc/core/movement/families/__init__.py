@@ -12,12 +12,13 @@ from importlib import import_module
 from pkgutil import iter_modules
 
 from widearc.core.exercises import Exercise
+from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
 
 
 @cache
-def _closures() -> dict[tuple[str, str | None], Callable[..., Motion]]:
-    found: dict[tuple[str, str | None], Callable[..., Motion]] = {}
+def _closures() -> dict[tuple[str, str | None], Callable[[Lift], Motion]]:
+    found: dict[tuple[str, str | None], Callable[[Lift], Motion]] = {}
     for item in iter_modules(__path__):
         module = import_module(f"{__name__}.{item.name}")
         family: str = getattr(module, "FAMILY", "")
@@ -27,7 +28,7 @@ def _closures() -> dict[tuple[str, str | None], Callable[..., Motion]]:
     return found
 
 
-def closure_of(exercise: Exercise) -> Callable[..., Motion]:
+def closure_of(exercise: Exercise) -> Callable[[Lift], Motion]:
     """Return what moves an exercise."""
     known = _closures()
     own = known.get((exercise.family, exercise.variant))

@@ -7,20 +7,17 @@ upright when the arm is level. The pivot is placed from the ankles.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from functools import partial
 
 import numpy as np
 
 from widearc.core.arrays import Array, BoolArray
-from widearc.core.body import Body, Limits
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import slope, spread, third_side, vec
 from widearc.core.movement.families.sled_squat import support
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G
@@ -28,25 +25,17 @@ from widearc.core.units import DEG, G
 FAMILY = "arc squat"
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the arc squat's motion for options `o` (radians, metres, kg) at `position` (1,
     samples).
     """
-    bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    bend = lift.through("knee")
     pivot = flat(o["pivot_x"], o["pivot_y"])
     arm, tilt = np.atleast_2d(o["arm"]), np.atleast_2d(o["plate_tilt"])
     reach = third_side(body.thigh_m, body.shank_m, bend)
-    shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
+    shape = lift.shape(reach)
+    motion = lift.motion(shape, legs=2)
     ankle = spread(flat(0.0, body.ankle_height_m), (2, *shape))
     hip, met = _circles(pivot, np.hypot(arm, body.trunk_m), ankle, reach)
     motion.fail(
@@ -64,7 +53,7 @@ def solve(
     knee = ankle + body.shank_m * vec(np.sin(shank), np.cos(shank))
     foot = Foot(body, ankle, slope(-tilt), slope(-tilt - 90 * DEG))
     add_leg(motion, body, foot, knee, hip, legs=2)
-    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
     shoulder = spread(trunk.shoulder, (2, *shape))
 
     def place(name: str) -> Array:
@@ -76,7 +65,7 @@ def solve(
             raise InputError("/loads/port", name, "the pad or a port of the trunk")
         return point
 
-    attach(motion, loads, place, lowering=lowering)
+    attach(motion, loads, place, lowering=lift.lowering)
     _counterweight(motion, np.atleast_2d(o["counterweight"]), arm, turn, upward, shoulder)
     sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
     square = spread(along, (2, *shape))

@@ -7,17 +7,13 @@ The knee-flexion demand that this asks, and the force at the ankles, are reporte
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import slope, spread
 from widearc.core.movement.legs import Foot, add_leg, flat
+from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
@@ -26,23 +22,15 @@ from widearc.core.units import DEG
 FAMILY = "hip rotation trunk"
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the back extension's motion for options `o` (radians, metres) at `position` (1,
     samples).
     """
-    hip_bend = np.atleast_2d(o["hip_from"] + (o["hip_to"] - o["hip_from"]) * position)
+    body, o, loads = lift.body, lift.o, lift.loads
+    hip_bend = lift.through("hip")
     rise = np.atleast_2d(o["leg"])
     shape = np.broadcast_shapes(hip_bend.shape, rise.shape, load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
+    motion = lift.motion(shape, legs=2)
     # face down: the straight body rises by `leg` from the level, feet behind
     legs_way = slope(rise + 180 * DEG)
     hip = spread(flat(0.0, o["seat"]), (2, *shape))
@@ -52,7 +40,7 @@ def solve(
     add_leg(motion, body, foot, knee, hip, legs=2)
     trunk_lean = spread(90 * DEG - (rise - hip_bend), shape)
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
-    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
 
     def place(name: str) -> Array:
         """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
@@ -65,7 +53,7 @@ def solve(
             )
         return point
 
-    attach(motion, loads, place, lowering=lowering)
+    attach(motion, loads, place, lowering=lift.lowering)
     motion.close(lambda moved: _hold(moved, hip + o["pad_below_hip"] * legs_way, ankle, legs_way))
     motion.points["shoulder"] = trunk.shoulder
     motion.angles |= {
@@ -73,7 +61,7 @@ def solve(
         "knee": motion.full(0.0),
         "ankle": motion.full(0.0),
     }
-    if not exercise.one_piece:
+    if not lift.exercise.one_piece:
         motion.angles["shoulder"] = trunk_lean
     motion.assumptions += [
         (

@@ -8,19 +8,17 @@ at the end, or so far ahead of the bench as given.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
-from widearc.core.equipment import Load
+from widearc.core.body import Body
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
+from widearc.core.exercises import Options
 from widearc.core.geometry import slope, spread, third_side, vec
 from widearc.core.movement.families.stance import free_leg_terms
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 
@@ -29,22 +27,14 @@ FAMILY = "bridge"
 BENCH_AT = 0.8  # of hip to shoulder
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the bridge's motion for options `o` (radians, metres) at `position` (1, samples)."""
-    hip_bend = np.atleast_2d(o["hip_from"] + (o["hip_to"] - o["hip_from"]) * position)
-    shape = np.broadcast_shapes(hip_bend.shape, load_shape(loads, o))
+    body, o, loads = lift.body, lift.o, lift.loads
+    hip_bend = lift.through("hip")
+    shape = lift.shape(hip_bend)
     hip_bend = spread(hip_bend, shape)
     legs = int(o["legs"])
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
+    motion = lift.motion(shape, legs=legs)
     back = BENCH_AT * body.trunk_m
     ankle = flat(0.0, o["foot"] + body.ankle_height_m)
     edge = _edge(body, o, ankle, back)
@@ -76,7 +66,7 @@ def solve(
             raise InputError("/loads/port", name, "a port that a bridge has")
         return point
 
-    attach(motion, loads, place, lowering=lowering)
+    attach(motion, loads, place, lowering=lift.lowering)
     motion.close(lambda moved: _reactions(moved, sole, edge, o["horizontal_pair"]))
     thigh = np.arctan2(knee[1] - hip[1], knee[0] - hip[0])
     shank = np.arctan2(ankle[1] - knee[1], ankle[0] - knee[0])

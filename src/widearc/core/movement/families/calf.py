@@ -6,19 +6,15 @@ body (knees and hips straight) leans as balance asks.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import ahead, balanced_angle, lean, spread
 from widearc.core.movement.legs import Foot, add_leg, flat, stand_on
-from widearc.core.movement.loading import attach, load_shape, only_weights
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
@@ -28,28 +24,20 @@ FAMILY = "calf"
 LEAN_RANGE = (-40 * DEG, 40 * DEG)
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the calf raise's motion for options `o` (radians, metres) at `position` (1,
     samples).
     """
-    bend = np.atleast_2d(o["ankle_from"] + (o["ankle_to"] - o["ankle_from"]) * position)
-    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    bend = lift.through("ankle")
+    shape = lift.shape(bend)
     legs = int(o["legs"])
     bend = spread(bend, shape)
     ball = flat(body.sole_m(s.BALL), o["step"])
 
     def motion_at(body_lean: Array) -> Motion:
         """Return the motion with the straight body leaning so far forward (rad)."""
-        motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
+        motion = lift.motion(shape, legs=legs)
         # ankle bend = lean of the shank less pitch of the foot (heel up positive)
         pitch = body_lean - bend
         towards_toe, down = ahead(pitch), -lean(pitch)
@@ -64,7 +52,7 @@ def solve(
                 com = ankle - sole_m * lean(body_lean) if part.name == "foot" else part.com
                 motion.add_segment(f"free_{part.name}", part.mass_kg, com)
         trunk = Trunk(body=body, hip=hip, lean=body_lean)
-        add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+        add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
 
         def place(name: str) -> Array:
             """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
@@ -77,7 +65,7 @@ def solve(
                 )
             return point
 
-        attach(motion, loads, place, lowering=lowering)
+        attach(motion, loads, place, lowering=lift.lowering)
         motion.points["shoulder"] = trunk.shoulder
         motion.angles |= {
             "ankle": bend,
@@ -85,7 +73,7 @@ def solve(
             "hip": motion.full(0.0),
             "mtp": pitch,
         }
-        if not exercise.one_piece:
+        if not lift.exercise.one_piece:
             motion.angles["shoulder"] = body_lean
         return motion
 

@@ -11,21 +11,20 @@ rests on the carriage.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from functools import partial
 
 import numpy as np
 
 from widearc.core.arrays import Array, BoolArray
-from widearc.core.body import Body, Limits
+from widearc.core.body import Body
 from widearc.core.body import segments as s
 from widearc.core.body.segments import HIP_CENTRE
 from widearc.core.equipment import Line, Load, Sled, SpringLoad
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import bracketed_root, flexion_for, lean, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat
-from widearc.core.movement.loading import attach, book_pull, load_shape, pulls
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach, book_pull, pulls
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G
@@ -35,22 +34,14 @@ FAMILY = "carriage"
 HANDS_ON = ("carriage", "sled")
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the motion for options `o`; exercise.variant "out", "home", "back", "side", "kick" or
     "knees".
     """
-    shape = np.broadcast_shapes((1, position.shape[-1]), load_shape(loads, o))
-    backward = exercise.variant in ("out", "back", "kick")
-    way = -1.0 if backward or exercise.variant == "home" else 1.0
+    limits, o, loads, position = lift.limits, lift.o, lift.loads, lift.position
+    shape = lift.shape()
+    backward = lift.exercise.variant in ("out", "back", "kick")
+    way = -1.0 if backward or lift.exercise.variant == "home" else 1.0
     foot_x = spread(
         np.atleast_2d(o["start"]) + way * np.atleast_2d(o["travel"]) * position,
         (shape[0], shape[1]),
@@ -63,14 +54,14 @@ def solve(
                 load.kind,
                 "springs, a band, a cable or a sled on the carriage",
             )
-    ride = _Ride(exercise, body, o, loads, position, foot_x, way, lowering=lowering)
-    if exercise.variant in ("kick", "knees"):
+    ride = _Ride(lift, foot_x, way)
+    if lift.exercise.variant in ("kick", "knees"):
         motion = _held_hip(ride)
-    elif exercise.variant == "side":
+    elif lift.exercise.variant == "side":
         motion = _sideways(ride)
     else:
         motion = _standing(ride)
-    if exercise.variant != "side":
+    if lift.exercise.variant != "side":
         motion.fail(
             motion.angles["knee"] > limits.knee + 1e-9,
             f"knee limit {limits.knee_deg:.0f}° passed: start further out",
@@ -86,32 +77,12 @@ def solve(
 class _Ride:
     """The carriage along its travel, and what its springs and friction do."""
 
-    def __init__(
-        self,
-        exercise: Exercise,
-        body: Body,
-        o: Options,
-        loads: Sequence[Load],
-        position: Array,
-        foot_x: Array,
-        way: float,
-        *,
-        lowering: bool,
-    ) -> None:
-        self.exercise, self.body, self.o, self.loads, self.position = (
-            exercise,
-            body,
-            o,
-            loads,
-            position,
-        )
-        self.foot_x, self.way, self.lowering, self.shape = (
-            foot_x,
-            way,
-            lowering,
-            (foot_x.shape[0], foot_x.shape[1]),
-        )
-        self.helps = o["spring_side"] == "help"
+    def __init__(self, lift: Lift, foot_x: Array, way: float) -> None:
+        self.exercise, self.body, self.o = lift.exercise, lift.body, lift.o
+        self.loads, self.position, self.lowering = lift.loads, lift.position, lift.lowering
+        self.foot_x, self.way = foot_x, way
+        self.shape = (foot_x.shape[0], foot_x.shape[1])
+        self.helps = self.o["spring_side"] == "help"
 
     @property
     def spring_travel(self) -> Array:

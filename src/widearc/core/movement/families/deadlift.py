@@ -7,20 +7,16 @@ solved for balance of the whole about the pressure point. The arms' own weight r
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import bracketed_root, lean, spread, vec
 from widearc.core.movement.families.stance import leg_plane_cosine, turned
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
-from widearc.core.movement.loading import attach, load_shape, pulls
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk
 from widearc.core.units import DEG, G
@@ -31,24 +27,14 @@ VARIANTS = ("deadlift",)
 SHANK_RANGE = (-25 * DEG, 50 * DEG)
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the deadlift's motion for options `o` (radians, metres) at `position` (1, samples)."""
-    bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
+    body, limits, o, loads, position = lift.body, lift.limits, lift.o, lift.loads, lift.position
+    bend = lift.through("knee")
     cos_turn = leg_plane_cosine(body, o["stance"])
-    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
-    motion = Motion(
-        position=position.ravel(), shape=(shape[0], shape[1]), legs=2, plane_cos=cos_turn
-    )
-    pose = _Pose(exercise, body, o, loads, spread(bend, shape), cos_turn, lowering=lowering)
+    shape = lift.shape(bend)
+    motion = lift.motion(shape, legs=2, plane_cos=cos_turn)
+    pose = _Pose(lift, spread(bend, shape), cos_turn)
     pose.lift_between(position)
     low, high = (np.full(shape, edge) for edge in SHANK_RANGE)
     shank_lean, found = bracketed_root(pose.moment, low, high, np.full(shape, 0.1))
@@ -64,7 +50,7 @@ def solve(
     motion.add_segment(
         "trunk", s.M_ONE_PIECE * body.mass_kg, pose.trunk.place(s.COM_ONE_PIECE * body.trunk_m)
     )
-    attach(motion, loads, pose.port, lowering=lowering)
+    attach(motion, loads, pose.port, lowering=lift.lowering)
     stand_on(motion, spread(pose.sole, (2, *shape)))
     arm = pose.hand - pose.trunk.shoulder
     motion.points |= {
@@ -96,18 +82,10 @@ def solve(
 class _Pose:
     """The body at a trial lean of the shank, with the hands at a given height."""
 
-    def __init__(
-        self,
-        exercise: Exercise,
-        body: Body,
-        o: Options,
-        loads: Sequence[Load],
-        bend: Array,
-        cos_turn: Array,
-        *,
-        lowering: bool,
-    ) -> None:
-        self.body, self.o, self.loads, self.bend, self.lowering = body, o, loads, bend, lowering
+    def __init__(self, lift: Lift, bend: Array, cos_turn: Array) -> None:
+        body, o = lift.body, lift.o
+        self.body, self.o, self.loads, self.lowering = body, o, lift.loads, lift.lowering
+        self.bend = bend
         self.bar, self.turn = o["hold"] == "bar", turned(cos_turn)
         height = o["box"] + body.ankle_height_m
         across, down = (

@@ -8,19 +8,16 @@ moment at the shoulder is reported and counted in the audit.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array, BoolArray
-from widearc.core.body import PORTS, Body, Limits
+from widearc.core.body import PORTS, Body
 from widearc.core.body import segments as s
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import bracketed_root, lean, spread, turning_root, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
-from widearc.core.movement.loading import attach, load_shape, only_weights, pulls
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach, only_weights, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import ARM_COM, Trunk
 from widearc.core.units import DEG, G
@@ -30,22 +27,14 @@ FAMILY = "hinge"
 SHANK_RANGE = (-50 * DEG, 60 * DEG)
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the hinge's motion for options `o` (radians, metres) at `position` (1, samples)."""
-    trunk_lean = np.atleast_2d(o["trunk_from"] + (o["trunk_to"] - o["trunk_from"]) * position)
-    shape = np.broadcast_shapes(trunk_lean.shape, load_shape(loads, o))
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    trunk_lean = lift.through("trunk")
+    shape = lift.shape(trunk_lean)
     legs = int(o["legs"])
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
-    pose = _Pose(exercise, body, o, loads, trunk_lean, lowering=lowering)
+    motion = lift.motion(shape, legs=legs)
+    pose = _Pose(lift, trunk_lean)
     shank_lean, found = pose.balanced_lean(shape)
     motion.fail(~found, "cannot balance over the foot: bend the knees more or lean less")
     pose.place_at(shank_lean)
@@ -55,7 +44,7 @@ def solve(
         motion.add_segment(name, share * body.mass_kg, com)
     for mass, along in pose.free_leg:
         motion.add_segment("free_thigh", mass, pose.free_point(along))
-    attach(motion, loads, pose.port, lowering=lowering)
+    attach(motion, loads, pose.port, lowering=lift.lowering)
     stand_on(motion, pose.sole)
 
     motion.points |= {
@@ -91,24 +80,11 @@ def solve(
 class _Pose:
     """The body at a trial lean of the shank, and the balance that decides it."""
 
-    def __init__(
-        self,
-        exercise: Exercise,
-        body: Body,
-        o: Options,
-        loads: Sequence[Load],
-        trunk_lean: Array,
-        *,
-        lowering: bool,
-    ) -> None:
-        self.body, self.o, self.loads, self.trunk_lean, self.lowering = (
-            body,
-            o,
-            loads,
-            trunk_lean,
-            lowering,
-        )
-        self.bar, self.one_piece = o["hold"] == "bar", exercise.one_piece
+    def __init__(self, lift: Lift, trunk_lean: Array) -> None:
+        body, o = lift.body, lift.o
+        self.body, self.o, self.loads, self.lowering = body, o, lift.loads, lift.lowering
+        self.trunk_lean = trunk_lean
+        self.bar, self.one_piece = o["hold"] == "bar", lift.exercise.one_piece
         height = o["box"] + o["deficit"] + body.ankle_height_m
         across, down = (
             vec(np.ones((1, 1)), np.zeros((1, 1))),

@@ -13,13 +13,13 @@ from typing import Any
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
+from widearc.core.body import Body
 from widearc.core.equipment import Lever, Load, Stack
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import slope, spread
 from widearc.core.movement.legs import TOE, Foot, add_leg, flat
-from widearc.core.movement.loading import add_couple_of_stack, attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import add_couple_of_stack, attach
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, to_deg
@@ -38,17 +38,9 @@ FREE_OF_FLOOR_M = 0.02
 FARTHEST_PIVOT_M = 0.2  # a lever's pivot from the knee: further off it is another machine
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the motion of a leg extension or curl for options `o` (radians, metres)."""
+    body, o, loads, position = lift.body, lift.o, lift.loads, lift.position
     bends = bool(np.all(np.asarray(o["knee_to"]) > np.asarray(o["knee_from"])))
     # a pad laid before the shin pad: the same lever meets a knee that is more bent (a curl: less
     # bent)
@@ -56,12 +48,10 @@ def solve(
     start = np.atleast_2d(o["knee_from"]) + (0.0 if bends else 1.0) * extra
     shift = extra if bends else -extra
     knee_bend = start + (np.atleast_2d(o["knee_to"]) - start) * position
-    shape = np.broadcast_shapes(knee_bend.shape, load_shape(loads, o))
+    shape = lift.shape(knee_bend)
     legs = int(o["legs"])
-    motion = Motion(
-        position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False
-    )
-    thigh = THIGH_ANGLE[exercise.variant or "seated"]
+    motion = lift.motion(shape, legs=legs, complete=False)
+    thigh = THIGH_ANGLE[lift.exercise.variant or "seated"]
     hip = spread(flat(0.0, o["seat"]), (2, *shape))
     knee = hip + body.thigh_m * slope(np.full((1, 1), thigh))
     # bending turns the shank clockwise from the thigh's line, seen with the body facing +x
@@ -100,9 +90,9 @@ def solve(
         knee_bend,
         1.0 if bends else -1.0,
         shift,
-        lowering=lowering,
+        lowering=lift.lowering,
     )
-    attach(motion, loads, place, lowering=lowering, skip=("stack", "lever"), pad="shank")
+    attach(motion, loads, place, lowering=lift.lowering, skip=("stack", "lever"), pad="shank")
     motion.points |= {"shoulder": trunk.shoulder}
     motion.angles |= {
         "knee": motion.full(knee_bend),

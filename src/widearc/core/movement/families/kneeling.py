@@ -8,20 +8,17 @@ strap carry vertical forces that balance the body.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
+from widearc.core.body import Body
 from widearc.core.body import segments as s
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import lean, spread, vec
 from widearc.core.movement.families import on_toes
 from widearc.core.movement.legs import TOE, Foot, add_leg, flat
-from widearc.core.movement.loading import attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
@@ -29,25 +26,15 @@ from widearc.core.units import DEG
 FAMILY = "kneeling"
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the reverse nordic's motion for options `o` (radians) at `position` (1, samples)."""
+    body, o, loads = lift.body, lift.o, lift.loads
     if o["pivot"] == "toe":
-        return on_toes.solve(exercise, body, limits, o, loads, position, lowering=lowering)
-    forward = exercise.variant == "forward"
-    back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position) * (
-        -1.0 if forward else 1.0
-    )
-    shape = np.broadcast_shapes(back.shape, load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
+        return on_toes.solve(lift)
+    forward = lift.exercise.variant == "forward"
+    back = lift.through("lean") * (-1.0 if forward else 1.0)
+    shape = lift.shape(back)
+    motion = lift.motion(shape, legs=2)
     back = spread(back, shape)
     height = body.ankle_height_m
     ankle = spread(flat(0.0, height), (2, *shape))
@@ -59,7 +46,7 @@ def solve(
     )
     add_leg(motion, body, foot, knee, hip, legs=2)
     trunk = Trunk(body=body, hip=hip, lean=np.asarray(o["hip"] - back))
-    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
 
     def place(name: str) -> Array:
         """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
@@ -70,7 +57,7 @@ def solve(
             raise InputError("/loads/port", name, "a port that a kneeling exercise has")
         return point
 
-    attach(motion, loads, place, lowering=lowering)
+    attach(motion, loads, place, lowering=lift.lowering)
     if forward:
         motion.close(lambda moved: _held(moved, knee, ankle))
     else:

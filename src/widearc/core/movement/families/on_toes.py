@@ -8,19 +8,15 @@ the toes have no moment.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import ahead, balanced_angle, lean, spread
 from widearc.core.movement.legs import Foot, add_leg, flat, stand_on
-from widearc.core.movement.loading import attach, load_shape, only_weights
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
@@ -28,34 +24,26 @@ from widearc.core.units import DEG
 SHANK_RANGE = (-20 * DEG, 100 * DEG)
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the motion of a lean back on the toes for options `o` (radians) at `position` (1,
     samples).
     """
-    back = np.atleast_2d(o["lean_from"] + (o["lean_to"] - o["lean_from"]) * position)
-    shape = np.broadcast_shapes(back.shape, load_shape(loads, o))
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    back = lift.through("lean")
+    shape = lift.shape(back)
     back = spread(back, shape)
     ball = flat(0.0, 0.0)
 
     def motion_at(shank_lean: Array) -> Motion:
         """Return the motion with the shank leaning so far (rad)."""
-        motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
+        motion = lift.motion(shape, legs=2)
         towards_toe, down = ahead(shank_lean), -lean(shank_lean)
         ankle = ball - body.sole_m(s.BALL) * towards_toe - body.ankle_height_m * down
         knee = ankle + body.shank_m * lean(shank_lean)
         hip = knee + body.thigh_m * lean(-back)
         add_leg(motion, body, Foot(body, ankle, towards_toe, down), knee, hip, legs=2)
         trunk = Trunk(body=body, hip=hip, lean=np.asarray(o["hip"] - back))
-        add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+        add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
 
         def place(name: str) -> Array:
             """Return a port's point, m (2, set-ups, samples); InputError for a port that is not
@@ -66,7 +54,7 @@ def solve(
                 raise InputError("/loads/port", name, "a port of the trunk, hands or belt")
             return point
 
-        attach(motion, loads, place, lowering=lowering)
+        attach(motion, loads, place, lowering=lift.lowering)
         motion.points["shoulder"] = trunk.shoulder
         motion.angles |= {
             "knee": motion.full(shank_lean + back),
@@ -74,7 +62,7 @@ def solve(
             "ankle": motion.full(0.0),
             "mtp": motion.full(shank_lean),
         }
-        if not exercise.one_piece:
+        if not lift.exercise.one_piece:
             motion.angles["shoulder"] = motion.full(o["hip"] - back)
         return motion
 

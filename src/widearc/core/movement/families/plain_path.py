@@ -2,37 +2,25 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import slope, spread, vec
-from widearc.core.movement.loading import attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 
 FAMILY = "plain path"
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the path for options `o` (radians, metres) at `position` (1, samples): travel m and
     handle force N.
     """
-    shape = np.broadcast_shapes((1, position.shape[-1]), load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2, complete=False)
+    o, loads, position = lift.o, lift.loads, lift.position
+    shape = lift.shape()
+    motion = lift.motion(shape, legs=2, complete=False)
     travel = np.atleast_2d(o["travel"]) * position
     way = slope(np.atleast_2d(o["direction"]))
     hand = spread(
@@ -47,7 +35,7 @@ def solve(
             raise InputError("/loads/port", name, "hands on a plain path")
         return hand
 
-    attach(motion, loads, place, lowering=lowering)
+    attach(motion, loads, place, lowering=lift.lowering)
     motion.points["hand"] = hand
     motion.path_travel = motion.full(travel)
     along: Array = np.zeros(motion.shape)

@@ -7,19 +7,15 @@ are straight and stand upright when the knees are straight; hands and insteps ca
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array, BoolArray
-from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import slope, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat
-from widearc.core.movement.loading import attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import ARM_COM, Trunk
 from widearc.core.units import DEG
@@ -27,23 +23,15 @@ from widearc.core.units import DEG
 FAMILY = "plank knee bend"
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the motion for options `o` (radians, metres) at `position` (1, samples); the head is
     ahead (+x).
     """
-    bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
-    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    bend = lift.through("knee")
+    shape = lift.shape(bend)
     legs = int(o["legs"])
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=legs)
+    motion = lift.motion(shape, legs=legs)
     bend = spread(bend, shape)
     ankle = spread(flat(0.0, o["couch"] + 0.5 * body.ankle_height_m), (2, *shape))
     straight_m = body.thigh_m + body.trunk_m
@@ -87,7 +75,7 @@ def solve(
             raise InputError("/loads/port", name, "thigh, hip-belt or a port of the trunk")
         return point
 
-    attach(motion, loads, place, lowering=lowering)
+    attach(motion, loads, place, lowering=lift.lowering)
     motion.close(lambda moved: _hands_and_feet(moved, hand, ankle))
     arm = hand - shoulder
     motion.points |= {"shoulder": shoulder, "hand": hand}

@@ -17,10 +17,10 @@ from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.equipment import Line, Load, Sled
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import slope, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import book_pull, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import book_pull
 from widearc.core.movement.motion import JOINTS, LEG_JOINTS, Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.strength import strength_nm
@@ -32,18 +32,10 @@ PUSH_SHARE = 0.3
 STRENGTH_OF = {"hip": "hip_extension", "knee": "knee_extension", "ankle": "plantarflexion"}
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the press's motion for options `o` (radians, metres) at `position` (1, samples)."""
-    knee_bend = o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    knee_bend = lift.through("knee")
     reach = third_side(body.thigh_m, body.shank_m, knee_bend)
     rail, tilt, height = (np.atleast_2d(o[name]) for name in ("rail", "plate_tilt", "foot_height"))
     along = np.sqrt(np.maximum(reach**2 - height**2, 0.0))
@@ -51,11 +43,9 @@ def solve(
     towards_toe = square * np.cos(tilt) + up_rail * np.sin(tilt)
     away = up_rail * np.cos(tilt) - square * np.sin(tilt)
 
-    shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
+    shape = lift.shape(reach)
     legs = int(o["legs"])
-    motion = Motion(
-        position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False
-    )
+    motion = lift.motion(shape, legs=legs, complete=False)
     hip = flat(0.0, o["seat"])
     ankle = hip + along * up_rail + height * square
     thigh_angle = rail + np.arctan2(height, along) + _angle_at_hip(body, knee_bend)
@@ -68,7 +58,7 @@ def solve(
     # upright
     back_lean = spread(np.atleast_2d(o["backrest"]) - 90 * DEG, shape)
     trunk = Trunk(body=body, hip=hip, lean=back_lean)
-    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
     motion.angles |= {
         "knee": motion.full(knee_bend),
         "hip": motion.full(thigh_angle + o["backrest"]),
@@ -80,9 +70,11 @@ def solve(
     sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
     rails = _Rails(motion, loads, rail, along, plate, up_rail, square)
     rails.book(o["seat"], height)
-    motion.close(lambda moved: _on_plate(moved, rails, body, sole, o["push"], lowering=lowering))
+    motion.close(
+        lambda moved: _on_plate(moved, rails, body, sole, o["push"], lowering=lift.lowering)
+    )
     if rails.rubs:
-        work = motion.marks["rail_rub_n"] * np.sign(1 if not lowering else -1)
+        work = motion.marks["rail_rub_n"] * np.sign(1 if not lift.lowering else -1)
         steps = 0.5 * (work[:, 1:] + work[:, :-1]) * np.diff(motion.full(along), axis=1)
         motion.friction_work_j = np.concatenate(
             (np.zeros((shape[0], 1)), np.cumsum(steps, axis=1)), axis=1

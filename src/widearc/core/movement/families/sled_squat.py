@@ -13,13 +13,12 @@ from functools import partial
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
 from widearc.core.equipment import Line, Load, Sled
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import cross, slope, spread, third_side
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import book_pull, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import book_pull
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G
@@ -27,25 +26,17 @@ from widearc.core.units import DEG, G
 FAMILY = "sled squat"
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the sled squat's motion for options `o` (radians, metres) at `position` (1,
     samples).
     """
-    bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    bend = lift.through("knee")
     rail, tilt = np.atleast_2d(o["rail"]), np.atleast_2d(o["plate_tilt"])
     feet = np.atleast_2d(o["foot_ahead"])
     reach = third_side(body.thigh_m, body.shank_m, bend)
-    shape = np.broadcast_shapes(reach.shape, load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=2)
+    shape = lift.shape(reach)
+    motion = lift.motion(shape, legs=2)
     # the person faces forward and leans back: the rails rise backwards
     up_rail, forward = slope(180 * DEG - rail), slope(90 * DEG - rail)
     motion.fail(
@@ -66,8 +57,8 @@ def solve(
     foot = Foot(body, ankle, towards_toe, away)
     add_leg(motion, body, foot, knee, hip, legs=2)
     trunk = Trunk(body=body, hip=hip, lean=spread(rail - 90 * DEG, shape))
-    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
-    _sled(motion, loads, rail, along, up_rail, trunk.shoulder, lowering=lowering)
+    add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
+    _sled(motion, loads, rail, along, up_rail, trunk.shoulder, lowering=lift.lowering)
     sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
     pad = spread(hip + np.atleast_2d(o["pad_at"]) * (trunk.shoulder - hip), (2, *shape))
     square = spread(forward, (2, *shape))

@@ -9,19 +9,17 @@ the front one.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
+from widearc.core.body import Body
 from widearc.core.body import segments as s
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
+from widearc.core.exercises import Options
 from widearc.core.geometry import ahead, flexion_for, lean, spread, third_side, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
@@ -31,22 +29,14 @@ FAMILY = "split"
 REAR_PITCH = 60 * DEG
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the split squat's motion for options `o` (radians, metres) at `position` (1,
     samples).
     """
-    knee_bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
-    shape = np.broadcast_shapes(knee_bend.shape, load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1)
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    knee_bend = lift.through("knee")
+    shape = lift.shape(knee_bend)
+    motion = lift.motion(shape, legs=1)
     ankle, knee, hip, shank_lean = _front_leg(body, o, knee_bend, motion.shape)
     front = Foot(
         body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
@@ -70,7 +60,7 @@ def solve(
 
     trunk_lean = spread(np.atleast_2d(o["trunk_lean"]), shape)
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
-    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
     sole = spread(front.sole(pressure_m(body, o["pressure"])), (2, *shape))
     ball = spread(rear.sole(body.sole_m(s.BALL)), (2, *shape))
 
@@ -85,7 +75,7 @@ def solve(
             raise InputError("/loads/port", name, "a port that a split squat has")
         return point
 
-    attach(motion, loads, place, lowering=lowering)
+    attach(motion, loads, place, lowering=lift.lowering)
     motion.close(lambda moved: _ground(moved, sole, ball, o["horizontal_pair"]))
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole, "rear_ball": ball}
     hip_bend = knee_bend - shank_lean + trunk_lean
@@ -98,7 +88,7 @@ def solve(
         "rear_hip": motion.full(rear_thigh_back + trunk_lean),
         "rear_ankle": motion.full(rear_lean - REAR_PITCH),
     }
-    if not exercise.one_piece:
+    if not lift.exercise.one_piece:
         motion.angles["shoulder"] = motion.full(trunk_lean)
     lowest = np.nanmin(
         np.where(np.isfinite(motion.full(rear_knee[1])), motion.full(rear_knee[1]), 1.0), axis=1

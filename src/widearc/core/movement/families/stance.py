@@ -21,6 +21,7 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import ahead, bracketed_root, lean, spread, turning_root, vec
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m, stand_on
+from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import attach, book, load_shape, only_weights, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
@@ -33,18 +34,10 @@ LEAN_RANGE = (-35 * DEG, 89 * DEG)
 WEDGE_SPAN = s.BALL - s.HEEL  # heel to ball, share of foot length
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the squat's motion for options `o` (radians, metres) at `position` (1, samples)."""
-    knee_bend = o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position
+    body, limits, o, loads = lift.body, lift.limits, lift.o, lift.loads
+    knee_bend = lift.through("knee")
     wedge = np.arcsin(np.clip(o["heel_wedge"] / (WEDGE_SPAN * body.foot_m), 0.0, 1.0))
     shank_lean = np.minimum(FIRST_LEAN + o["knee_travel"] * knee_bend, limits.dorsiflexion + wedge)
     cos_turn = leg_plane_cosine(body, o["stance"])
@@ -58,9 +51,7 @@ def solve(
     sole = foot.sole(pressure_m(body, o["pressure"]) * cos_turn)
 
     shape = np.broadcast_shapes(hip.shape[1:], load_shape(loads, o))
-    motion = Motion(
-        position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, plane_cos=cos_turn
-    )
+    motion = lift.motion(shape, legs=legs, plane_cos=cos_turn)
     # the balance is solved on the small arrays: often only the loads differ between set-ups
     small = [
         spread(p, (2, *np.broadcast_shapes(p.shape[1:], hip.shape[1:]))) for p in (hip, knee, sole)
@@ -68,7 +59,7 @@ def solve(
     hip, knee, sole = (spread(p, (2, *shape)) for p in (hip, knee, sole))
 
     add_leg(motion, body, foot, knee, hip, legs=legs)
-    trunk_terms = upper_body_terms(body, one_piece=exercise.one_piece)
+    trunk_terms = upper_body_terms(body, one_piece=lift.exercise.one_piece)
     free_terms = free_leg_terms(body, o["free_leg"]) if legs == 1 else []
     balance = _Balance(
         motion,
@@ -76,20 +67,20 @@ def solve(
         small[0],
         small[2],
         [(m, along, 0.0) for m, along in trunk_terms] + free_terms,
-        _Pulls(loads, small[2], small[1], small[0], foot.ankle, o, lowering),
+        _Pulls(loads, small[2], small[1], small[0], foot.ankle, o, lift.lowering),
     )
     trunk_lean, found = balance.trunk_lean()
     motion.fail(~found, _why_unbalanced(knee_bend, shape, found, limits))
     trunk = Trunk(body=body, hip=hip, lean=trunk_lean)
 
-    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
     for mass, along, forward in free_terms:
         motion.add_segment("free_thigh", mass, trunk.place(along, forward))
     attach(
         motion,
         loads,
         lambda name: spread(balance.pulls.place(name, trunk), (2, *shape)),
-        lowering=lowering,
+        lowering=lift.lowering,
     )
     for index, load in enumerate(loads):
         if isinstance(load, Line) and load.other_port == load.port:
@@ -104,12 +95,12 @@ def solve(
         "hip": motion.full(knee_bend - shank_lean + trunk_lean * cos_turn),
         "ankle": motion.full(shank_lean - wedge),
     }
-    if not exercise.one_piece:
+    if not lift.exercise.one_piece:
         motion.angles["shoulder"] = motion.full(trunk_lean)
     if legs == 1:
         motion.angles["free_hip"] = motion.full(o["free_leg"])
     motion.marks |= {"trunk_lean": motion.full(trunk_lean), "shank_lean": motion.full(shank_lean)}
-    motion.assumptions += _assumptions(exercise, legs)
+    motion.assumptions += _assumptions(lift.exercise, legs)
     capped = np.any(
         motion.full(FIRST_LEAN + o["knee_travel"] * knee_bend > limits.dorsiflexion + wedge) > 0,
         axis=1,

@@ -10,16 +10,11 @@ under the hip, its knee bent as far as the floor asks, within the next three ten
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
 from widearc.core.body import segments as s
-from widearc.core.equipment import Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import (
     ahead,
     balanced_angle,
@@ -31,7 +26,8 @@ from widearc.core.geometry import (
 )
 from widearc.core.movement.families.stance import FIRST_LEAN, LEAN_RANGE
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
-from widearc.core.movement.loading import attach, load_shape, only_weights, pulls
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach, only_weights, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G
@@ -47,24 +43,16 @@ LEAVES, HANGS = 0.1, 0.4  # of the lift: the rear foot leaves the floor; the fre
 CLEARANCE_M = 0.10  # of the free foot's ankle over the floor while it hangs (assumed)
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the motion for options `o` (radians, metres) at `position` (1, samples); variant
     "lunge" or "b-stance".
     """
-    bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
-    shape = np.broadcast_shapes(bend.shape, load_shape(loads, o))
-    pose = _Pose(exercise, body, limits, o, spread(bend, shape), position, shape)
-    trial = _Trial(pose, loads, lowering)
-    given = exercise.variant == "b-stance"
+    o, loads = lift.o, lift.loads
+    bend = lift.through("knee")
+    shape = lift.shape(bend)
+    pose = _Pose(lift, spread(bend, shape))
+    trial = _Trial(pose, lift)
+    given = lift.exercise.variant == "b-stance"
     share = spread(np.atleast_2d(o["rear_share"]), shape) if given else trial.rear_share()
     trunk_lean, found = balanced_angle(
         lambda x: trial.moment(x, share),
@@ -108,23 +96,10 @@ def solve(
 class _Pose:
     """Both legs at every sample."""
 
-    def __init__(
-        self,
-        exercise: Exercise,
-        body: Body,
-        limits: Limits,
-        o: Options,
-        bend: Array,
-        position: Array,
-        shape: tuple[int, ...],
-    ) -> None:
-        self.exercise, self.body, self.o, self.bend, self.shape = (
-            exercise,
-            body,
-            o,
-            bend,
-            (shape[0], shape[1]),
-        )
+    def __init__(self, lift: Lift, bend: Array) -> None:
+        body, limits, o, position = lift.body, lift.limits, lift.o, lift.position
+        self.exercise, self.body, self.o, self.bend = lift.exercise, body, o, bend
+        self.shape = shape = (bend.shape[0], bend.shape[1])
         self.position = position
         self.shank_lean = np.minimum(
             FIRST_LEAN + np.atleast_2d(o["knee_travel"]) * bend, limits.dorsiflexion
@@ -188,8 +163,8 @@ class _Pose:
 class _Trial:
     """The whole body with its loads at a trial lean of the trunk."""
 
-    def __init__(self, pose: _Pose, loads: Sequence[Load], lowering: bool) -> None:
-        self.pose, self.loads, self.lowering = pose, loads, lowering
+    def __init__(self, pose: _Pose, lift: Lift) -> None:
+        self.pose, self.loads, self.lowering = pose, lift.loads, lift.lowering
         self._legs: tuple[Array, Array] | None = None
 
     def _with_legs(self) -> Motion:

@@ -9,44 +9,34 @@ rest.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
-from widearc.core.equipment import Load
+from widearc.core.body import Limits
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
+from widearc.core.exercises import Options
 from widearc.core.geometry import cross, lean, spread, third_side, vec
 from widearc.core.movement.families.stance import FIRST_LEAN, WEDGE_SPAN, foot_on
 from widearc.core.movement.legs import add_leg, pressure_m
-from widearc.core.movement.loading import attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 
 FAMILY = "supported stance"
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the motion for options `o` (radians, metres) at `position` (1, samples).
 
     exercise.variant: "ball", "rail", "rail hinge" or "handle".
     """
-    pose = _Pose(exercise, body, limits, o, position, load_shape(loads, o))
+    body, limits, o, loads, position = lift.body, lift.limits, lift.o, lift.loads, lift.position
+    pose = _Pose(lift)
     motion = Motion(position=position.ravel(), shape=pose.shape, legs=2)
     add_leg(motion, body, pose.foot, pose.knee, pose.hip, legs=2)
     trunk = Trunk(body=body, hip=pose.hip, lean=pose.trunk_lean)
-    add_upper_body(motion, trunk, one_piece=exercise.one_piece)
+    add_upper_body(motion, trunk, one_piece=lift.exercise.one_piece)
     sole = spread(pose.foot.sole(pressure_m(body, o["pressure"])), (2, *pose.shape))
     places = {"sole": sole, "thigh": pose.hip + 0.9 * (pose.knee - pose.hip)}
 
@@ -60,11 +50,13 @@ def solve(
             raise InputError("/loads/port", name, "a port that a supported squat has")
         return point
 
-    attach(motion, loads, place, lowering=lowering)
+    attach(motion, loads, place, lowering=lift.lowering)
     contact = spread(pose.contact(trunk), (2, *pose.shape))
     square = spread(pose.square, (2, *pose.shape))
     motion.close(
-        lambda moved: _support(moved, contact, square, sole, works=exercise.variant == "handle")
+        lambda moved: _support(
+            moved, contact, square, sole, works=lift.exercise.variant == "handle"
+        )
     )
     motion.fail(
         ~pose.reached,
@@ -81,7 +73,7 @@ def solve(
         "hip": motion.full(pose.bend - pose.shank_lean + pose.trunk_lean),
         "ankle": motion.full(ankle),
     }
-    if not exercise.one_piece:
+    if not lift.exercise.one_piece:
         motion.angles["shoulder"] = motion.full(pose.trunk_lean)
     motion.marks |= {
         "trunk_lean": motion.full(pose.trunk_lean),
@@ -89,13 +81,13 @@ def solve(
     }
     motion.assumptions += [
         "Quasi-static and in the side view; feet flat, trunk lean as given.",
-        _WORDS[exercise.variant],
+        _WORDS[lift.exercise.variant],
     ]
     pushes = motion.marks["support_n"]
-    if exercise.variant != "handle":
+    if lift.exercise.variant != "handle":
         wrong = (
             np.any(pushes < -1e-6, axis=1)
-            if exercise.variant == "ball"
+            if lift.exercise.variant == "ball"
             else np.zeros(pose.shape[0], dtype=bool)
         )
         motion.notice(
@@ -125,28 +117,20 @@ _WORDS = {
 class _Pose:
     """Foot, knee, hip and lean at every sample."""
 
-    def __init__(
-        self,
-        exercise: Exercise,
-        body: Body,
-        limits: Limits,
-        o: Options,
-        position: Array,
-        loads: tuple[int, ...],
-    ) -> None:
-        self.variant, self.body = exercise.variant, body
+    def __init__(self, lift: Lift) -> None:
+        body, limits, o, position = lift.body, lift.limits, lift.o, lift.position
+        self.variant, self.body = lift.exercise.variant, body
         self.wedge = np.atleast_2d(
             np.arcsin(np.clip(o["heel_wedge"] / (WEDGE_SPAN * body.foot_m), 0.0, 1.0))
         )
         self.foot = foot_on(body, o, self.wedge)
         if self.variant == "rail hinge":
             bend = np.atleast_2d(o["knee"] + 0.0 * position)
-            lean_by = np.atleast_2d(o["trunk_from"] + (o["trunk_to"] - o["trunk_from"]) * position)
+            lean_by = lift.through("trunk")
         else:
-            bend = np.atleast_2d(o["knee_from"] + (o["knee_to"] - o["knee_from"]) * position)
+            bend = lift.through("knee")
             lean_by = np.atleast_2d(o["trunk_lean"])
-        shape = np.broadcast_shapes(bend.shape, lean_by.shape, loads)
-        self.shape = (shape[0], shape[1])
+        self.shape = shape = lift.shape(bend, lean_by)
         self.bend, self.trunk_lean = spread(bend, shape), spread(lean_by, shape)
         self.reach = third_side(body.thigh_m, body.shank_m, self.bend)
         self.reached = np.ones(shape, dtype=bool)

@@ -7,18 +7,15 @@ side is needed. exercise.variant: "supine", "hanging", "standing", "prone", or, 
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
-from widearc.core.equipment import Load, Pendulum, Stack
+from widearc.core.equipment import Pendulum, Stack
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import lean, slope, spread
 from widearc.core.movement.legs import Foot, add_leg, flat
-from widearc.core.movement.loading import add_couple_of_stack, add_pendulum, attach, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import add_couple_of_stack, add_pendulum, attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
@@ -34,26 +31,16 @@ TRUNK_LEAN = {
 }
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the swing's motion for options `o` (radians, metres) at `position` (1, samples)."""
-    side = exercise.variant == "side"
+    body, limits, o, loads, position = lift.body, lift.limits, lift.o, lift.loads, lift.position
+    side = lift.exercise.variant == "side"
     begin, end = (o[f"{'abduction' if side else 'hip'}_{word}"] for word in ("from", "to"))
     angle = np.atleast_2d(begin + (end - begin) * position)
     knee_bend = np.atleast_2d(0.0 if side else o["knee"])
-    shape = np.broadcast_shapes(angle.shape, load_shape(loads, o))
+    shape = lift.shape(angle)
     legs = 1 if side else int(o["legs"])
-    motion = Motion(
-        position=position.ravel(), shape=(shape[0], shape[1]), legs=legs, complete=False
-    )
+    motion = lift.motion(shape, legs=legs, complete=False)
     angle = spread(angle, shape)
     hip = spread(flat(0.0, o["seat"]), (2, *shape))
     if side:
@@ -63,7 +50,7 @@ def solve(
     else:
         # bending the hip turns the thigh anticlockwise from the trunk's own line, for a person
         # facing forward
-        held = TRUNK_LEAN[exercise.variant]
+        held = TRUNK_LEAN[lift.exercise.variant]
         thigh, shank = -lean(held - angle), -lean(held - angle + knee_bend)
         trunk_lean, turns = np.full(shape, held), 1.0
     knee = hip + body.thigh_m * thigh
@@ -93,10 +80,10 @@ def solve(
     way = turns * np.sign(float(np.mean(angle[..., -1] - angle[..., 0])) or 1.0)
     for index, load in enumerate(loads):
         if isinstance(load, Stack):
-            add_couple_of_stack(motion, load, "thigh", angle, angle, way, lowering=lowering)
+            add_couple_of_stack(motion, load, "thigh", angle, angle, way, lowering=lift.lowering)
         elif isinstance(load, Pendulum):
             add_pendulum(motion, index, load, "thigh", hip, thigh)
-    attach(motion, loads, place, lowering=lowering, skip=("stack", "pendulum"), pad="thigh")
+    attach(motion, loads, place, lowering=lift.lowering, skip=("stack", "pendulum"), pad="thigh")
     motion.points |= {"shoulder": trunk.shoulder, "pad": spread(places["pad"], (2, *shape))}
     if side:
         motion.angles["hip_abduction"] = angle

@@ -6,18 +6,15 @@ act; both legs alike, the seat carries everything else. Demand per leg about the
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body, Limits
 from widearc.core.body.segments import HIP_CENTRE
-from widearc.core.equipment import Band, Load, Stack
+from widearc.core.equipment import Band, Stack
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options
 from widearc.core.geometry import spread, vec
-from widearc.core.movement.loading import add_couple_of_stack, attach, book, load_shape
+from widearc.core.movement.lift import Lift
+from widearc.core.movement.loading import add_couple_of_stack, attach, book
 from widearc.core.movement.motion import Motion
 
 FAMILY = "thigh spread"
@@ -25,22 +22,12 @@ FAMILY = "thigh spread"
 PORT_AT = 0.9  # of hip to knee
 
 
-def solve(
-    exercise: Exercise,
-    body: Body,
-    limits: Limits,
-    o: Options,
-    loads: Sequence[Load],
-    position: Array,
-    *,
-    lowering: bool,
-) -> Motion:
+def solve(lift: Lift) -> Motion:
     """Return the motion for options `o` (radians) at `position` (1, samples)."""
-    opened = np.atleast_2d(
-        o["abduction_from"] + (o["abduction_to"] - o["abduction_from"]) * position
-    )
-    shape = np.broadcast_shapes(opened.shape, load_shape(loads, o))
-    motion = Motion(position=position.ravel(), shape=(shape[0], shape[1]), legs=1, complete=False)
+    body, loads = lift.body, lift.loads
+    opened = lift.through("abduction")
+    shape = lift.shape(opened)
+    motion = lift.motion(shape, legs=1, complete=False)
     opened = spread(opened, shape)
     half = HIP_CENTRE * body.stature_m
     hip = spread(vec(np.full((1, 1), half), np.zeros((1, 1))), (2, *shape))
@@ -64,14 +51,16 @@ def solve(
     loops = set()
     for index, load in enumerate(loads):
         if isinstance(load, Stack):
-            add_couple_of_stack(motion, load, "thigh", opened, opened, 1.0, lowering=lowering)
+            add_couple_of_stack(motion, load, "thigh", opened, opened, 1.0, lowering=lift.lowering)
         elif isinstance(load, Band) and load.anchor_port:
-            _loop(motion, index, load, port, lowering=lowering)
+            _loop(motion, index, load, port, lowering=lift.lowering)
             loops.add(index)
         elif not load.sideways:
             allowed = "a band, cable, lever, spring or stack: weight does not act sideways"
             raise InputError(f"/loads/{index}/kind", load.kind, allowed)
-    attach(motion, loads, place, lowering=lowering, skip=("stack",), pad="thigh", handled=loops)
+    attach(
+        motion, loads, place, lowering=lift.lowering, skip=("stack",), pad="thigh", handled=loops
+    )
     motion.assumptions += [
         (
             "Quasi-static and seen from above: gravity does not act, trunk upright or leaning "
