@@ -116,7 +116,7 @@ def _unseen_crossings(
     of the samples. Not looked for where the posture at a bend depends on the range (a step).
     """
     limit, found = setup.limits.hip_flexion, dict[int, float]()
-    if key != "knee_from" or setup.exercise.variant == "lunge":
+    if key != "knee_from" or setup.exercise.variant in ("lunge", "step-up"):
         return found
     hip, driver = motion.full(motion.angles["hip"]), motion.full(driver)
     rows = np.arange(len(hip))

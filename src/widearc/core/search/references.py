@@ -28,7 +28,7 @@ from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 
 # every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
 SEARCH_SAMPLES = 11
-KNOTS = {"lunge": (1, 4)}
+KNOTS = {"lunge": (1, 4), "step-up": (1, 4)}
 """Samples by a movement's variant at which it changes its way: a lunge's rear foot leaves the
 floor, the leg hangs.
 """

@@ -63,7 +63,7 @@ def derivatives(values: Array, step: float) -> tuple[Array, Array]:
 DEGREE = (
     4  # of the curves that replace paths with a corner (assumed: start, end, speeds and one bow)
 )
-STEPS = ("lunge",)
+STEPS = ("lunge", "step-up")
 CORNER = 12.0  # times the usual bend of a path: sharper is a corner
 
 

@@ -109,6 +109,7 @@ ENTRIES = (
         _LUNGE,
         id="step-up",
         name="Step-up",
+        variant="step-up",
         prime=(KE, HE),
         defaults={"step_m": 0.25, "box_m": 0.25, "knee_from_deg": 95, "trunk_lean_deg": 20},
         needs=("step",),

@@ -1,29 +1,15 @@
-"""Stepping split work: lunges, step-ups, and the b-stance whose rear foot only steadies.
-
-Closure: the front leg follows the stance law, shank lean min(5° + τ·knee bend, ankle limit).
-b-stance: the rear foot stays on its ball and carries a given share; the trunk's lean is solved for
-balance. Lunge and step-up: at the start the trunk's lean is given and the rear foot's share solved
-from balance; then that share falls evenly to 0 at a tenth of the lift and stays 0, with the lean
-solved for balance. The rear foot keeps its place until then; from there the free leg swings to hang
-under the hip, its knee bent as far as the floor asks, within the next three tenths.
-"""
+"""Both legs of a step at every sample, and the trunk that balances over them."""
 
 from __future__ import annotations
+
+from collections.abc import Callable
 
 import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import segments as s
 from widearc.core.errors import InputError
-from widearc.core.geometry import (
-    ahead,
-    balanced_angle,
-    cross,
-    flexion_for,
-    lean,
-    spread,
-    vec,
-)
+from widearc.core.geometry import ahead, balanced_angle, cross, flexion_for, lean, spread, vec
 from widearc.core.movement.families.stance import FIRST_LEAN, LEAN_RANGE
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.lift import Lift
@@ -32,73 +18,22 @@ from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G
 
-FAMILY = "split"
-VARIANTS = (
-    "lunge",
-    "b-stance",
-)
-
 REAR_PITCH = 60 * DEG
+
+
 LEAVES, HANGS = 0.1, 0.4  # of the lift: the rear foot leaves the floor; the free leg hangs
+
+
 CLEARANCE_M = 0.10  # of the free foot's ankle over the floor while it hangs (assumed)
 
 
-def solve(lift: Lift) -> Motion:
-    """Return the motion for options `o` (radians, metres) at `position` (1, samples); variant
-    "lunge" or "b-stance".
-    """
-    o, loads = lift.o, lift.loads
-    bend = lift.through("knee")
-    shape = lift.shape(bend)
-    pose = _Pose(lift, spread(bend, shape))
-    trial = _Trial(pose, lift)
-    given = lift.exercise.variant == "b-stance"
-    share = spread(np.atleast_2d(o["rear_share"]), shape) if given else trial.rear_share()
-    trunk_lean, found = balanced_angle(
-        lambda x: trial.moment(x, share),
-        LEAN_RANGE,
-        pose.shape,
-        turning=only_weights(loads),
-        start=np.atleast_2d(o.get("trunk_lean", 0.0)),
-    )
-    motion = trial.motion_at(trunk_lean)
-    _ground(motion, pose, share)
-    motion.closure = lambda moved: _ground(moved, pose, share)
-    motion.fail(
-        ~found, "cannot balance over the front foot: shorten the step, lean more or reduce depth"
-    )
-    motion.fail(
-        share < -1e-9,
-        "cannot balance at the start: all weight is ahead of the front foot; lean less",
-    )
-    motion.fail(
-        share > 1 + 1e-9,
-        "cannot balance at the start: all weight is behind the rear foot; lean forward",
-    )
-    motion.fail(
-        ~pose.rear_reaches, "the rear leg cannot reach: shorten the step or lower the rear foot"
-    )
-    motion.marks |= {"front_share": motion.full(1.0 - share), "trunk_lean": motion.full(trunk_lean)}
-    motion.assumptions += [
-        (
-            "Quasi-static and in the side view; the front shank leans 5° plus a fixed share of the "
-            "knee bend."
-        ),
-        "The rear foot carries a given share."
-        if given
-        else "The rear foot pushes off within the first tenth of the lift, "
-        "then the free leg hangs.",
-        "The feet do not push against each other.",
-    ]
-    return motion
-
-
-class _Pose:
+class Legs:
     """Both legs at every sample."""
 
-    def __init__(self, lift: Lift, bend: Array) -> None:
+    def __init__(self, lift: Lift, bend: Array, *, stays: bool) -> None:
         body, limits, o, position = lift.body, lift.limits, lift.o, lift.position
         self.exercise, self.body, self.o, self.bend = lift.exercise, body, o, bend
+        self.stays = stays
         self.shape = shape = (bend.shape[0], bend.shape[1])
         self.position = position
         self.shank_lean = np.minimum(
@@ -122,7 +57,7 @@ class _Pose:
         towards_toe, down = ahead(pitch), -lean(pitch)
         self.ball = spread(flat(-step, raised), (2, *self.shape))
         stood = self.ball - body.sole_m(s.BALL) * towards_toe - body.ankle_height_m * down
-        stays = self.exercise.variant == "b-stance"
+        stays = self.stays
         placed = spread(self.position, self.shape) <= LEAVES + 1e-12
         gap = hip - stood
         far = np.hypot(gap[0], gap[1])
@@ -160,10 +95,10 @@ class _Pose:
         self.rear_pitch = turn
 
 
-class _Trial:
+class Step:
     """The whole body with its loads at a trial lean of the trunk."""
 
-    def __init__(self, pose: _Pose, lift: Lift) -> None:
+    def __init__(self, pose: Legs, lift: Lift) -> None:
         self.pose, self.loads, self.lowering = pose, lift.loads, lift.lowering
         self._legs: tuple[Array, Array] | None = None
 
@@ -240,7 +175,7 @@ class _Trial:
         return total + moment, down + up
 
 
-def _rear_force(weight: Array, pose: _Pose, share: Array) -> Array:
+def _rear_force(weight: Array, pose: Legs, share: Array) -> Array:
     """Return the rear foot's force (N): its share of the weight (N), and the level pair while it
     stands.
     """
@@ -248,10 +183,56 @@ def _rear_force(weight: Array, pose: _Pose, share: Array) -> Array:
     return vec(spread(pair, pose.shape), share * weight)
 
 
-def _ground(motion: Motion, pose: _Pose, share: Array) -> None:
+def ground(motion: Motion, pose: Legs, share: Array) -> None:
     """Add both feet's forces; in a fast lift the front foot's moment answers the rest."""
     rear = _rear_force(-motion.total_force()[1], pose, share)
     motion.add_force("rear_foot", pose.ball, rear, "contact rear foot")
     if motion.dynamic:
         motion.couples.append(("foot", -motion.moment_about(pose.sole), "contact foot"))
     motion.add_force("foot", pose.sole, -motion.total_force(), "contact foot")
+
+
+def stepped(lift: Lift, share_of: Callable[[Step], Array], *, stays: bool, says: str) -> Motion:
+    """Return a step's motion; share_of: the rear foot's share of the weight, (set-ups, samples).
+
+    stays: the rear foot keeps its place all the way. says: what that closure assumes, in words.
+    """
+    o, loads = lift.o, lift.loads
+    bend = lift.through("knee")
+    pose = Legs(lift, spread(bend, lift.shape(bend)), stays=stays)
+    trial = Step(pose, lift)
+    share = share_of(trial)
+    trunk_lean, found = balanced_angle(
+        lambda x: trial.moment(x, share),
+        LEAN_RANGE,
+        pose.shape,
+        turning=only_weights(loads),
+        start=np.atleast_2d(o.get("trunk_lean", 0.0)),
+    )
+    motion = trial.motion_at(trunk_lean)
+    ground(motion, pose, share)
+    motion.closure = lambda moved: ground(moved, pose, share)
+    motion.fail(
+        ~found, "cannot balance over the front foot: shorten the step, lean more or reduce depth"
+    )
+    motion.fail(
+        share < -1e-9,
+        "cannot balance at the start: all weight is ahead of the front foot; lean less",
+    )
+    motion.fail(
+        share > 1 + 1e-9,
+        "cannot balance at the start: all weight is behind the rear foot; lean forward",
+    )
+    motion.fail(
+        ~pose.rear_reaches, "the rear leg cannot reach: shorten the step or lower the rear foot"
+    )
+    motion.marks |= {"front_share": motion.full(1.0 - share), "trunk_lean": motion.full(trunk_lean)}
+    motion.assumptions += [
+        (
+            "Quasi-static and in the side view; the front shank leans 5° plus a fixed share of the "
+            "knee bend."
+        ),
+        says,
+        "The feet do not push against each other.",
+    ]
+    return motion
