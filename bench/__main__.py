@@ -43,9 +43,9 @@ from widearc.core.kit import (
 )
 from widearc.core.matching import compare, target_of
 from widearc.core.movement import Setup
-from widearc.core.muscle import FMAX_N, JOINTS, paths, share_n
+from widearc.core.muscle import FMAX_N, JOINTS, paths_of, share_n
 from widearc.core.search import Memo, Question, Ranking, make_sure, ranked
-from widearc.core.setups import Range, batches
+from widearc.core.setups import Range, batches_of
 from widearc.core.statics import curve, curves_in_parts
 from widearc.demo import load_demo
 from widearc.usecases import SwapAsk, mark, swap_view
@@ -185,7 +185,7 @@ def bench_muscles(curves: int = 10_000) -> None:
     found = curve(setup, lowering=False)
     angles = {j: found.motion.angles[j].ravel() for j in JOINTS}
     demand = np.array([found.demand_nm[j].ravel() for j in JOINTS])
-    arm = paths(angles).arm_m
+    arm = paths_of(angles).arm_m
     start = time.perf_counter()
     for _ in range(curves // 100):
         share_n(arm, demand)
@@ -374,7 +374,7 @@ def bench_search() -> None:
     print(f"set-ups x {spent[1][0] / spent[0][0]:.1f} took x {spent[1][1] / spent[0][1]:.1f}")
     batch = next(
         iter(
-            batches(
+            batches_of(
                 EXERCISES["back-squat-high"],
                 whole_room(),
                 body,
@@ -383,7 +383,7 @@ def bench_search() -> None:
             )
         )
     )
-    rows = [batch.row(0, k) for k in range(min(40, len(batch.picks)))]
+    rows = [batch.row(0, k) for k in range(min(40, len(batch.totals)))]
 
     def one_by_one() -> None:
         for row in rows:

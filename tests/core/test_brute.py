@@ -34,9 +34,9 @@ from widearc.core.movement import Setup
 from widearc.core.search import Memo, Question, search
 from widearc.core.search.memo import _prepare
 from widearc.core.search.prepared import score_together
-from widearc.core.search.references import SEARCH_SAMPLES, Call, finer, is_linear, refused
+from widearc.core.search.references import SEARCH_SAMPLES, SolveQueue, finer, is_linear, refused
 from widearc.core.search.wanted import wanted_of
-from widearc.core.setups.batches import batches, extras_here
+from widearc.core.setups.batches import batches_of, extras_here
 from widearc.core.setups.geometry import Range
 from widearc.core.statics import Share, curve
 
@@ -173,10 +173,10 @@ def brute(exercise, targets, extra=""):
     full samples.
     """
     best = dict.fromkeys(targets, -1.0)
-    for batch in batches(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra):
+    for batch in batches_of(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra):
         assert {frame.extra for frame in batch.frames} == {extra}
         rows = tuple(
-            batch.row(g, k) for g in range(len(batch.frames)) for k in range(len(batch.picks))
+            batch.row(g, k) for g in range(len(batch.frames)) for k in range(len(batch.totals))
         )
         if exercise == "front-squat":
             rows = tuple(row for row in rows if row.kg <= 60)
@@ -246,12 +246,12 @@ def test_no_set_up_with_one_thing_more_beats_what_was_found_with_it(exercise):
 def test_where_loads_are_said_not_to_change_the_posture_a_load_between_two_asks_what_lies_between():
     looked_at = set()
     for exercise in SEARCHED:
-        for batch in batches(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE):
-            if not is_linear(batch) or len(batch.picks) < 2:
+        for batch in batches_of(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE):
+            if not is_linear(batch) or len(batch.totals) < 2:
                 continue
             frames = batch.frames[:: max(1, len(batch.frames) // 4)]
             rows = tuple(replace(frame, kg=kg) for frame in frames for kg in (20.0, 50.0, 80.0))
-            call = Call()
+            call = SolveQueue()
             call.add(batch.setup(BODY, LIMITS, rows, samples=SEARCH_SAMPLES), rows)
             (part,) = call.solve()
             curves, bad = part.whole.curves, part.bad

@@ -20,13 +20,13 @@ from widearc.core.answers import (
     equal_loads,
     muscle_match,
     muscle_thirds,
-    needed,
+    needed_for,
     needs_pair,
-    purchases,
+    purchases_for,
     sorted_by,
-    tweaks,
+    tweaks_for,
     weighted,
-    why_not,
+    why_not_higher,
 )
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.dose import RepStyle, StyleKind
@@ -58,7 +58,7 @@ def of(ranking, exercise):
 def test_a_tweak_gains_what_it_says_when_it_is_applied(question, ranking):
     seen = set()
     for candidate in ranking.candidates:
-        for tweak in tweaks(candidate, question):
+        for tweak in tweaks_for(candidate, question):
             after = applied(candidate, question, tweak.key)
             assert after is not None and tweak.gain >= 0.005
             assert after.match - candidate.match == pytest.approx(tweak.gain, abs=1e-6)
@@ -68,7 +68,7 @@ def test_a_tweak_gains_what_it_says_when_it_is_applied(question, ranking):
 
 
 def test_tweaks_come_best_first_and_unknown_ones_are_not_applied(question, ranking):
-    gains = [t.gain for t in tweaks(of(ranking, "goblet-squat"), question)]
+    gains = [t.gain for t in tweaks_for(of(ranking, "goblet-squat"), question)]
     assert gains == sorted(gains, reverse=True)
     assert applied(of(ranking, "goblet-squat"), question, "extra:a horse") is None
     assert applied(of(ranking, "goblet-squat"), question, "style:nothing") is None
@@ -116,12 +116,15 @@ def test_a_pair_is_the_sum_of_two_and_says_what_each_covers(question):
 
 def test_why_not_gives_the_computed_difference(question, ranking):
     best, other = ranking.candidates[0], ranking.candidates[5]
-    answer = why_not(other.exercise, ranking, question)
+    answer = why_not_higher(other.exercise, ranking, question)
     under = round(100 * best.match) - round(100 * other.match)
     assert f"number 6, {under} points under {best.exercise.name.lower()}" in answer.words
     assert answer.candidate is other and other.sentence in answer.words
-    assert "is the best that can be made here" in why_not(best.exercise, ranking, question).words
-    original = why_not(EXERCISES["leg-press-45"], ranking, question)
+    assert (
+        "is the best that can be made here"
+        in why_not_higher(best.exercise, ranking, question).words
+    )
+    original = why_not_higher(EXERCISES["leg-press-45"], ranking, question)
     assert "this is the exercise to replace" in original.words and original.candidate is None
 
 
@@ -129,7 +132,7 @@ def test_why_not_says_what_a_taken_item_would_give(question):
     taken = replace(
         question, taken=frozenset({"m leg extension"}), names={"m leg extension": "taken"}
     )
-    answer = why_not(EXERCISES["leg-extension"], ranked(taken), taken)
+    answer = why_not_higher(EXERCISES["leg-extension"], ranked(taken), taken)
     assert "leg extension taken. Were that not so it would match" in answer.words
     assert answer.candidate is not None and answer.candidate.exercise.id == "leg-extension"
 
@@ -155,7 +158,7 @@ def test_the_load_that_equals_in_work_in_peak_and_at_an_angle_is_the_closest_of_
         ("at 70°", lambda b: b[place]),
     ):
         off = {}
-        for k, pick in enumerate(part.batch.picks):
+        for k, pick in enumerate(part.batch.totals):
             made = curve(
                 part.batch.setup(BODY, LIMITS, (part.batch.row(frame, k),)), lowering=False
             )
@@ -169,17 +172,17 @@ def test_the_load_that_equals_in_work_in_peak_and_at_an_angle_is_the_closest_of_
 
 def test_what_an_anchor_box_or_band_would_have_to_be(question, ranking):
     band = of(ranking, "leg-extension-band")
-    found = {n.thing: n for n in needed(band, question, 0.01)}
+    found = {n.thing: n for n in needed_for(band, question, 0.01)}
     assert any(thing.startswith("anchor") for thing in found) and any(
         "times its pull" in thing for thing in found
     )
     for need in found.values():
         assert need.low <= need.best <= need.high and 0 < need.match <= 1
-    out_of_reach = needed(band, question, 1.0)
+    out_of_reach = needed_for(band, question, 1.0)
     assert all(np.isnan(n.low) for n in out_of_reach)
     with pytest.raises(InputError):
-        needed(band, question, 0.0)
-    assert needed(of(ranking, "leg-press-one-leg"), question, 0.5) == ()
+        needed_for(band, question, 0.0)
+    assert needed_for(of(ranking, "leg-press-one-leg"), question, 0.5) == ()
 
 
 @pytest.mark.parametrize(
@@ -201,7 +204,7 @@ def test_a_purchase_is_never_worth_less_than_nothing_and_names_an_exercise(quest
         question,
         kit=replace(KIT, weights=KIT.weights[-1:], presses=(), machines=(), furniture=(), bands=()),
     )
-    found = purchases(poor)
+    found = purchases_for(poor)
     assert [b.match for b in found] == sorted((b.match for b in found), reverse=True)
     assert any(b.exercise for b in found)
     assert not any("band" in b.words for b in found)  # there is none to have another of

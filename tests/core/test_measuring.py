@@ -34,18 +34,18 @@ from widearc.core.errors import InputError, UnknownNameError
 from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.statics import (
-    BodyDoubt,
+    BodyUncertainty,
     body_variants,
     curve,
     demand_error_nm,
-    doubt_of,
     load_variants,
+    uncertainty_of,
 )
 
 
 def test_every_need_of_the_catalogue_is_met_by_a_kind_or_a_fact_of_the_place():
     served = {need for kind in KINDS.values() for need in kind.serves}
-    places = {"partner", "wall", "floor to walk"}
+    points_of = {"partner", "wall", "floor to walk"}
     made = {
         "sled press",
         "level press",
@@ -57,7 +57,7 @@ def test_every_need_of_the_catalogue_is_met_by_a_kind_or_a_fact_of_the_place():
         "boxes",
     }
     needed = {need for exercise in EXERCISES.values() for need in exercise.needs}
-    assert needed <= served | places | made
+    assert needed <= served | points_of | made
     assert served <= needed | {"rack", "seat"}, "no kind serves a need that nothing has"
 
 
@@ -312,17 +312,17 @@ def test_sources_add_as_squares_and_none_makes_none():
     setup = setup_of("band-squat", "band")
     base = curve(setup, lowering=False)
     load = demand_error_nm(base, load_variants(setup, (0.04,)))["knee"]
-    body = demand_error_nm(base, body_variants(setup, BodyDoubt()))["knee"]
+    body = demand_error_nm(base, body_variants(setup, BodyUncertainty()))["knee"]
     both = demand_error_nm(
-        base, {**load_variants(setup, (0.04,)), **body_variants(setup, BodyDoubt())}
+        base, {**load_variants(setup, (0.04,)), **body_variants(setup, BodyUncertainty())}
     )["knee"]
     assert both == pytest.approx(np.hypot(load, body))
     assert float(np.max(demand_error_nm(base, load_variants(setup, (0.0,)))["knee"])) == 0.0
 
 
 def test_a_body_that_was_not_asked_is_less_sure():
-    known = doubt_of(mass_known=True, stature_known=True, thigh_taped=True)
-    guessed = doubt_of(mass_known=False, stature_known=False, thigh_taped=False)
+    known = uncertainty_of(mass_known=True, stature_known=True, thigh_taped=True)
+    guessed = uncertainty_of(mass_known=False, stature_known=False, thigh_taped=False)
     assert known.mass < guessed.mass and known.thigh < guessed.thigh
     setup = setup_of("bodyweight-squat")
     base = curve(setup, lowering=False)
@@ -338,7 +338,7 @@ def test_places_of_a_squat_lie_where_geometry_puts_them():
     """
     from widearc.core.body import Limits
     from widearc.core.equipment import FreeMass
-    from widearc.core.statics import knee_past_toes_m, places
+    from widearc.core.statics import knee_past_toes_m, points_of
 
     setup = Setup(
         exercise=EXERCISES["back-squat-high"],
@@ -348,7 +348,7 @@ def test_places_of_a_squat_lie_where_geometry_puts_them():
         loads=(FreeMass(kg=40, port="back-high"),),
     )
     found = curve(setup, lowering=False)
-    marks = {p.name: p.sample for p in places(found)}
+    marks = {p.name: p.sample for p in points_of(found)}
     hip, knee = (found.motion.full(found.motion.points[p])[1][0] for p in ("hip", "knee"))
     level = marks["thighs level"]
     assert hip[level - 1] <= knee[level - 1] and hip[level] >= knee[level]
@@ -356,4 +356,4 @@ def test_places_of_a_squat_lie_where_geometry_puts_them():
     assert bend == pytest.approx((34 - 5) / 0.33, abs=2.0), "shank = 5° + 0.33 · knee, held at 34°"
     assert 0 < knee_past_toes_m(found) < 0.15
     sat = curve(Setup(exercise=EXERCISES["leg-extension"], body=Body()), lowering=False)
-    assert places(sat) == () and knee_past_toes_m(sat) is None
+    assert points_of(sat) == () and knee_past_toes_m(sat) is None

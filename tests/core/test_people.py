@@ -13,11 +13,11 @@ from widearc.core.body import Body, Limits
 from widearc.core.curve import Action
 from widearc.core.equipment import KINDS, FreeMass, Sled
 from widearc.core.exercises import EXERCISES
-from widearc.core.kit import Anchor, Furniture, Kit, Rules, SledPress, Thing, Weight, trainable
+from widearc.core.kit import Anchor, Furniture, Kit, Rules, SledPress, Thing, Weight, trainable_here
 from widearc.core.kit.admission import LONG_MINUTES, left_out, step_by_step
 from widearc.core.movement import Setup
 from widearc.core.search import Memo, search
-from widearc.core.statics import BodyDoubt, curve
+from widearc.core.statics import BodyUncertainty, curve
 
 LIMITS = Limits()
 PRESS = Setup(
@@ -84,7 +84,7 @@ def test_presses_are_told_apart_by_their_rails():
         kit = Kit(presses=(SledPress(id="p", name="Press", rail_deg=rail, empty_kg=20),))
         actions = {
             t.action: [e.id for e in t.now]
-            for t in trainable(kit, taken=frozenset(), limits=LIMITS, rules=Rules())
+            for t in trainable_here(kit, taken=frozenset(), limits=LIMITS, rules=Rules())
         }
         assert ("leg-press-one-leg" in actions[Action.KE]) == (rail == 40.0)
         others = {"leg-press-one-leg", "leg-press-flat", "leg-press-vertical"} - {exercise}
@@ -152,7 +152,7 @@ def test_a_weak_grip_leaves_out_what_the_hands_cannot_hold(kit):
 
 def test_what_a_room_trains_follows_what_is_free(kit):
     def counts(taken):
-        found = trainable(kit, taken=frozenset(taken), limits=LIMITS, rules=Rules())
+        found = trainable_here(kit, taken=frozenset(taken), limits=LIMITS, rules=Rules())
         return {t.action: ({e.id for e in t.now}, {e.id for e in t.held_up}) for t in found}
 
     before, after = counts(()), counts(("d12", "d16", "k24"))
@@ -163,12 +163,14 @@ def test_what_a_room_trains_follows_what_is_free(kit):
     assert set(counts(())) == set(Action), (
         "every action has a line, if only to say nothing trains it"
     )
-    empty = trainable(Kit(), taken=frozenset(), limits=LIMITS, rules=Rules())
+    empty = trainable_here(Kit(), taken=frozenset(), limits=LIMITS, rules=Rules())
     assert all("bodyweight-squat" in {e.id for e in t.now} for t in empty if t.action is Action.KE)
 
 
 def test_a_spine_that_may_not_be_loaded_trains_less(kit):
-    spared = trainable(kit, taken=frozenset(), limits=Limits(no_axial_load=True), rules=Rules())
+    spared = trainable_here(
+        kit, taken=frozenset(), limits=Limits(no_axial_load=True), rules=Rules()
+    )
     now = {e.id for t in spared for e in t.now}
     assert not now & {"goblet-squat", "dumbbell-squat", "front-squat", "deadlift"}
     assert {"bodyweight-squat", "leg-extension-dumbbell"} <= now
@@ -215,7 +217,7 @@ def test_the_other_notes_of_a_client():
 # how sure a match is
 
 
-def ranked(kit, body_doubt=BodyDoubt(), memo=None):  # noqa: B008 - frozen
+def ranked(kit, body_doubt=BodyUncertainty(), memo=None):  # noqa: B008 - frozen
     return {
         c.exercise.id: c
         for c in search(
@@ -231,7 +233,7 @@ def test_a_match_is_as_sure_as_what_it_is_built_on(kit):
     guessed = dataclasses.replace(
         kit, weights=tuple(dataclasses.replace(w, error=0.15) for w in kit.weights)
     )
-    sure = BodyDoubt(mass=0.0, thigh=0.0)
+    sure = BodyUncertainty(mass=0.0, thigh=0.0)
     small, large = ranked(weighed, sure)["goblet-squat"], ranked(guessed, sure)["goblet-squat"]
     assert small.match == large.match, "an error changes how sure a match is, not the match"
     assert 0 < small.doubt.match < large.doubt.match / 20
@@ -258,10 +260,10 @@ def test_a_match_s_error_is_the_change_that_one_standard_error_makes(kit):
 
 def test_a_new_doubt_is_computed_anew_and_an_old_one_kept(kit):
     memo = Memo()
-    first = ranked(kit, BodyDoubt(mass=0.01), memo)["goblet-squat"]
-    other = ranked(kit, BodyDoubt(mass=0.10), memo)["goblet-squat"]
+    first = ranked(kit, BodyUncertainty(mass=0.01), memo)["goblet-squat"]
+    other = ranked(kit, BodyUncertainty(mass=0.10), memo)["goblet-squat"]
     assert other.doubt.match > first.doubt.match
-    assert ranked(kit, BodyDoubt(mass=0.01), memo)["goblet-squat"] is first
+    assert ranked(kit, BodyUncertainty(mass=0.01), memo)["goblet-squat"] is first
 
 
 def test_only_what_is_in_the_kit_counts_as_its_weight():

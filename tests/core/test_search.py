@@ -9,8 +9,8 @@ import pytest
 from widearc.core.body import Body, Limits
 from widearc.core.equipment import FreeMass, Sled
 from widearc.core.exercises import EXERCISES
-from widearc.core.kit import Kit, Rules, Weight, sled_picks
-from widearc.core.kit.totals import bar_picks, pair_picks
+from widearc.core.kit import Kit, Rules, Weight, sled_totals
+from widearc.core.kit.totals import bar_totals, pair_totals
 from widearc.core.matching import compare, target_of
 from widearc.core.movement import Setup
 from widearc.core.search import Memo, search
@@ -39,9 +39,9 @@ def ranked(kit, taken=(), memo=None, rules=Rules(to_shoulders_kg=60.0), limits=L
 def test_bar_totals_are_every_subset_of_plate_pairs(kit):
     pairs = [10, 10, 5]
     wanted = {20 + 2 * sum(c) for n in range(4) for c in itertools.combinations(pairs, n)}
-    picks = bar_picks(kit)
-    assert [p.kg for p in picks] == sorted(wanted)
-    for pick in picks:
+    totals = bar_totals(kit)
+    assert [p.kg for p in totals] == sorted(wanted)
+    for pick in totals:
         assert pick.kg == sum(piece.kg * piece.number for piece in pick.pieces)
         assert all(piece.number % 2 == 0 for piece in pick.pieces if piece.kind == "plate")
 
@@ -53,7 +53,7 @@ def test_equal_totals_use_the_fewest_plates():
             Weight(id="b", kind="plate", kg=10, count=2),
         )
     )
-    twenty = next(p for p in sled_picks(kit) if p.kg == 20)
+    twenty = next(p for p in sled_totals(kit) if p.kg == 20)
     assert [(piece.item, piece.number) for piece in twenty.pieces] == [("b", 2)]
 
 
@@ -62,8 +62,8 @@ def test_the_found_load_is_never_beaten_by_brute_force(kit):
     found = {c.exercise.id: c for c in ranked(kit).candidates}
     knee = {"knee_from_deg": 90.0, "knee_to_deg": 8.0}
     for name, port, totals in (
-        ("front-squat", "front-rack", [p.kg for p in bar_picks(kit) if p.kg <= 60]),
-        ("dumbbell-squat", "hands", [p.kg for p in pair_picks(kit)]),
+        ("front-squat", "front-rack", [p.kg for p in bar_totals(kit) if p.kg <= 60]),
+        ("dumbbell-squat", "hands", [p.kg for p in pair_totals(kit)]),
         ("goblet-squat", "goblet", [12, 16, 24]),
     ):
         best = 0.0

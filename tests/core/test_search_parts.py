@@ -41,12 +41,20 @@ from widearc.core.kit import (
 from widearc.core.matching import Target, compare, target_of_intent
 from widearc.core.movement import Motion, Setup, move
 from widearc.core.movement.families import carriage
+from widearc.core.movement.families.carriage_ride import ride_of
+from widearc.core.movement.lift import Lift
 from widearc.core.search import Memo, Question, ranked
 from widearc.core.search.memo import _prepare
 from widearc.core.search.prepared import score_together
 from widearc.core.search.references import KNOTS, SEARCH_SAMPLES, _on_grid, finer
-from widearc.core.setups.batches import Listed, batches, picks_of
-from widearc.core.setups.frames import Frames, Row, pieces_to_carry, table_of, users_of
+from widearc.core.setups.batches import OnceCache, batches_of, totals_of
+from widearc.core.setups.frames import (
+    LoadedSetup,
+    UnloadedSetups,
+    pieces_to_carry,
+    table_of,
+    users_of,
+)
 from widearc.core.setups.geometry import Range
 from widearc.core.statics import curve
 from widearc.core.units import G
@@ -65,7 +73,7 @@ FRAMED = (
 
 def every_batch(exercise: str, extra: str = ""):
     """Return an exercise's batches on the kit of the brute-force tests."""
-    return list(batches(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra))
+    return list(batches_of(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra))
 
 
 # frames: places with what pulls
@@ -75,7 +83,9 @@ def every_batch(exercise: str, extra: str = ""):
 def test_frames_are_every_place_with_every_pull_place_after_place(exercise):
     for batch in every_batch(exercise):
         frames = batch.frames
-        assert isinstance(frames, Frames) and len(frames) == len(frames.places) * len(frames.pulls)
+        assert isinstance(frames, UnloadedSetups) and len(frames) == len(frames.places) * len(
+            frames.pulls
+        )
         rows = list(frames)
         assert len(rows) == len(frames)
         wanted = itertools.product(frames.places, frames.pulls)
@@ -133,12 +143,12 @@ def test_frames_and_their_rows_make_the_same_set_up(exercise):
 
 
 def test_what_ways_share_is_listed_once_and_is_the_same_as_listed_apart():
-    listed = Listed()
-    together = [list(batches(EXERCISES[e], KIT, BODY, LIMITS, KNEE, "", listed)) for e in FRAMED]
+    listed = OnceCache()
+    together = [list(batches_of(EXERCISES[e], KIT, BODY, LIMITS, KNEE, "", listed)) for e in FRAMED]
     apart = [every_batch(e) for e in FRAMED]
     for these, those in zip(together, apart, strict=True):
-        assert [(b.way, len(b.frames), b.picks) for b in these] == [
-            (b.way, len(b.frames), b.picks) for b in those
+        assert [(b.way, len(b.frames), b.totals) for b in these] == [
+            (b.way, len(b.frames), b.totals) for b in those
         ]
         for one, other in zip(these, those, strict=True):
             assert [(r.options, r.place, r.items()) for r in one.frames] == [
@@ -169,9 +179,11 @@ def test_totals_of_a_machine_are_its_own():
         for n in (1, 2)
     )
     kit = Kit(machines=machines)
-    found = list(batches(EXERCISES["leg-extension-cable"], kit, BODY, LIMITS, KNEE, "", Listed()))
-    assert {b.machine.id: b.picks for b in found} == {
-        m.id: picks_of("cable", "ankle", kit, m) for m in machines
+    found = list(
+        batches_of(EXERCISES["leg-extension-cable"], kit, BODY, LIMITS, KNEE, "", OnceCache())
+    )
+    assert {b.machine.id: b.totals for b in found} == {
+        m.id: totals_of("cable", "ankle", kit, m) for m in machines
     }
 
 
@@ -302,7 +314,7 @@ def test_degrees_at_which_nothing_is_given_are_missing_all_the_same():
         for p in _prepare([EXERCISES["back-squat-high"]], KIT, BODY, LIMITS, 60.0, KNEE, "")[
             0
         ].parts
-        if len(p.batch.picks) > 3 * p.mix.shape[1] or len(p.batch.picks) > 5
+        if len(p.batch.totals) > 3 * p.mix.shape[1] or len(p.batch.totals) > 5
     )
     knee = np.where((CENTRES_DEG > 20) & (CENTRES_DEG < 90), 60.0, 0.0)
     plain = Target(actions=(Action.KE,), bins=(knee,))
@@ -435,13 +447,15 @@ def test_balance_on_a_carriage_is_tried_as_the_whole_body_would_balance(exercise
     if "hands" not in entry.ports:
         loads = loads[:1]
     setup = Setup(exercise=entry, loads=loads, samples=11)
-    position = np.linspace(0, 1, 11)[None, :]
-    way = -1.0 if entry.variant in ("out", "home", "back") else 1.0
-    foot_x = (
-        np.atleast_2d(setup.resolved["start"])
-        + way * np.atleast_2d(setup.resolved["travel"]) * position
+    lift = Lift(
+        exercise=entry,
+        body=BODY,
+        limits=Limits(),
+        o=setup.resolved,
+        loads=loads,
+        position=np.linspace(0, 1, 11)[None, :],
     )
-    ride = carriage._Ride(entry, BODY, setup.resolved, loads, position, foot_x, way, lowering=False)
+    ride = ride_of(lift, -1.0)
     stance = carriage._Stance(ride)
     for lean in (-0.3, 0.0, 0.2):
         found = stance.moment(np.full((1, 11), lean))
@@ -557,7 +571,7 @@ def test_the_chosen_is_what_its_row_gives_when_computed_alone():
         assert float(compared.match[0]) == pytest.approx(candidate.match, abs=1e-6), (
             candidate.exercise.id
         )
-        assert isinstance(candidate.row, Row)
+        assert isinstance(candidate.row, LoadedSetup)
 
 
 def test_an_anchor_that_would_break_is_never_chosen():

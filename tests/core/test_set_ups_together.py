@@ -25,8 +25,8 @@ from widearc.core.kit import (
 from widearc.core.matching import compare, target_of
 from widearc.core.movement import Setup
 from widearc.core.search import make_sure, search
-from widearc.core.search.uncertainty import Unsure, WantedDoubt, doubts_about
-from widearc.core.statics import BodyDoubt, Curve, computed, curve
+from widearc.core.search.uncertainty import Unsure, WantedUncertainty, uncertainties_of
+from widearc.core.statics import BodyUncertainty, Curve, computed, curve
 
 MOVED = 0.03  # of an option's range: so far a second set-up differs from the usual one
 CURVED = [e for e in EXERCISES.values() if e.has_curve]
@@ -263,12 +263,12 @@ def test_a_doubt_that_would_break_off_the_set_up_says_nothing_and_the_others_sti
     own = curve(setup, strict=False, lowering=False)
     target = target_of(PRESS)
     compared = compare(target, own.motion.angles, own.demand_nm, 1)
-    wanted = WantedDoubt(body=BodyDoubt(mass=0.01, thigh=-0.05), targets={})
+    wanted = WantedUncertainty(body=BodyUncertainty(mass=0.01, thigh=-0.05), targets={})
     unsure = Unsure(own=own, compared=compared, target=target, wanted=wanted, errors=(0.02,))
-    (doubt,) = doubts_about([unsure])
-    (only_load,) = doubts_about(
-        [replace(unsure, wanted=replace(wanted, body=BodyDoubt(mass=0.0, thigh=0.0)))]
+    (doubt,) = uncertainties_of([unsure])
+    (only_load,) = uncertainties_of(
+        [replace(unsure, wanted=replace(wanted, body=BodyUncertainty(mass=0.0, thigh=0.0)))]
     )
-    heavier = replace(wanted, body=BodyDoubt(mass=0.01, thigh=0.0))
-    (no_thigh,) = doubts_about([replace(unsure, wanted=heavier)])
+    heavier = replace(wanted, body=BodyUncertainty(mass=0.01, thigh=0.0))
+    (no_thigh,) = uncertainties_of([replace(unsure, wanted=heavier)])
     assert doubt.match == pytest.approx(no_thigh.match) and doubt.match > only_load.match > 0

@@ -11,7 +11,7 @@ import numpy as np
 import pytest
 
 from tests.core.test_brute import BODY, HINGE, KIT, KNEE, LIMITS, MEMO, PRESS, RULES
-from widearc.core.answers import applied, kinder, tweaks
+from widearc.core.answers import applied, kinder_setups, tweaks_for
 from widearc.core.body import Limits
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.equipment import Band, FreeMass, LinearLaw
@@ -28,10 +28,10 @@ from widearc.core.kit import (
     meeting,
     near,
 )
-from widearc.core.kit.totals import unequal_picks
+from widearc.core.kit.totals import unequal_totals
 from widearc.core.movement import Setup
 from widearc.core.search import Memo, Question, ranked
-from widearc.core.setups.batches import batches, extras_here
+from widearc.core.setups.batches import batches_of, extras_here
 from widearc.core.setups.pulls import FOLDED, band_sets
 from widearc.core.statics import audit, curve, frontal_nm, row_of
 from widearc.core.units import DEG, G
@@ -41,7 +41,7 @@ LINE = LinearLaw(rest_m=0.5, rate_n_per_m=200.0)
 
 def first(exercise, kit=KIT, wanted=KNEE, **found):
     """Return the first batch of an exercise whose attributes are as given."""
-    every = batches(EXERCISES[exercise], kit, BODY, LIMITS, wanted)
+    every = batches_of(EXERCISES[exercise], kit, BODY, LIMITS, wanted)
     return next(b for b in every if all(getattr(b, name) == value for name, value in found.items()))
 
 
@@ -71,7 +71,7 @@ def test_a_lever_meets_the_body_as_far_from_its_pivot_as_it_was_measured(exercis
     assert pad[1] - pivot[1] == pytest.approx(0.8 * np.sin(-10 * DEG), abs=loose)
     # square to the arm: the plates' moment over the pad's distance, and the bare arm as weighed at
     # the pad
-    kg = batch.picks[3].kg
+    kg = batch.totals[3].kg
     far = np.hypot(*(pad - pivot))
     assert np.hypot(*pull) == pytest.approx(
         (kg * 1.1 + 12.0 * 0.8) / far * np.cos(-10 * DEG) * G, rel=2 * loose + 1e-6
@@ -87,9 +87,9 @@ def test_a_pendulum_s_own_arm_counts_with_its_plates():
         quantities=MappingProxyType({"arm_m": 0.9, "arm_kg": 4}),
     )
     batch = first("pendulum-hip-extension", replace(KIT, machines=(machine,)))
-    assert batch.picks[0].kg == 0
+    assert batch.totals[0].kg == 0
     heavy = batch.setup(BODY, LIMITS, (batch.row(0, 5),)).loads[0]
-    assert float(np.ravel(heavy.kg)[0]) == batch.picks[5].kg + 4
+    assert float(np.ravel(heavy.kg)[0]) == batch.totals[5].kg + 4
 
 
 def test_a_band_on_a_sled_is_as_long_at_the_start_as_the_pegs_are_apart_and_grows_with_the_sled():
@@ -109,7 +109,7 @@ def test_only_a_short_loop_goes_round_the_thighs_and_nowhere_else():
     assert {b.id for row in batch.frames for b, _ in row.bands} == {"short"}
     assert "short" not in {b.id for chosen in band_sets(KIT) for b in chosen}
     unweighed = replace(KIT, bands=tuple(b for b in KIT.bands if b.id != "short"))
-    assert not list(batches(EXERCISES["loop-squat"], unweighed, BODY, LIMITS, KNEE))
+    assert not list(batches_of(EXERCISES["loop-squat"], unweighed, BODY, LIMITS, KNEE))
 
 
 def test_what_a_band_is_tied_to_holds_or_the_set_up_is_not_offered():
@@ -161,16 +161,16 @@ def test_a_chain_before_a_band_does_not_stretch():
 def test_an_unequal_pair_lies_near_seventy_to_thirty_and_asks_more_of_the_pelvis():
     sizes = (6, 10, 14, 18, 24)
     kit = Kit(weights=tuple(Weight(id=f"d{k}", kind="dumbbell", kg=k, count=2) for k in sizes))
-    picks = unequal_picks(kit)
-    assert len({p.kg for p in picks}) == len(picks)
-    for pick in picks:
+    totals = unequal_totals(kit)
+    assert len({p.kg for p in totals}) == len(totals)
+    for pick in totals:
         heavy, light = (piece.kg for piece in pick.pieces)
         assert heavy > light and pick.left_share == pytest.approx(heavy / pick.kg, abs=1e-3)
         others = [a / pick.kg for a in sizes for b in sizes if a > b and a + b == pick.kg]
         assert abs(pick.left_share - 0.7) <= min(abs(o - 0.7) for o in others) + 1e-3
     batch = next(
         b
-        for b in batches(EXERCISES["offset-lunge"], kit, BODY, LIMITS, KNEE)
+        for b in batches_of(EXERCISES["offset-lunge"], kit, BODY, LIMITS, KNEE)
         if b.stock == "unequal pair"
     )
     row = batch.row(0, 2)
@@ -238,7 +238,7 @@ def test_what_is_kinder_to_a_joint_asks_less_of_it_at_the_same_work(exercise, jo
     question = Question(asked=asked, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO)
     chosen = next(c for c in ranked(question).candidates if c.exercise.id == exercise)
     here = np.abs(chosen.curve.demand_nm[joint]).max()
-    found = kinder(chosen, question, joint)
+    found = kinder_setups(chosen, question, joint)
     assert found or exercise != "split-squat"
     for way in found:
         there = np.abs(way.candidate.curve.demand_nm[joint]).max()
@@ -247,14 +247,14 @@ def test_what_is_kinder_to_a_joint_asks_less_of_it_at_the_same_work(exercise, jo
         work = sum(float(b.sum()) for b in way.candidate.comparison.bins)
         assert work / sum(float(b.sum()) for b in chosen.comparison.bins) == pytest.approx(way.work)
     assert [w.change for w in found] == sorted(w.change for w in found)
-    assert kinder(chosen, question, "shoulder") == ()
+    assert kinder_setups(chosen, question, "shoulder") == ()
 
 
 def test_straps_free_the_load_that_a_weak_grip_bounds():
     weak = replace(RULES, grip_kg=9.0)
     question = Question(asked=HINGE, kit=KIT, body=BODY, limits=LIMITS, rules=weak, memo=MEMO)
     chosen = next(c for c in ranked(question).candidates if c.exercise.id == "romanian-deadlift")
-    offered = {t.key: t for t in tweaks(chosen, question)}
+    offered = {t.key: t for t in tweaks_for(chosen, question)}
     strapped = applied(chosen, question, "relief:straps")
     assert offered["relief:straps"].gain == pytest.approx(strapped.match - chosen.match)
     assert "lifting straps" in strapped.row.place and strapped.row.kg > chosen.row.kg

@@ -24,7 +24,7 @@ from widearc.core.muscle import (
     JOINTS,
     MUSCLES,
     muscle_use,
-    paths,
+    paths_of,
     ranges_m,
     scale_of,
     share_n,
@@ -100,7 +100,7 @@ def test_arms_lie_within_what_published_models_say(row):
     used = (degrees >= low) & (degrees <= high)
     index = [MUSCLES.index(m) for m in GROUPS[group]]
     weight = FMAX_N[index] / FMAX_N[index].sum()
-    arm = 100 * weight @ paths({joint: degrees * DEG}).arm_m[index, JOINTS.index(joint)]
+    arm = 100 * weight @ paths_of({joint: degrees * DEG}).arm_m[index, JOINTS.index(joint)]
     others = np.array(
         [values for name, values in SPREAD[row].items() if values and name != "corrected"],
         dtype=float,
@@ -114,10 +114,10 @@ def test_arms_lie_within_what_published_models_say(row):
 def test_arms_are_the_slope_of_the_length_and_are_held_beyond_the_limits():
     random = np.random.default_rng(3)
     q = {j: random.uniform(low - 30, high + 30, 200) * DEG for j, (low, high) in HOLD_DEG.items()}
-    here = paths(q)
+    here = paths_of(q)
     for number, joint in enumerate(JOINTS):
         step = 1e-6
-        there = paths(q | {joint: q[joint] + step})
+        there = paths_of(q | {joint: q[joint] + step})
         slope = -(there.length_m - here.length_m) / step
         low, high = (limit * DEG for limit in HOLD_DEG[joint])
         smooth = (np.abs(q[joint] - low) > 1e-4) & (np.abs(q[joint] - high) > 1e-4)
@@ -138,8 +138,8 @@ def test_one_factor_scales_lengths_and_arms():
     q = {"hip": np.array([0.5]), "knee": np.array([1.0])}
     ratio = scale_of(body)
     assert ratio == pytest.approx((body.thigh_m + body.shank_m) / 0.804)
-    assert paths(q, ratio).length_m == pytest.approx(ratio * paths(q).length_m)
-    assert paths(q, ratio).arm_m == pytest.approx(ratio * paths(q).arm_m)
+    assert paths_of(q, ratio).length_m == pytest.approx(ratio * paths_of(q).length_m)
+    assert paths_of(q, ratio).arm_m == pytest.approx(ratio * paths_of(q).arm_m)
     assert ranges_m(ratio) == pytest.approx(ratio * ranges_m())
     assert np.all(ranges_m()[:, 1] > ranges_m()[:, 0])
 
@@ -151,7 +151,7 @@ def test_sharing_is_what_a_general_solver_finds():
     """SciPy's SLSQP on the primal problem, at postures and demands drawn at random."""
     random = np.random.default_rng(7)
     q = {j: random.uniform(low + 5, high - 5, 12) * DEG for j, (low, high) in HOLD_DEG.items()}
-    arm = paths(q).arm_m
+    arm = paths_of(q).arm_m
     demand = np.array(
         [random.uniform(-60, 180, 12), random.uniform(-60, 160, 12), random.uniform(-10, 90, 12)]
     )
@@ -182,7 +182,7 @@ def test_sharing_doubles_with_the_demand_and_answers_none_with_none():
         "knee": np.linspace(0.2, 1.7, 30),
         "ankle": np.linspace(-0.2, 0.5, 30),
     }
-    arm = paths(q).arm_m
+    arm = paths_of(q).arm_m
     demand = np.array([np.linspace(20, 200, 30), np.linspace(150, -40, 30), np.full(30, 40.0)])
     once, twice = share_n(arm, demand), share_n(arm, 2 * demand)
     assert twice == pytest.approx(2 * once, rel=1e-6, abs=1e-6)
@@ -336,7 +336,7 @@ def test_recline_lengthens_rectus_femoris_by_38_mm():
     knees = np.linspace(5, 95, 10) * DEG
     number = MUSCLES.index("recfem")
     sat, leant = (
-        paths({"hip": np.full(10, h * DEG), "knee": knees}).length_m[number] for h in (85, 40)
+        paths_of({"hip": np.full(10, h * DEG), "knee": knees}).length_m[number] for h in (85, 40)
     )
     assert 1000 * (leant - sat) == pytest.approx(np.full(10, 38.0), abs=1.0)
 
@@ -346,7 +346,7 @@ def test_a_seated_curl_lengthens_the_long_hamstrings_by_85_mm():
     knees = np.linspace(5, 95, 10) * DEG
     number = MUSCLES.index("bflh")
     lying, sat = (
-        paths({"hip": np.full(10, h * DEG), "knee": knees}).length_m[number] for h in (0, 85)
+        paths_of({"hip": np.full(10, h * DEG), "knee": knees}).length_m[number] for h in (0, 85)
     )
     assert 1000 * (sat - lying) == pytest.approx(np.full(10, 85.0), abs=3.0)
 

@@ -14,7 +14,7 @@ from widearc.core.body import Limits
 from widearc.core.curve import Action
 from widearc.core.equipment import Source
 from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.core.kit import Kit, Machine, Rules, Weight, trainable
+from widearc.core.kit import Kit, Machine, Rules, Weight, trainable_here
 from widearc.core.kit.admission import left_out
 from widearc.core.search import Candidate, Memo, compared_exercises
 from widearc.usecases.swap.swap import SwapView
@@ -162,7 +162,7 @@ def test_what_swap_can_make_here_is_what_the_room_says_can_be_trained_here(demo,
         assert question is not None
         named = {
             e.id
-            for t in trainable(
+            for t in trainable_here(
                 question.kit, taken=question.taken, limits=question.limits, rules=question.rules
             )
             for e in t.now
@@ -196,7 +196,7 @@ def test_a_lever_a_pendulum_and_an_unequal_pair_are_ways_to_train():
     )
     named = {
         e.id
-        for t in trainable(kit, taken=frozenset(), limits=Limits(), rules=Rules())
+        for t in trainable_here(kit, taken=frozenset(), limits=Limits(), rules=Rules())
         for e in t.now
     }
     assert {"hip-thrust-machine", "offset-lunge"} <= named and "hip-thrust" not in named

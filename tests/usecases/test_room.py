@@ -21,7 +21,7 @@ from widearc.usecases.bench.machines import (
     parse_readings,
     save_readings,
 )
-from widearc.usecases.room.kit import badge_of, doubt_of_client, kit_of, rules_of
+from widearc.usecases.room.kit import badge_of, kit_of, rules_of, uncertainty_of_client
 
 
 def item_named(con, name, place=1):
@@ -201,7 +201,7 @@ def test_people_and_crowding_reach_the_rules(demo):
 
 def test_what_is_trained_here_follows_a_tap(demo):
     def count(action):
-        view = usecases.room(demo, 1, 1)
+        view = usecases.room_view(demo, 1, 1)
         one = next(t for t in view.actions if t.action.name == action)
         return len(one.now), len(one.held_up)
 
@@ -222,7 +222,7 @@ def test_a_client_needs_a_name_only(demo):
         140.0,
         ("80 kg", "180 cm"),
     )
-    assert doubt_of_client(row).mass > doubt_of_client(store.client(demo, 1, 1)).mass
+    assert uncertainty_of_client(row).mass > uncertainty_of_client(store.client(demo, 1, 1)).mass
     undo(demo, "clients")
     assert len(store.clients(demo, 1)) == 3
 
@@ -257,7 +257,7 @@ def test_a_wrong_fact_of_a_client_is_named_at_its_field(demo, change, field):
 def test_a_taped_thigh_reaches_the_curve(demo):
     row = store.client(demo, 1, 3)
     assert row.body.thigh_m == 0.475
-    assert doubt_of_client(row).thigh < doubt_of_client(store.client(demo, 1, 2)).thigh
+    assert uncertainty_of_client(row).thigh < uncertainty_of_client(store.client(demo, 1, 2)).thigh
 
 
 def test_removing_a_client_takes_its_decisions_and_undo_brings_them_back(demo):

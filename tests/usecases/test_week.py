@@ -8,7 +8,7 @@ import pytest
 
 from tests.conftest import NOW
 from widearc import store, usecases
-from widearc.core.answers import purchases
+from widearc.core.answers import purchases_for
 from widearc.core.curve import Action
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent, Shape, WantedAction
@@ -134,7 +134,7 @@ def test_what_to_buy_weighs_each_line_as_often_as_it_is_planned(demo):
     for ask in (ASK, split):
         view = usecases.swap_view(demo, 1, ask, memo)
         best = view.ranking.candidates[0].match
-        alone[ask] = {b.words: max(0.0, b.match - best) for b in purchases(view.question)}
+        alone[ask] = {b.words: max(0.0, b.match - best) for b in purchases_for(view.question)}
     usecases.plan(demo, 1, ASK, 1, now=NOW)
     usecases.plan(demo, 1, split, 3, now=NOW)
     found = usecases.worth_buying(demo, 1, SwapAsk(place_id=2, client_id=3, kg=0.0), memo, now=NOW)

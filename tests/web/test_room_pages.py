@@ -527,7 +527,7 @@ def test_labels_on_the_wall_do_not_lie_on_one_another(con):
                 quantities={"height_m": 0.4},
             )
     for place in (1, 2, 3):
-        wall = elevation.elevation(tuple(store.items(con, 1, place)))
+        wall = elevation.elevation_of(tuple(store.items(con, 1, place)))
         labels = [thing for thing in wall.standing if thing["label"]]
         assert len(labels) >= min(4, len(wall.standing)), "most are named"
         for one, other in itertools.combinations(labels, 2):

@@ -9,7 +9,7 @@ from typing import Any
 from widearc.core.body import Body, Limits, Sex
 from widearc.core.dose import RepStyle, StyleKind, Tempo
 from widearc.core.errors import InputError
-from widearc.core.exercises import exercise
+from widearc.core.exercises import exercise_of
 from widearc.core.movement import Setup
 from widearc.formats.documents import check
 from widearc.formats.loads import parse_load
@@ -31,12 +31,12 @@ def parse_setup(
     """Return the set-up of a scenario's inner part; `where` is the pointer of that part."""
     try:
         setup = Setup(
-            exercise=exercise(part["exercise"], "/exercise"),
+            exercise=exercise_of(part["exercise"], "/exercise"),
             body=parse_body(body),
             limits=parse_limits(limits),
             options=part.get("options", {}),
             loads=tuple(
-                parse_load(item, f"/loads/{i}", exercise(part["exercise"], "/exercise").ports)
+                parse_load(item, f"/loads/{i}", exercise_of(part["exercise"], "/exercise").ports)
                 for i, item in enumerate(part.get("loads", []))
             ),
             samples=part.get("samples", 101),

@@ -8,7 +8,7 @@ from widearc.usecases.arc.arc import (
     SECTION_WORDS,
     Arc,
     CardSection,
-    arc,
+    arc_of,
     balances,
     card,
     card_scope,
@@ -34,7 +34,7 @@ from widearc.usecases.intent.intents import (
     keep_intent,
     remove_intent,
 )
-from widearc.usecases.room.elsewhere import elsewhere
+from widearc.usecases.room.elsewhere import elsewhere_of
 from widearc.usecases.room.exchange import ImportPlan, export_kit, import_kit, plan_import
 from widearc.usecases.room.items import (
     ItemFacts,
@@ -46,7 +46,7 @@ from widearc.usecases.room.items import (
 )
 from widearc.usecases.room.kit import kit_of
 from widearc.usecases.room.places import change_place, copy_place, new_place, remove_place
-from widearc.usecases.room.room import RoomView, mark, mark_zone, room, see, take_back
+from widearc.usecases.room.room import RoomView, mark, mark_zone, room_view, see, take_back
 from widearc.usecases.selfcheck import check_document
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.checks import set_up_checks
@@ -93,7 +93,7 @@ __all__ = [
     "SwapView",
     "add_item",
     "answer_request",
-    "arc",
+    "arc_of",
     "asked_words",
     "balances",
     "band_sheet",
@@ -113,7 +113,7 @@ __all__ = [
     "edit_card",
     "effort_words",
     "efforts",
-    "elsewhere",
+    "elsewhere_of",
     "equal_reps",
     "export_kit",
     "felt_of",
@@ -143,7 +143,7 @@ __all__ = [
     "remove_place",
     "remove_set",
     "reps_of",
-    "room",
+    "room_view",
     "save_band",
     "see",
     "set_aside",

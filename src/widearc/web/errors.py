@@ -19,7 +19,7 @@ WORDS = {
 }
 
 
-def page(code: int, title: str = "", advice: str = "") -> ResponseReturnValue:
+def error_page(code: int, title: str = "", advice: str = "") -> ResponseReturnValue:
     """Return the error page of a status code."""
     usual = WORDS.get(code, WORDS[400] if code < 500 else WORDS[500])
     return render_template(
@@ -32,7 +32,7 @@ def init_app(app: Flask) -> None:
 
     @app.errorhandler(CSRFError)
     def forged(_: CSRFError) -> ResponseReturnValue:
-        return page(
+        return error_page(
             400,
             "This page is too old to send",
             "Load it again and repeat the last step; nothing was changed.",
@@ -40,30 +40,30 @@ def init_app(app: Flask) -> None:
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> ResponseReturnValue:
-        return page(error.code or 500)
+        return error_page(error.code or 500)
 
     @app.errorhandler(WideArcError)
     def refused(error: WideArcError) -> ResponseReturnValue:
         if isinstance(error, MissingError):
-            return page(
+            return error_page(
                 404,
                 "That is not here any more",
                 f"{sentence(str(error))} Choose a screen above, or go back.",
             )
         if isinstance(error, StoreError):
-            return page(500, "The data cannot be read", sentence(str(error)))
+            return error_page(500, "The data cannot be read", sentence(str(error)))
         if isinstance(error, InputError):
-            return page(
+            return error_page(
                 400,
                 "A value is not allowed",
                 sentence(f"{error.where} {error.value}: {error.allowed}"),
             )
-        return page(400, "That cannot be computed", sentence(str(error)))
+        return error_page(400, "That cannot be computed", sentence(str(error)))
 
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> ResponseReturnValue:
         app.logger.exception("unexpected error", exc_info=error)
-        return page(500)
+        return error_page(500)
 
 
 def sentence(text: str) -> str:

@@ -15,13 +15,13 @@ from widearc.core.answers.columns import (
     weighted,
 )
 from widearc.core.answers.equal_load import EqualLoad, equal_loads
-from widearc.core.answers.kinder import Kinder, kinder
-from widearc.core.answers.needed import Needed, needed
+from widearc.core.answers.kinder import Kinder, kinder_setups
+from widearc.core.answers.needed import Needed, needed_for
 from widearc.core.answers.notes import notes_for
 from widearc.core.answers.pairs import Pair, best_pair, needs_pair
-from widearc.core.answers.purchases import Bought, purchases
-from widearc.core.answers.tweaks import Tweak, applied, ready_for_tweaks, tweaks
-from widearc.core.answers.why_not import WhyNot, why_not
+from widearc.core.answers.purchases import Bought, purchases_for
+from widearc.core.answers.tweaks import Tweak, applied, ready_for_tweaks, tweaks_for
+from widearc.core.answers.why_not import WhyNot, why_not_higher
 
 __all__ = [
     "COLUMNS",
@@ -42,16 +42,16 @@ __all__ = [
     "beside",
     "best_pair",
     "equal_loads",
-    "kinder",
+    "kinder_setups",
     "muscle_match",
     "muscle_thirds",
-    "needed",
+    "needed_for",
     "needs_pair",
     "notes_for",
-    "purchases",
+    "purchases_for",
     "ready_for_tweaks",
     "sorted_by",
-    "tweaks",
+    "tweaks_for",
     "weighted",
-    "why_not",
+    "why_not_higher",
 ]

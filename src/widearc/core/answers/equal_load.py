@@ -41,13 +41,13 @@ def equal_loads(
     found = _frame_of(chosen, question)
     if found is None:
         return ()
-    part, frame, picks = found
-    rows = tuple(part.batch.row(frame, k) for k in picks)
+    part, frame, totals = found
+    rows = tuple(part.batch.row(frame, k) for k in totals)
     made = curve(
         part.batch.setup(question.body, question.limits, rows), strict=False, lowering=False
     )
     bins = compare(target, made.motion.angles, made.demand_nm, len(rows)).bins[main]
-    kg = np.array([part.batch.picks[k].kg for k in picks])
+    kg = np.array([part.batch.totals[k].kg for k in totals])
     wanted = target.bins[main]
     asked: list[tuple[str, float, np.ndarray]] = [
         ("in work", float(wanted.sum()), bins.sum(axis=1)),
@@ -78,16 +78,16 @@ def _frame_of(
     for part in question.prepared(
         chosen.exercise, chosen.extra if chosen.extra in extras else ""
     ).parts:
-        if len(part.batch.picks) < 2:
+        if len(part.batch.totals) < 2:
             continue
         mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
         for index, frame in enumerate(part.batch.frames):
             same = frame.options == chosen.row.options and frame.bands == chosen.row.bands
             if same and frame.place == chosen.row.place and mask[index].any():
-                picks = np.flatnonzero(mask[index])
+                totals = np.flatnonzero(mask[index])
                 return (
                     part,
                     index,
-                    tuple(int(k) for k in picks[:: max(1, len(picks) // MOST_LOADS)]),
+                    tuple(int(k) for k in totals[:: max(1, len(totals) // MOST_LOADS)]),
                 )
     return None

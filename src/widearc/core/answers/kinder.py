@@ -34,7 +34,7 @@ class Kinder:
     work: float
 
 
-def kinder(chosen: Candidate, question: Question, joint: str) -> tuple[Kinder, ...]:
+def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Kinder, ...]:
     """Return set-ups of the chosen exercise that ask less of a joint (hip, knee, ankle) at the same
     work, best first.
 

@@ -30,7 +30,7 @@ class Needed:
     match: float
 
 
-def needed(chosen: Candidate, question: Question, least: float) -> tuple[Needed, ...]:
+def needed_for(chosen: Candidate, question: Question, least: float) -> tuple[Needed, ...]:
     """Return where an anchor, box or band would have to be for the chosen exercise to match at
     least so much (share).
 

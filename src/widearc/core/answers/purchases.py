@@ -83,7 +83,7 @@ class Bought:
     exercise: str
 
 
-def purchases(question: Question, memos: dict[str, Memo] | None = None) -> tuple[Bought, ...]:
+def purchases_for(question: Question, memos: dict[str, Memo] | None = None) -> tuple[Bought, ...]:
     """Return the best match that each single purchase would make possible, the best first.
 
     memos: by purchase, what was computed for it before; added to, for the next question about the

@@ -82,7 +82,7 @@ def ready_for_tweaks(candidates: Sequence[Candidate], question: Question) -> Non
         question.score(exercises, extra)
 
 
-def tweaks(chosen: Candidate, question: Question) -> tuple[Tweak, ...]:
+def tweaks_for(chosen: Candidate, question: Question) -> tuple[Tweak, ...]:
     """Return what would bring a plain stand-in closer, the best first."""
     found = []
     for extra in extras_of(chosen, question):

@@ -22,7 +22,7 @@ class WhyNot:
     candidate: Candidate | None
 
 
-def why_not(exercise: Exercise, ranking: Ranking, question: Question) -> WhyNot:
+def why_not_higher(exercise: Exercise, ranking: Ranking, question: Question) -> WhyNot:
     """Return why an exercise is not higher in a ranking: the computed difference, with angles."""
     own = next((c for c in ranking.candidates if c.exercise.id == exercise.id), None)
     best = ranking.candidates[0] if ranking.candidates else None

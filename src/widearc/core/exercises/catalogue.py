@@ -31,7 +31,7 @@ EXERCISES: Mapping[str, Exercise] = MappingProxyType(
 """Every exercise by its stable id."""
 
 
-def exercise(id_: str, where: str = "/exercise") -> Exercise:
+def exercise_of(id_: str, where: str = "/exercise") -> Exercise:
     """Return the exercise of that id; UnknownNameError lists those that exist."""
     if not isinstance(id_, str) or id_ not in EXERCISES:
         raise UnknownNameError(where, id_, EXERCISES)

@@ -1,16 +1,9 @@
 """What a place has, what its stock makes, and what it admits."""
 
-from widearc.core.kit.admission import (
-    STAGES,
-    Excluded,
-    Rules,
-    left_out,
-    meeting,
-    near,
-    step_by_step,
-    taken_words,
-)
+from widearc.core.kit.admission import STAGES, Excluded, left_out, step_by_step
 from widearc.core.kit.machines import MACHINES, is_axial, presses_for, presses_on_spine
+from widearc.core.kit.needs import meeting, near, taken_words
+from widearc.core.kit.rules import Rules
 from widearc.core.kit.stock import (
     CAST,
     READ,
@@ -27,26 +20,17 @@ from widearc.core.kit.stock import (
     box_pairs,
     hold_of,
 )
-from widearc.core.kit.totals import (
-    Pick,
-    Piece,
-    bar_picks,
-    one_hand_picks,
-    pair_picks,
-    plate_picks,
-    rail_picks,
-    single_picks,
-    sled_picks,
-    stack_picks,
-    unequal_picks,
-)
-from widearc.core.kit.trainable import Trainable, trainable
+from widearc.core.kit.stocks import BELL_PORTS, STOCKS, On, lever_load
+from widearc.core.kit.totals import Piece, Total, sled_totals
+from widearc.core.kit.trainable import Trainable, trainable_here
 
 __all__ = [
+    "BELL_PORTS",
     "CAST",
     "MACHINES",
     "READ",
     "STAGES",
+    "STOCKS",
     "Anchor",
     "BandShape",
     "BandStock",
@@ -54,32 +38,26 @@ __all__ = [
     "Furniture",
     "Kit",
     "Machine",
-    "Pick",
+    "On",
     "Piece",
     "Rules",
     "SledPress",
     "SpringStock",
     "Thing",
+    "Total",
     "Trainable",
     "Weight",
-    "bar_picks",
     "box_pairs",
     "hold_of",
     "is_axial",
     "left_out",
+    "lever_load",
     "meeting",
     "near",
-    "one_hand_picks",
-    "pair_picks",
-    "plate_picks",
     "presses_for",
     "presses_on_spine",
-    "rail_picks",
-    "single_picks",
-    "sled_picks",
-    "stack_picks",
+    "sled_totals",
     "step_by_step",
     "taken_words",
-    "trainable",
-    "unequal_picks",
+    "trainable_here",
 ]

@@ -23,7 +23,7 @@ class Piece:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Pick:
+class Total:
     """A load the stock can make: kg in all, the pieces to pick up, and an unequal pair's share in
     the left hand.
     """
@@ -33,26 +33,26 @@ class Pick:
     left_share: float | None = None
 
 
-def bar_picks(kit: Kit) -> tuple[Pick, ...]:
+def bar_totals(kit: Kit) -> tuple[Total, ...]:
     """Return every total of bar and plates loaded in pairs, lightest first, with the fewest
     plates.
     """
-    picks: dict[float, Pick] = {}
+    totals: dict[float, Total] = {}
     for bar in kit.of("bar"):
         base = Piece(item=bar.id, kind="bar", label=bar.name or "bar", number=1, kg=bar.kg)
         for pick in _plate_pairs(kit):
             total = round(bar.kg + pick.kg, 6)
-            found = Pick(kg=total, pieces=(base, *pick.pieces))
-            if total not in picks or _plates(found) < _plates(picks[total]):
-                picks[total] = found
-    return tuple(picks[kg] for kg in sorted(picks))
+            found = Total(kg=total, pieces=(base, *pick.pieces))
+            if total not in totals or _plates(found) < _plates(totals[total]):
+                totals[total] = found
+    return tuple(totals[kg] for kg in sorted(totals))
 
 
-def _plates(pick: Pick) -> int:
+def _plates(pick: Total) -> int:
     return sum(piece.number for piece in pick.pieces)
 
 
-def _plate_pairs(kit: Kit) -> tuple[Pick, ...]:
+def _plate_pairs(kit: Kit) -> tuple[Total, ...]:
     """Return every total of plates in pairs, from none, each with the fewest plates."""
     best: dict[float, tuple[Piece, ...]] = {0.0: ()}
     # heaviest first, so that equal totals are met with few large plates before many small ones
@@ -70,18 +70,18 @@ def _plate_pairs(kit: Kit) -> tuple[Pick, ...]:
                 ):
                     grown[heavier] = more
         best = grown
-    return tuple(Pick(kg=total, pieces=best[total]) for total in sorted(best))
+    return tuple(Total(kg=total, pieces=best[total]) for total in sorted(best))
 
 
-def sled_picks(kit: Kit) -> tuple[Pick, ...]:
+def sled_totals(kit: Kit) -> tuple[Total, ...]:
     """Return every load of plates in pairs on a sled, from none, lightest first."""
     return _plate_pairs(kit)
 
 
-def pair_picks(kit: Kit) -> tuple[Pick, ...]:
+def pair_totals(kit: Kit) -> tuple[Total, ...]:
     """Return one equal pair in the hands, for each size that is there twice; kg in all."""
     return tuple(
-        Pick(
+        Total(
             kg=2 * w.kg,
             pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=2, kg=w.kg),),
         )
@@ -91,11 +91,11 @@ def pair_picks(kit: Kit) -> tuple[Pick, ...]:
     )
 
 
-def unequal_picks(kit: Kit) -> tuple[Pick, ...]:
+def unequal_totals(kit: Kit) -> tuple[Total, ...]:
     """Return every pair of two sizes, one for each total: that whose heavier one has nearest 70 %
     (common practice).
     """
-    best: dict[float, tuple[float, Pick]] = {}
+    best: dict[float, tuple[float, Total]] = {}
     for kind in ("dumbbell", "kettlebell"):
         sizes = kit.of(kind)
         for i, light in enumerate(sizes):
@@ -111,29 +111,31 @@ def unequal_picks(kit: Kit) -> tuple[Pick, ...]:
                 if total not in best or off < best[total][0] - 1e-9:
                     best[total] = (
                         off,
-                        Pick(kg=total, pieces=pieces, left_share=round(heavy.kg / total, 4)),
+                        Total(kg=total, pieces=pieces, left_share=round(heavy.kg / total, 4)),
                     )
     return tuple(best[kg][1] for kg in sorted(best))
 
 
-def single_picks(kit: Kit, *, kettlebells: bool) -> tuple[Pick, ...]:
+def single_totals(kit: Kit, *, kettlebells: bool) -> tuple[Total, ...]:
     """Return one dumbbell (or kettlebell where it can be held), lightest first."""
     kinds = ("dumbbell", "kettlebell") if kettlebells else ("dumbbell",)
-    picks = [
-        Pick(kg=w.kg, pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=1, kg=w.kg),))
+    totals = [
+        Total(
+            kg=w.kg, pieces=(Piece(item=w.id, kind=w.kind, label=f"{w.kg:g}", number=1, kg=w.kg),)
+        )
         for kind in kinds
         for w in kit.of(kind)
     ]
-    return tuple(sorted(picks, key=lambda p: p.kg))
+    return tuple(sorted(totals, key=lambda p: p.kg))
 
 
-def stack_picks(machine: Machine) -> tuple[Pick, ...]:
+def stack_totals(machine: Machine) -> tuple[Total, ...]:
     """Return every weight that a stack's pin can choose, lightest first."""
     q = machine.quantities
     low, high, step = q.get("smallest_kg", 5.0), q.get("largest_kg", 100.0), q.get("step_kg", 5.0)
     totals = np.arange(max(low, 0.1), high + 1e-6, step)
     return tuple(
-        Pick(
+        Total(
             kg=round(float(kg), 6),
             pieces=(
                 Piece(
@@ -149,13 +151,15 @@ def stack_picks(machine: Machine) -> tuple[Pick, ...]:
     )
 
 
-def rail_picks(kit: Kit, machine: Machine) -> tuple[Pick, ...]:
+def rail_totals(kit: Kit, machine: Machine) -> tuple[Total, ...]:
     """Return every total of a bar on rails (as it hangs) with plates in pairs, lightest first; kg
     in all.
     """
     own = machine.quantities.get("empty_kg", 0.0)
     base = Piece(item=machine.id, kind="rail bar", label=machine.name.lower(), number=1, kg=own)
-    return tuple(Pick(kg=round(own + p.kg, 6), pieces=(base, *p.pieces)) for p in _plate_pairs(kit))
+    return tuple(
+        Total(kg=round(own + p.kg, 6), pieces=(base, *p.pieces)) for p in _plate_pairs(kit)
+    )
 
 
 MOST_PLATES = 4
@@ -166,7 +170,7 @@ USUAL_HEAVY = (
 )
 
 
-def plate_picks(kit: Kit) -> tuple[Pick, ...]:
+def plate_totals(kit: Kit) -> tuple[Total, ...]:
     """Return every total of up to four single plates (one side of a machine, a pin, a bar end),
     with the fewest.
     """
@@ -190,9 +194,9 @@ def plate_picks(kit: Kit) -> tuple[Pick, ...]:
                 if heavier not in grown or used + number < sum(p.number for p in grown[heavier]):
                     grown[heavier] = more
         best = grown
-    return tuple(Pick(kg=total, pieces=best[total]) for total in sorted(best))
+    return tuple(Total(kg=total, pieces=best[total]) for total in sorted(best))
 
 
-def one_hand_picks(kit: Kit) -> tuple[Pick, ...]:
+def one_hand_totals(kit: Kit) -> tuple[Total, ...]:
     """Return one dumbbell or kettlebell in one hand, lightest first."""
-    return single_picks(kit, kettlebells=True)
+    return single_totals(kit, kettlebells=True)

@@ -6,10 +6,12 @@ from dataclasses import dataclass
 
 from widearc.core.body import Limits
 from widearc.core.curve import Action
-from widearc.core.exercises import EXERCISES, Exercise, LoadWay
-from widearc.core.kit.admission import Rules, left_out
+from widearc.core.exercises import EXERCISES, Exercise
+from widearc.core.kit.admission import left_out
 from widearc.core.kit.machines import is_axial
+from widearc.core.kit.rules import Rules
 from widearc.core.kit.stock import Kit
+from widearc.core.kit.stocks import STOCKS
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -23,7 +25,7 @@ class Trainable:
     held_up: tuple[Exercise, ...]
 
 
-def trainable(
+def trainable_here(
     kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules
 ) -> tuple[Trainable, ...]:
     """Return every joint action with what trains it in what is free of a kit, by this client's and
@@ -52,34 +54,7 @@ def _possible(
     if left_out(exercise, kit, limits, rules, taken, {}) is not None:
         return False
     return any(
-        all(_has(part, free) for part in way) and not (limits.no_axial_load and is_axial(way))
+        all(STOCKS[part.stock].here(free, part) for part in way)
+        and not (limits.no_axial_load and is_axial(way))
         for way in exercise.ways
     )
-
-
-ON_MACHINES = ("sled", "hack", "stack", "cable", "rail", "corner", "lever", "pendulum")
-"""Stock that is a machine's own: that it is here was looked at before, and it can be used without a
-plate.
-"""
-
-
-def _has(part: LoadWay, free: Kit) -> bool:
-    """Return whether there is anything of the stock that one part of a way of loading asks for."""
-    small = (*free.of("dumbbell"), *free.of("kettlebell"))
-    if part.stock in ON_MACHINES:
-        return True
-    if part.stock == "spring":
-        return bool(free.springs)
-    if part.stock == "band":
-        return (
-            any(band.goes_round_thighs for band in free.bands)
-            if part.from_ == "thighs"
-            else bool(free.bands)
-        )
-    if part.stock in ("one hand", "dumbbell"):
-        return bool(small)
-    if part.stock == "dumbbells":
-        return any(weight.count >= 2 for weight in small)
-    if part.stock == "unequal pair":
-        return any(len({w.kg for w in free.of(kind)}) > 1 for kind in ("dumbbell", "kettlebell"))
-    return bool(free.of(part.stock))

@@ -6,7 +6,7 @@ of the hip have no frontal path here. Source and licence of the paths: NOTICE.md
 """
 
 from widearc.core.muscle.data import GROUPS, HOLD_DEG
-from widearc.core.muscle.paths import FMAX_N, JOINTS, MUSCLES, Paths, paths, ranges_m, scale_of
+from widearc.core.muscle.paths import FMAX_N, JOINTS, MUSCLES, Paths, paths_of, ranges_m, scale_of
 from widearc.core.muscle.said import NAMES, positive_work_j, sentences
 from widearc.core.muscle.sharing import share_n
 from widearc.core.muscle.trained import THIRDS, GroupUse, MuscleUse, muscle_use
@@ -23,7 +23,7 @@ __all__ = [
     "MuscleUse",
     "Paths",
     "muscle_use",
-    "paths",
+    "paths_of",
     "positive_work_j",
     "ranges_m",
     "scale_of",

@@ -66,7 +66,7 @@ def scale_of(body: Body) -> float:
     return (body.thigh_m + body.shank_m) / MODEL_LEG_M
 
 
-def paths(angles: Mapping[str, Array], scale: float = 1.0) -> Paths:
+def paths_of(angles: Mapping[str, Array], scale: float = 1.0) -> Paths:
     """Return lengths and arms at joint angles (rad, by joint, alike in shape); a joint that is
     missing stands at 0.
 
@@ -97,7 +97,7 @@ def ranges_m(scale: float = 1.0) -> Array:
 def _model_ranges_m() -> Array:
     sides = [np.linspace(low, high, 15) * DEG for low, high in HOLD_DEG.values()]
     grid = dict(zip(HOLD_DEG, np.meshgrid(*sides, indexing="ij"), strict=True))
-    lengths = paths(grid).length_m.reshape(len(MUSCLES), -1)
+    lengths = paths_of(grid).length_m.reshape(len(MUSCLES), -1)
     found = np.stack((lengths.min(axis=1), lengths.max(axis=1)), axis=1)
     found.setflags(write=False)
     return found

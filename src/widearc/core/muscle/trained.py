@@ -11,7 +11,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body
-from widearc.core.muscle.paths import FMAX_N, JOINTS, MEMBERS, paths, ranges_m, scale_of
+from widearc.core.muscle.paths import FMAX_N, JOINTS, MEMBERS, paths_of, ranges_m, scale_of
 from widearc.core.muscle.sharing import share_n
 
 # of the larger: a net that is smaller counts as lengthened at one joint, shortened at the other
@@ -101,7 +101,7 @@ def muscle_use(
     `paths`; other muscles, and whatever contracts against itself, are not in it.
     """
     scale = scale_of(body)
-    found = paths(angles, scale)
+    found = paths_of(angles, scale)
     answering = [j for j in JOINTS if j in demand_nm]
     index = [JOINTS.index(j) for j in answering]
     demand = np.array([np.broadcast_to(demand_nm[j], found.length_m.shape[1:]) for j in answering])

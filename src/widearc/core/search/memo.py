@@ -19,15 +19,15 @@ from widearc.core.search.prepared import PreparedBatch
 from widearc.core.search.references import (
     CLOSE_LINEAR,
     SEARCH_SAMPLES,
-    Call,
     Part,
     References,
+    SolveQueue,
     closeness,
     plan_of,
     solved_together,
     why_none,
 )
-from widearc.core.setups import NOTHING, Batch, Listed, Range, batches
+from widearc.core.setups import NOTHING, Batch, OnceCache, Range, batches_of
 
 KEPT_SHARED = 20
 T = TypeVar("T")
@@ -126,12 +126,12 @@ def _prepare(
     extra: str,
 ) -> list[Prepared]:
     """Return exercises prepared, in their order: what of them can be is computed together."""
-    asked, listed = [], Listed()
+    asked, listed = [], OnceCache()
     for exercise in exercises:
-        found = batches(exercise, kit, body, limits, wanted, extra, listed)
+        found = batches_of(exercise, kit, body, limits, wanted, extra, listed)
         every = (_liftable(batch, to_shoulders_kg) for batch in found)
         asked.append([batch for batch in every if batch is not None])
-    edges = Call()
+    edges = SolveQueue()
     drafts = [
         [
             part
@@ -152,15 +152,15 @@ def _prepare(
 
 
 def _liftable(batch: Batch, to_shoulders_kg: float | None) -> Batch | None:
-    """Return the batch without picks that the client cannot bring to the shoulders; None where none
-    is left.
+    """Return the batch without totals that the client cannot bring to the shoulders, or None where
+    none is left.
     """
     if "rack or clean" not in batch.exercise.needs or to_shoulders_kg is None:
         return batch
-    picks = tuple(pick for pick in batch.picks if pick.kg <= to_shoulders_kg)
+    totals = tuple(pick for pick in batch.totals if pick.kg <= to_shoulders_kg)
     return (
-        Batch(exercise=batch.exercise, way=batch.way, frames=batch.frames, picks=picks)
-        if picks
+        Batch(exercise=batch.exercise, way=batch.way, frames=batch.frames, totals=totals)
+        if totals
         else None
     )
 
@@ -172,7 +172,7 @@ computed.
 
 
 def _drafted(
-    batch: Batch, found: References, body: Body, limits: Limits, edges: Call
+    batch: Batch, found: References, body: Body, limits: Limits, edges: SolveQueue
 ) -> Iterator[_Draft]:
     """Yield a batch with its reference curves; set-ups next to a reference that fails become a part
     of their own.
@@ -180,7 +180,7 @@ def _drafted(
     plan = plan_of(batch, body.mass_kg)
     fine = ~found.bad.reshape(len(batch.frames), len(plan.points))
     used = (plan.mix > 0).astype(np.float32).T
-    usable: BoolArray = np.ones((len(batch.frames), len(batch.picks)), dtype=bool)
+    usable: BoolArray = np.ones((len(batch.frames), len(batch.totals)), dtype=bool)
     if not fine.all():
         usable = (~fine).astype(np.float32) @ used == 0
     if usable.any():
@@ -199,7 +199,7 @@ def _drafted(
 
 
 def _one_by_one(
-    batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: Limits, edges: Call
+    batch: Batch, pairs: list[tuple[int, int]], body: Body, limits: Limits, edges: SolveQueue
 ) -> _Draft:
     """Return set-ups each with its own total as a part of their own: none is between two
     references.
@@ -209,7 +209,7 @@ def _one_by_one(
         exercise=batch.exercise,
         way=batch.way,
         frames=frames,
-        picks=(NOTHING,),
+        totals=(NOTHING,),
         machine=batch.machine,
     )
     number = edges.add(single.setup(body, limits, frames, samples=SEARCH_SAMPLES), frames)

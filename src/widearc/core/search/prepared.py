@@ -13,10 +13,10 @@ from numpy.typing import NDArray
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action
-from widearc.core.kit import Kit, Machine, Pick, Piece
+from widearc.core.kit import Kit, Machine, Piece, Total
 from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare, of_work
 from widearc.core.search.references import Narrow, References, refused
-from widearc.core.setups import NOTHING, Batch, picks_of, pieces_to_carry, users_of
+from widearc.core.setups import NOTHING, Batch, pieces_to_carry, totals_of, users_of
 from widearc.core.statics import Curve, Share, computed, curve, gathered
 
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
@@ -28,9 +28,9 @@ KEPT_EXACT = 40  # curves a batch: a room that changes back finds them
 
 @dataclass(slots=True, kw_only=True, eq=False)
 class PreparedBatch:
-    """A batch with its reference curves, and which set-ups may be offered, (frames, picks).
+    """A batch with its reference curves, and which set-ups may be offered, (frames, totals).
 
-    mix: how much of each reference makes a pick, (picks, references). close: how near to the best
+    mix: how much of each reference makes a pick, (totals, references). close: how near to the best
     guess a set-up is computed exactly. own: where the references are the set-ups themselves at full
     samples, their curves and which reference each pick is.
     """
@@ -65,10 +65,10 @@ class PreparedBatch:
 
     @property
     def carried(self) -> Array:
-        """Return how many pieces are carried there, (frames, picks)."""
+        """Return how many pieces are carried there, (frames, totals)."""
         if self._carried is None:
             weights = np.array(
-                [sum(p.number for p in pick.pieces) for pick in self.batch.picks], dtype=float
+                [sum(p.number for p in pick.pieces) for pick in self.batch.totals], dtype=float
             )
             self._carried = pieces_to_carry(self.batch.frames)[:, None] + weights
         return self._carried
@@ -84,7 +84,7 @@ class PreparedBatch:
 
     def allowed(self, taken: frozenset[str], free: Kit, grip_kg: float | None) -> BoolArray:
         """Return which set-ups can be made of what is free and held in the hands, (frames,
-        picks).
+        totals).
         """
         mask = self.usable.copy()
         for item in taken & self.users.keys() if taken else ():
@@ -92,48 +92,48 @@ class PreparedBatch:
         return mask & self._makeable(taken, free)[None, :] & self._held(grip_kg)[None, :]
 
     def _makeable(self, taken: frozenset[str], free: Kit) -> BoolArray:
-        """Return which picks the free stock makes, in whatever way, (picks,)."""
-        picks = self.batch.picks
-        if not taken or taken.isdisjoint({piece.item for pick in picks for piece in pick.pieces}):
-            return np.ones(len(picks), dtype=bool)
-        totals = {pick.kg for pick in self._free_picks(free)}
-        return np.array([pick.kg in totals for pick in picks])
+        """Return which totals the free stock makes, in whatever way, (totals,)."""
+        totals = self.batch.totals
+        if not taken or taken.isdisjoint({piece.item for pick in totals for piece in pick.pieces}):
+            return np.ones(len(totals), dtype=bool)
+        weights = {pick.kg for pick in self._free_totals(free)}
+        return np.array([pick.kg in weights for pick in totals])
 
-    def _free_picks(self, free: Kit) -> tuple[Pick, ...]:
+    def _free_totals(self, free: Kit) -> tuple[Total, ...]:
         if self.batch.stock == "":
             return (NOTHING,)
         machine = self.batch.machine
         if isinstance(machine, Machine) and all(m.id != machine.id for m in free.machines):
             return ()
         port = next(w.port for w in self.batch.way if w.stock == self.batch.stock)
-        return picks_of(self.batch.stock, port, free, machine)
+        return totals_of(self.batch.stock, port, free, machine)
 
     def _held(self, grip_kg: float | None) -> BoolArray:
-        """Return which picks ask no more of a hand than it holds, (picks,): weights only.
+        """Return which totals ask no more of a hand than it holds, (totals,): weights only.
 
         What is held in both hands is shared evenly; what a band pulls is looked at for the chosen
         set-up alone.
         """
-        picks = self.batch.picks
+        totals = self.batch.totals
         way = next(
             (w for w in self.batch.way if w.stock == self.batch.stock and PORTS[w.port].hands), None
         )
         if grip_kg is None or way is None:
-            return np.ones(len(picks), dtype=bool)
-        kg = np.array([pick.kg for pick in picks])
+            return np.ones(len(totals), dtype=bool)
+        kg = np.array([pick.kg for pick in totals])
         return np.asarray(kg / (2.0 if way.port == "hands" else 1.0) <= grip_kg + 1e-9)
 
     def pieces_of(
         self, row: tuple[int, int], taken: frozenset[str], free: Kit
     ) -> tuple[Piece, ...]:
         """Return what to pick up for a set-up, from what is free."""
-        frame, pick = self.batch.frames[row[0]], self.batch.picks[row[1]]
+        frame, pick = self.batch.frames[row[0]], self.batch.totals[row[1]]
         if not taken.isdisjoint({piece.item for piece in pick.pieces}):
-            pick = next(p for p in self._free_picks(free) if p.kg == pick.kg)
+            pick = next(p for p in self._free_totals(free) if p.kg == pick.kg)
         return (*pick.pieces, *frame.pieces)
 
     def match(self, target: Target) -> Narrow:
-        """Return every set-up's match with the target, 0 to 1, (frames, picks); the last few are
+        """Return every set-up's match with the target, 0 to 1, (frames, totals); the last few are
         kept.
 
         Work in common over work in either; where the target has no level, each is first brought to
@@ -143,7 +143,7 @@ class PreparedBatch:
 
     def work(self, target: Target) -> Narrow:
         """Return every set-up's positive demand over the target's joints, N·m·°, (frames,
-        picks).
+        totals).
         """
         return self._matched(target)[1]
 
@@ -172,12 +172,12 @@ class PreparedBatch:
             there = np.flatnonzero(given.max(axis=0) > 0)
             given, asked = given[:, there], asked[there]
         given = given.reshape(len(self.batch.frames), mix.shape[1], -1)
-        frames, picks, degrees = given.shape[0], mix.shape[0], given.shape[2]
+        frames, totals, degrees = given.shape[0], mix.shape[0], given.shape[2]
         match, work = (
-            np.empty((frames, picks), dtype=np.float32),
-            np.empty((frames, picks), dtype=np.float32),
+            np.empty((frames, totals), dtype=np.float32),
+            np.empty((frames, totals), dtype=np.float32),
         )
-        step = max(1, CHUNK_NM // max(1, picks * degrees))
+        step = max(1, CHUNK_NM // max(1, totals * degrees))
         # a product with ones sums rows several times as fast as a sum does
         every = np.ones(degrees, dtype=np.float32)
         for start in range(0, frames, step):

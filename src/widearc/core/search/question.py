@@ -19,10 +19,16 @@ from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.prepared import PreparedBatch, score_together
 from widearc.core.search.reasons import sentence
 from widearc.core.search.references import CLOSE
-from widearc.core.search.uncertainty import Doubt, Unsure, WantedDoubt, doubts_about, load_errors
+from widearc.core.search.uncertainty import (
+    Uncertainty,
+    Unsure,
+    WantedUncertainty,
+    load_errors,
+    uncertainties_of,
+)
 from widearc.core.search.wanted import Wanted, wanted_of
-from widearc.core.setups import Row
-from widearc.core.statics import BodyDoubt, Curve
+from widearc.core.setups import LoadedSetup
+from widearc.core.statics import BodyUncertainty, Curve
 from widearc.core.units import to_deg
 
 PLAIN = RepStyle()
@@ -47,7 +53,7 @@ class Candidate:
     """
 
     exercise: Exercise
-    row: Row
+    row: LoadedSetup
     pieces: tuple[Piece, ...]
     curve: Curve
     comparison: Comparison
@@ -60,7 +66,7 @@ class Candidate:
     style: RepStyle = PLAIN
     target: Target
     _unsure: Unsure
-    _kept: list[Doubt] = field(default_factory=list)
+    _kept: list[Uncertainty] = field(default_factory=list)
 
     @property
     def extra(self) -> str:
@@ -68,7 +74,7 @@ class Candidate:
         return self.row.extra
 
     @property
-    def doubt(self) -> Doubt:
+    def doubt(self) -> Uncertainty:
         """Return how sure match and demands are: computed when it is first asked for."""
         make_sure([self])
         return self._kept[0]
@@ -92,7 +98,7 @@ class Question:
     taken: frozenset[str] = frozenset()
     names: Mapping[str, str] = field(default_factory=dict)
     memo: Memo = field(default_factory=Memo)
-    body_doubt: BodyDoubt = field(default_factory=BodyDoubt)
+    body_doubt: BodyUncertainty = field(default_factory=BodyUncertainty)
     shape: Shape = Shape.ORIGINAL
     style: RepStyle = PLAIN
     tempo: Tempo = field(default_factory=Tempo)
@@ -123,7 +129,7 @@ class Question:
         )
 
     @cached_property
-    def _doubt(self) -> WantedDoubt:
+    def _doubt(self) -> WantedUncertainty:
         key = ("wanted", self.target.key, self.body, self.limits, self.body_doubt, self.shape)
         return self.memo.once(key, lambda: self.wanted.doubt(self.body_doubt))
 
@@ -172,7 +178,7 @@ class Question:
         score_together(asked, self.target, self.body, self.limits)
 
     def _allowed(self, part: PreparedBatch) -> BoolArray:
-        """Return which set-ups of a batch are free and can be held, (frames, picks)."""
+        """Return which set-ups of a batch are free and can be held, (frames, totals)."""
         if part not in self._masks:
             self._masks[part] = part.allowed(self.taken, self.free, self.rules.grip_kg)
         return self._masks[part]
@@ -312,7 +318,7 @@ def make_sure(candidates: Sequence[Candidate]) -> None:
     other.
     """
     new = [c for c in candidates if not c._kept]
-    for candidate, doubt in zip(new, doubts_about([c._unsure for c in new]), strict=True):
+    for candidate, doubt in zip(new, uncertainties_of([c._unsure for c in new]), strict=True):
         candidate._kept.append(doubt)
 
 

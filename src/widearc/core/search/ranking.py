@@ -13,6 +13,7 @@ from widearc.core.exercises import EXERCISES, Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import (
     MACHINES,
+    STOCKS,
     BandStock,
     Excluded,
     Kit,
@@ -25,11 +26,11 @@ from widearc.core.kit import (
 from widearc.core.matching import Target
 from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.question import Candidate, Question
-from widearc.core.statics import BodyDoubt, Curve
+from widearc.core.statics import BodyUncertainty, Curve
 
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
 NO_RULES = Rules()
-USUAL_DOUBT = BodyDoubt()
+USUAL_DOUBT = BodyUncertainty()
 PLAIN, USUAL_TEMPO = RepStyle(), Tempo()
 _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
@@ -55,7 +56,7 @@ def search(
     limit: int | None = None,
     names: Mapping[str, str] | None = None,
     memo: Memo | None = None,
-    body_doubt: BodyDoubt = USUAL_DOUBT,
+    body_doubt: BodyUncertainty = USUAL_DOUBT,
     shape: Shape = Shape.ORIGINAL,
     style: RepStyle = PLAIN,
     tempo: Tempo = USUAL_TEMPO,
@@ -223,19 +224,5 @@ def _nothing_made(
             return Excluded(
                 exercise=exercise, reason=taken_words(item.name or kind, state), taken=(item.id,)
             )
-    words = {
-        "bar": "a bar",
-        "dumbbell": "a dumbbell or kettlebell",
-        "dumbbells": "a pair of equal dumbbells",
-        "band": "a band",
-        "one hand": "a dumbbell or kettlebell",
-        "plate": "plates",
-        "sled": "plates",
-        "hack": "plates",
-        "lever": "plates",
-        "pendulum": "plates",
-        "corner": "plates",
-        "spring": "springs, weighed or described",
-    }
-    needs = " or ".join(words.get(s, s) for s in stock)
+    needs = " or ".join(dict.fromkeys(STOCKS[name].words for name in stock))
     return Excluded(exercise=exercise, reason=f"needs {needs}: none here", admits=needs)

@@ -23,7 +23,7 @@ from widearc.core.curve import CENTRES_DEG, Action, on_grid
 from widearc.core.equipment import Band, gives_way
 from widearc.core.kit import hold_of
 from widearc.core.movement import SAMPLES, Setup
-from widearc.core.setups import ELASTIC, NOTHING, Batch, Row, table_of
+from widearc.core.setups import ELASTIC, NOTHING, Batch, LoadedSetup, table_of
 from widearc.core.statics import Curve, Gathered, Share, computed, gathered
 
 # every 9° or so is enough to choose, with a cubic between; what is chosen is computed at 101
@@ -94,7 +94,7 @@ def _in_hands(batch: Batch) -> bool:
     return bool(batch.way) and all(weights)
 
 
-def refused(share: Share, rows: Sequence[Row], times: int = 1) -> BoolArray:
+def refused(share: Share, rows: Sequence[LoadedSetup], times: int = 1) -> BoolArray:
     """Return which set-ups cannot be done or are not offered: rows, each so many times, (rows ×
     times,).
     """
@@ -110,7 +110,7 @@ def _not_offered(found: Curve) -> BoolArray:
     return bad
 
 
-def _gives_way(share: Share, rows: Sequence[Row], times: int) -> BoolArray:
+def _gives_way(share: Share, rows: Sequence[LoadedSetup], times: int) -> BoolArray:
     """Return where what a band is tied to would lift, slide, tip or break: only as far as that is
     known.
     """
@@ -169,7 +169,7 @@ def plan_of(batch: Batch, mass_kg: float) -> Plan:
     """Return the reference loads of a batch: those beside any of its totals; few totals are their
     own.
     """
-    return _plan(tuple(pick.kg for pick in batch.picks), is_linear(batch), mass_kg)
+    return _plan(tuple(pick.kg for pick in batch.totals), is_linear(batch), mass_kg)
 
 
 @lru_cache(maxsize=500)  # most batches of a search are loaded with the same few stocks
@@ -371,14 +371,14 @@ class Part:
         return self.whole.loaded(action)
 
 
-class Call:
+class SolveQueue:
     """Set-ups, gathered to be computed in few calls."""
 
     def __init__(self) -> None:
         self._setups: list[Setup] = []
-        self._rows: list[tuple[Sequence[Row], int]] = []
+        self._rows: list[tuple[Sequence[LoadedSetup], int]] = []
 
-    def add(self, setup: Setup, rows: Sequence[Row], times: int = 1) -> int:
+    def add(self, setup: Setup, rows: Sequence[LoadedSetup], times: int = 1) -> int:
         """Take a set-up of rows, each so many times, in; return its number among the parts."""
         self._setups.append(setup)
         self._rows.append((rows, times))
@@ -413,7 +413,7 @@ def solved_together(
     """Return the reference curves of the batches of some exercises, in their order, computed in few
     calls.
     """
-    call = Call()
+    call = SolveQueue()
     makers = [_asked(batches, body, limits, call) for batches in exercises]
     parts = call.solve()
     return [[make(parts) for make in made] for made in makers]
@@ -423,7 +423,7 @@ def why_none(batches: Sequence[Batch], body: Body, limits: Limits) -> dict[str, 
     """Return why set-ups of one exercise cannot be done, and how many each: asked of that exercise
     alone.
     """
-    call = Call()
+    call = SolveQueue()
     _asked(batches, body, limits, call)
     reasons: dict[str, int] = {}
     for part in call.solve():
@@ -433,7 +433,7 @@ def why_none(batches: Sequence[Batch], body: Body, limits: Limits) -> dict[str, 
     return reasons
 
 
-def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: Call) -> list[_Made]:
+def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: SolveQueue) -> list[_Made]:
     """Put the set-ups of one exercise's batches into a call; return what makes each batch's
     references of its parts.
     """
@@ -508,13 +508,13 @@ loads share them.
 
 
 def _superposed(
-    batch: Batch, points: Array, body: Body, limits: Limits, call: Call, known: _Known
+    batch: Batch, points: Array, body: Body, limits: Limits, call: SolveQueue, known: _Known
 ) -> Callable[[list[Part]], References]:
     """Return how the references come about where every force adds to the demand by itself: each
     band solved alone.
     """
     table = table_of(batch.frames)
-    bases = tuple(Row(options=place.options) for place in table.places)
+    bases = tuple(LoadedSetup(options=place.options) for place in table.places)
     counted = table.counts
     weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
     bare = replace(batch, way=weights, frames=bases)
@@ -524,7 +524,7 @@ def _superposed(
     bands = tuple(way for way in batch.way if way.stock in ELASTIC)
     key = (tuple(tuple(row.options.items()) for row in bases), tuple(counted), bands)
     if key not in known:
-        pulled = replace(batch, way=bands, picks=(NOTHING,))
+        pulled = replace(batch, way=bands, totals=(NOTHING,))
         hooked = [((band, strands),) for (_, strands), (band, _) in counted.items()]
         rows = (*bases, *(replace(row, bands=one) for one in hooked for row in bases))
         known[key] = call.add(pulled.setup(body, limits, rows, samples=SEARCH_SAMPLES), rows)

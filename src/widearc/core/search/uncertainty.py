@@ -14,7 +14,7 @@ from widearc.core.kit import Kit, Piece
 from widearc.core.matching import Comparison, Target, compare, reshaped, target_of
 from widearc.core.movement import Setup
 from widearc.core.statics import (
-    BodyDoubt,
+    BodyUncertainty,
     Curve,
     Share,
     body_variants,
@@ -26,7 +26,7 @@ from widearc.core.statics import (
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
-class Doubt:
+class Uncertainty:
     """One standard error of the match (share), and of each demand, N·m (samples), by joint name."""
 
     match: float
@@ -34,16 +34,18 @@ class Doubt:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
-class WantedDoubt:
+class WantedUncertainty:
     """What is wanted, one standard error of the client's body away: targets by source ("mass",
     "thigh").
     """
 
-    body: BodyDoubt
+    body: BodyUncertainty
     targets: Mapping[str, Target]
 
 
-def wanted_doubt(wanted: Curve, body: BodyDoubt, shape: Shape = Shape.ORIGINAL) -> WantedDoubt:
+def wanted_uncertainty(
+    wanted: Curve, body: BodyUncertainty, shape: Shape = Shape.ORIGINAL
+) -> WantedUncertainty:
     """Return the wanted curve's targets for the body one standard error away; a source that fails
     is left out.
     """
@@ -52,7 +54,7 @@ def wanted_doubt(wanted: Curve, body: BodyDoubt, shape: Shape = Shape.ORIGINAL) 
         moved = variant_curve(setup)
         if moved is not None:
             found[source] = reshaped(target_of(moved), shape, wanted.setup.body)
-    return WantedDoubt(body=body, targets=found)
+    return WantedUncertainty(body=body, targets=found)
 
 
 def load_errors(
@@ -90,11 +92,11 @@ class Unsure:
     own: Curve
     compared: Comparison
     target: Target
-    wanted: WantedDoubt
+    wanted: WantedUncertainty
     errors: tuple[float, ...]
 
 
-def doubts_about(asked: Sequence[Unsure]) -> list[Doubt]:
+def uncertainties_of(asked: Sequence[Unsure]) -> list[Uncertainty]:
     """Return how sure the match and the demands of stand-ins are, in their order; computed
     together.
 
@@ -133,7 +135,7 @@ def doubts_about(asked: Sequence[Unsure]) -> list[Doubt]:
             for name, total in squares[number].items():
                 total += (there.demand[name][row] - one.own.demand_nm[name][0]) ** 2
     return [
-        Doubt(
+        Uncertainty(
             match=float(np.sqrt(s)), demand_nm={name: np.sqrt(total) for name, total in own.items()}
         )
         for s, own in zip(spread, squares, strict=True)

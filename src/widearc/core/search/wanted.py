@@ -11,9 +11,9 @@ from widearc.core.dose import RepStyle, Tempo
 from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.matching import Target, reshaped, styled, target_of, target_of_intent
-from widearc.core.search.uncertainty import WantedDoubt, wanted_doubt
+from widearc.core.search.uncertainty import WantedUncertainty, wanted_uncertainty
 from widearc.core.setups import Range
-from widearc.core.statics import BodyDoubt, Curve
+from widearc.core.statics import BodyUncertainty, Curve
 from widearc.core.units import to_deg
 
 USUAL_KNEE = (
@@ -39,13 +39,13 @@ class Wanted:
     style: RepStyle = field(default_factory=RepStyle)
     tempo: Tempo = field(default_factory=Tempo)
 
-    def doubt(self, body: BodyDoubt) -> WantedDoubt:
+    def doubt(self, body: BodyUncertainty) -> WantedUncertainty:
         """Return what is wanted one standard error of the body away; an intent does not depend on
         the body.
         """
         if self.curve is None:
-            return WantedDoubt(body=body, targets={})
-        moved = wanted_doubt(self.curve, body, self.shape)
+            return WantedUncertainty(body=body, targets={})
+        moved = wanted_uncertainty(self.curve, body, self.shape)
         return replace(
             moved,
             targets={name: styled(t, self.style, self.tempo) for name, t in moved.targets.items()},

@@ -1,7 +1,14 @@
 """Which set-ups of an exercise a kit makes: geometry by family, what pulls, totals of the stock."""
 
-from widearc.core.setups.batches import NOTHING, Batch, Listed, batches, extras_here, picks_of
-from widearc.core.setups.frames import Row, pieces_to_carry, table_of, users_of
+from widearc.core.setups.batches import (
+    NOTHING,
+    Batch,
+    OnceCache,
+    batches_of,
+    extras_here,
+    totals_of,
+)
+from widearc.core.setups.frames import LoadedSetup, pieces_to_carry, table_of, users_of
 from widearc.core.setups.geometry import Range
 from widearc.core.setups.pulls import ELASTIC
 
@@ -9,13 +16,13 @@ __all__ = [
     "ELASTIC",
     "NOTHING",
     "Batch",
-    "Listed",
+    "LoadedSetup",
+    "OnceCache",
     "Range",
-    "Row",
-    "batches",
+    "batches_of",
     "extras_here",
-    "picks_of",
     "pieces_to_carry",
     "table_of",
+    "totals_of",
     "users_of",
 ]

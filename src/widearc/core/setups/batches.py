@@ -1,5 +1,5 @@
 """Every set-up a kit admits for an exercise: geometry with bands and anchors (frames) × totals of
-the stock (picks).
+the stock (totals).
 """
 
 from __future__ import annotations
@@ -15,41 +15,30 @@ from widearc.core.arrays import Array
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.equipment import (
     Band,
-    Cable,
-    CornerBar,
     FreeMass,
-    Lever,
     Load,
-    Pendulum,
-    Sled,
     SpringLoad,
-    Stack,
 )
 from widearc.core.exercises import Exercise, LoadWay
 from widearc.core.geometry import slope
 from widearc.core.kit import (
+    BELL_PORTS,
     MACHINES,
+    STOCKS,
     Anchor,
     Kit,
     Machine,
-    Pick,
+    On,
     Piece,
     SledPress,
-    bar_picks,
+    Total,
     is_axial,
-    one_hand_picks,
-    pair_picks,
-    plate_picks,
+    lever_load,
     presses_for,
-    rail_picks,
-    single_picks,
-    sled_picks,
-    stack_picks,
-    unequal_picks,
 )
 from widearc.core.movement import Setup, move
-from widearc.core.setups.frames import Frames, Pull, Row, RowTable, table_of
-from widearc.core.setups.geometry import Place, Range, geometry
+from widearc.core.setups.frames import LoadedSetup, Pull, SetupTable, UnloadedSetups, table_of
+from widearc.core.setups.geometry import Geometry, Range, geometries
 from widearc.core.setups.pulls import (
     ELASTIC,
     FOLDED,
@@ -62,7 +51,7 @@ from widearc.core.setups.pulls import (
 from widearc.core.units import DEG
 
 T = TypeVar("T")
-NOTHING = Pick(kg=0.0)
+NOTHING = Total(kg=0.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -73,13 +62,13 @@ class Batch:
 
     exercise: Exercise
     way: tuple[LoadWay, ...]
-    frames: Sequence[Row]
-    picks: tuple[Pick, ...] = (NOTHING,)
-    machine: Machine | SledPress | None = None
+    frames: Sequence[LoadedSetup]
+    totals: tuple[Total, ...] = (NOTHING,)
+    machine: On = None
 
     @property
     def stock(self) -> str:
-        """Return what the picks are made of: bar, dumbbells, sled and so on; empty where they are
+        """Return what the totals are made of: bar, dumbbells, sled and so on; empty where they are
         not.
         """
         return next((w.stock for w in self.way if w.stock not in ELASTIC), "")
@@ -87,17 +76,17 @@ class Batch:
     @property
     def size(self) -> int:
         """Return how many set-ups this is."""
-        return len(self.frames) * len(self.picks)
+        return len(self.frames) * len(self.totals)
 
-    def row(self, frame: int, pick: int) -> Row:
+    def row(self, frame: int, pick: int) -> LoadedSetup:
         """Return one set-up."""
-        return self.frames[frame].with_pick(self.picks[pick])
+        return self.frames[frame].with_total(self.totals[pick])
 
     def setup(
         self,
         body: Body,
         limits: Limits,
-        rows: Sequence[Row],
+        rows: Sequence[LoadedSetup],
         samples: int = 101,
         kg: Array | None = None,
     ) -> Setup:
@@ -126,70 +115,18 @@ class Batch:
         )
         return setup.repeated(len(rows) * times)
 
-    def _loads(self, table: RowTable, kg: Array, times: int, lead_m: float) -> Iterator[Load]:
+    def _loads(self, table: SetupTable, kg: Array, times: int, lead_m: float) -> Iterator[Load]:
         for way in self.way:
             if way.stock not in ELASTIC:
-                yield self._mass(way, kg)
+                yield STOCKS[way.stock].load(way, self.machine, kg)
         for way in self.way:
             if way.stock == "band":
                 yield from _bands(way, table, times, lead_m)
             elif way.stock == "spring":
                 yield from _springs(way, table, times)
 
-    def _mass(self, way: LoadWay, kg: Array) -> Load:
-        if isinstance(self.machine, SledPress):
-            return Sled(kg=kg, empty_kg=self.machine.empty_kg, friction=self.machine.friction)
-        q = {} if self.machine is None else self.machine.quantities
-        friction = float(q.get("friction", 0.0))
-        if way.stock == "hack":
-            return Sled(kg=kg, empty_kg=q.get("empty_kg", 0.0), friction=friction)
-        if way.stock == "stack":
-            assert self.machine is not None and self.machine.cam is not None
-            angles, radii = self.machine.cam
-            # the cam was read at the pad on a slow pull: what rubs is in it
-            return Stack(kg=kg, angle_deg=angles, radius_m=radii, ratio=float(q.get("ratio", 1.0)))
-        if way.stock == "lever":
-            return Lever(
-                pivot=(q["pivot_x_m"], q["pivot_y_m"]),
-                kg=kg,
-                arm_m=q.get("arm_m", 1.0),
-                angle_deg=q.get("angle_deg", 0.0),
-                own_kg=q.get("arm_kg", 0.0),
-                own_arm_m=q.get("user_arm_m", 0.4),
-                own_angle_deg=q.get("angle_deg", 0.0),
-                port=way.port,
-            )
-        if way.stock == "pendulum":
-            return Pendulum(kg=kg + q.get("arm_kg", 0.0), arm_m=q.get("arm_m", 0.9))
-        if way.stock == "cable":
-            high = float(q.get("height_m", 0.0))
-            far = _FAR.get(way.from_, 0.1)
-            return Cable(
-                kg=kg,
-                port=way.port,
-                pulley=(far, high),
-                ratio=float(q.get("ratio", 1.0)),
-                friction=friction,
-            )
-        if way.stock == "corner":
-            return CornerBar(
-                plate_kg=kg,
-                bar_kg=q.get("bar_kg", 20.0),
-                bar_m=q.get("length_m", 2.2),
-                sleeve_m=q.get("sleeve_m", 2.0),
-                hand_m=q.get("hand_m", 2.1),
-                port=way.port,
-            )
-        return FreeMass(kg=kg, port=way.port)
 
-
-_FAR: Mapping[str, float] = {"ahead": 1.0, "behind": -0.8, "under": 0.1}
-"""How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs
-it).
-"""
-
-
-def _bands(way: LoadWay, table: RowTable, times: int, lead_m: float) -> Iterator[Load]:
+def _bands(way: LoadWay, table: SetupTable, times: int, lead_m: float) -> Iterator[Load]:
     """Yield one band load for every band and folding that any row uses, counts as an array; each
     row so many times.
     """
@@ -239,7 +176,7 @@ def _column(values: Array, times: int) -> Array:
     return np.repeat(values, times)[:, None]
 
 
-def _springs(way: LoadWay, table: RowTable, times: int) -> Iterator[Load]:
+def _springs(way: LoadWay, table: SetupTable, times: int) -> Iterator[Load]:
     """Yield one load for every kind of spring that any row hooks on, counts as an array; each row
     so many times.
     """
@@ -253,14 +190,14 @@ def _springs(way: LoadWay, table: RowTable, times: int) -> Iterator[Load]:
         )
 
 
-def batches(
+def batches_of(
     exercise: Exercise,
     kit: Kit,
     body: Body,
     limits: Limits,
     wanted: Range | None,
     extra: str = "",
-    listed: Listed | None = None,
+    listed: OnceCache | None = None,
 ) -> Iterator[Batch]:
     """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee
     range.
@@ -268,30 +205,34 @@ def batches(
     extra: "" for the plain set-ups, else those with that one thing more. listed: for others of the
     same kit, client and range before.
     """
-    listed = Listed() if listed is None else listed
+    listed = OnceCache() if listed is None else listed
     for way in exercise.ways:
         if limits.no_axial_load and is_axial(way):
             continue
         for machine in _machines(exercise, way, kit):
-            picks = _picks(way, kit, machine, listed)
+            totals = _totals(way, kit, machine, listed)
             plain = _frames(exercise, way, kit, body, wanted, machine, extra, listed)
             frames = _racked(exercise, way, kit, plain)
-            if not (frames and picks):
+            if not (frames and totals):
                 continue
             if isinstance(machine, Machine) and any(part.stock == "lever" for part in way):
                 # where its pivot lies from the body depends on the set-up
                 for frame in frames:
                     there = with_pivot(
-                        exercise, way, machine, frame, body, limits, picks[len(picks) // 2].kg
+                        exercise, way, machine, frame, body, limits, totals[len(totals) // 2].kg
                     )
                     yield Batch(
-                        exercise=exercise, way=way, frames=(frame,), picks=picks, machine=there
+                        exercise=exercise, way=way, frames=(frame,), totals=totals, machine=there
                     )
             elif isinstance(machine, SledPress) and any(part.from_ == "frame" for part in way):
                 pegged = with_pegs(exercise, way, machine, frames, body, limits)
-                yield Batch(exercise=exercise, way=way, frames=pegged, picks=picks, machine=machine)
+                yield Batch(
+                    exercise=exercise, way=way, frames=pegged, totals=totals, machine=machine
+                )
             else:
-                yield Batch(exercise=exercise, way=way, frames=frames, picks=picks, machine=machine)
+                yield Batch(
+                    exercise=exercise, way=way, frames=frames, totals=totals, machine=machine
+                )
 
 
 PIVOT_BEHIND: Mapping[str, bool] = {
@@ -309,7 +250,7 @@ def with_pivot(
     exercise: Exercise,
     way: tuple[LoadWay, ...],
     machine: Machine,
-    frame: Row,
+    frame: LoadedSetup,
     body: Body,
     limits: Limits,
     middle_kg: float,
@@ -347,16 +288,7 @@ def with_pivot(
                 motion.full(f.point)[:, 0, 0] for f in motion.forces if f.source == "load 0"
             )
             x, y = (float(v) if np.isfinite(v) else 0.0 for v in point - arm)
-            load = Lever(
-                pivot=(x, y),
-                kg=middle_kg,
-                arm_m=q.get("arm_m", 1.0),
-                angle_deg=q.get("angle_deg", 0.0),
-                own_kg=q.get("arm_kg", 0.0),
-                own_arm_m=q.get("user_arm_m", 0.4),
-                own_angle_deg=q.get("angle_deg", 0.0),
-                port=port,
-            )
+            load = lever_load(machine, (x, y), middle_kg, port)
     # a set-up that cannot be had is placed anywhere: it fails by itself, with its own reason
     return replace(machine, quantities=MappingProxyType({**q, "pivot_x_m": x, "pivot_y_m": y}))
 
@@ -365,10 +297,10 @@ def with_pegs(
     exercise: Exercise,
     way: tuple[LoadWay, ...],
     press: SledPress,
-    frames: Sequence[Row],
+    frames: Sequence[LoadedSetup],
     body: Body,
     limits: Limits,
-) -> tuple[Row, ...]:
+) -> tuple[LoadedSetup, ...]:
     """Return frames with the press's own peg as the anchor of their band: so far down the rails
     from the plate.
     """
@@ -397,7 +329,7 @@ def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) 
     placed = {
         p.extra
         for m in machines.values()
-        for p in geometry(exercise, kit, body, wanted, m, extra=None)
+        for p in geometries(exercise, kit, body, wanted, m, extra=None)
     }
     pulled = (
         {extra for way in exercise.ways for extra in elastic_extras(way)} if kit.bands else set()
@@ -405,7 +337,9 @@ def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) 
     return tuple(sorted(placed | pulled))
 
 
-def _racked(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: Frames) -> Frames:
+def _racked(
+    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: UnloadedSetups
+) -> UnloadedSetups:
     """Return frames with the rack that a bar on the trunk is taken from, where the exercise itself
     names none.
     """
@@ -421,9 +355,7 @@ def _racked(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: Fram
     return replace(frames, places=tuple(places))
 
 
-def _machines(
-    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit
-) -> tuple[Machine | SledPress | None, ...]:
+def _machines(exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit) -> tuple[On, ...]:
     """Return the machines that a way of loading can be done on; (None,) where it needs none."""
     stocks = {w.stock for w in way}
     if "sled" in stocks:
@@ -440,7 +372,7 @@ def _machines(
     return (None,)
 
 
-class Listed:
+class OnceCache:
     """What ways and exercises share: the totals of the stock, places and pulls, each listed
     once.
     """
@@ -455,47 +387,20 @@ class Listed:
         return self._known[key]
 
 
-BELL_PORTS = ("goblet", "hip-belt", "hands")  # where a kettlebell can be held as well as a dumbbell
-OWN_TOTALS = ("stack", "cable", "rail", "pendulum")  # what these make depends on the machine
-
-
-def _picks(
-    way: tuple[LoadWay, ...], kit: Kit, machine: Machine | SledPress | None, listed: Listed
-) -> tuple[Pick, ...]:
+def _totals(
+    way: tuple[LoadWay, ...], kit: Kit, machine: On, listed: OnceCache
+) -> tuple[Total, ...]:
     stock = next((w for w in way if w.stock not in ELASTIC), None)
     if stock is None:
         return (NOTHING,)
-    own = machine.id if machine is not None and stock.stock in OWN_TOTALS else ""
+    own = machine.id if machine is not None and STOCKS[stock.stock].own_totals else ""
     key = "totals", stock.stock, stock.port in BELL_PORTS, stock.port == "thigh", own
-    return listed.once(key, lambda: picks_of(stock.stock, stock.port, kit, machine))
+    return listed.once(key, lambda: totals_of(stock.stock, stock.port, kit, machine))
 
 
-def picks_of(
-    stock: str, port: str, kit: Kit, machine: Machine | SledPress | None
-) -> tuple[Pick, ...]:
-    """Return every total that a kind of stock makes, lightest first."""
-    if stock in ("stack", "cable"):
-        assert isinstance(machine, Machine)
-        return stack_picks(machine)
-    if stock == "rail":
-        assert isinstance(machine, Machine)
-        return rail_picks(kit, machine)
-    if stock in ("sled", "hack") or (stock == "lever" and port != "thigh"):
-        return sled_picks(kit)
-    if stock == "pendulum":
-        own = machine.quantities.get("arm_kg", 0.0) if isinstance(machine, Machine) else 0.0
-        return tuple(p for p in plate_picks(kit) if p.kg + own > 0)
-    if stock in ("plate", "corner", "lever"):
-        return plate_picks(kit)
-    if stock == "bar":
-        return bar_picks(kit)
-    if stock == "dumbbells":
-        return pair_picks(kit)
-    if stock == "one hand":
-        return one_hand_picks(kit)
-    if stock == "unequal pair":
-        return unequal_picks(kit)
-    return single_picks(kit, kettlebells=port in BELL_PORTS)
+def totals_of(stock: str, port: str, kit: Kit, machine: On) -> tuple[Total, ...]:
+    """Return every total that a sort of stock makes, lightest first."""
+    return STOCKS[stock].totals(kit, machine, port)
 
 
 def _frames(
@@ -504,17 +409,17 @@ def _frames(
     kit: Kit,
     body: Body,
     wanted: Range | None,
-    machine: Machine | SledPress | None,
+    machine: On,
     extra: str,
-    listed: Listed,
-) -> Frames:
+    listed: OnceCache,
+) -> UnloadedSetups:
     of_band = extra in elastic_extras(way)
     identity = "" if machine is None else machine.id
     dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
     geometric = "" if of_band else extra
     places = listed.once(
         ("places", exercise.id, identity, dial, geometric),
-        lambda: _dialled(geometry(exercise, kit, body, wanted, machine, geometric), dial),
+        lambda: _dialled(geometries(exercise, kit, body, wanted, machine, geometric), dial),
     )
     if of_band:
         places = tuple(
@@ -528,7 +433,7 @@ def _frames(
         ("pulls", *pulled, whose, len(way) > 1, extra == FOLDED),
         lambda: _pulls(exercise, way, kit, body, fold=of_band and extra == FOLDED),
     )
-    return Frames(
+    return UnloadedSetups(
         places=places,
         pulls=pulls,
         machine=identity,
@@ -537,7 +442,7 @@ def _frames(
     )
 
 
-def _dialled(places: Iterable[Place], dial: str) -> Iterator[Place]:
+def _dialled(places: Iterable[Geometry], dial: str) -> Iterator[Geometry]:
     for place in places:
         yield (
             replace(place, words=", ".join(w for w in (dial, place.words) if w)) if dial else place

@@ -16,16 +16,16 @@ from widearc.core.kit import (
     Anchor,
     BandStock,
     Furniture,
-    Pick,
     Piece,
     SpringStock,
     Thing,
+    Total,
 )
-from widearc.core.setups.geometry import Place
+from widearc.core.setups.geometry import Geometry
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
-class Row:
+class LoadedSetup:
     """One set-up: its options (degrees, metres), pieces to pick up, and words about geometry.
 
     bands: with the strands of each; anchor: with how far ahead of the room's origin it is, m.
@@ -55,12 +55,12 @@ class Row:
         used += [f.id for f in self.furniture] + [t.id for t in self.things]
         return tuple(dict.fromkeys(used))
 
-    def with_pick(self, pick: Pick) -> Row:
+    def with_total(self, pick: Total) -> LoadedSetup:
         """Return the set-up with a total of the stock."""
         if not pick.pieces and pick.kg == 0:
             return self
         # made anew, not by `replace`: a search does it for every set-up that comes close
-        loaded = Row(
+        loaded = LoadedSetup(
             options=self.options,
             pieces=(*pick.pieces, *self.pieces),
             kg=pick.kg,
@@ -99,12 +99,12 @@ class Pull:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
-class Frames(Sequence[Row]):
+class UnloadedSetups(Sequence[LoadedSetup]):
     """Every place with every pull, place after place; a row is made when it is asked for, which few
     are.
     """
 
-    places: tuple[Place, ...]
+    places: tuple[Geometry, ...]
     pulls: tuple[Pull, ...]
     machine: str = ""
     extra: str = ""
@@ -115,17 +115,17 @@ class Frames(Sequence[Row]):
         return len(self.places) * len(self.pulls)
 
     @overload
-    def __getitem__(self, index: int) -> Row: ...
+    def __getitem__(self, index: int) -> LoadedSetup: ...
     @overload
-    def __getitem__(self, index: slice) -> tuple[Row, ...]: ...
-    def __getitem__(self, index: int | slice) -> Row | tuple[Row, ...]:
+    def __getitem__(self, index: slice) -> tuple[LoadedSetup, ...]: ...
+    def __getitem__(self, index: int | slice) -> LoadedSetup | tuple[LoadedSetup, ...]:
         """Return one row, or some."""
         if isinstance(index, slice):
             return tuple(self[i] for i in range(*index.indices(len(self))))
         if not -len(self) <= index < len(self):
             raise IndexError(index)
         place, pull = self.places[index // len(self.pulls)], self.pulls[index % len(self.pulls)]
-        return Row(
+        return LoadedSetup(
             options=place.options,
             pieces=pull.pieces,
             bands=pull.bands,
@@ -141,11 +141,11 @@ class Frames(Sequence[Row]):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
-class RowTable:
+class SetupTable:
     """Rows as places and pulls, each once, and which of them each row is, (rows,)."""
 
-    places: Sequence[Row | Place]
-    pulls: Sequence[Row | Pull]
+    places: Sequence[LoadedSetup | Geometry]
+    pulls: Sequence[LoadedSetup | Pull]
     at_place: NDArray[np.intp]
     at_pull: NDArray[np.intp]
 
@@ -173,21 +173,21 @@ class RowTable:
         return np.asarray(np.array(values)[self.at_pull])
 
 
-def table_of(rows: Sequence[Row]) -> RowTable:
+def table_of(rows: Sequence[LoadedSetup]) -> SetupTable:
     """Return rows as places, told apart by their options, and pulls, by what is hooked where."""
-    if isinstance(rows, Frames):
+    if isinstance(rows, UnloadedSetups):
         places, pulls = np.arange(len(rows.places)), np.arange(len(rows.pulls))
         at = np.repeat(places, len(pulls)), np.tile(pulls, len(places))
-        return RowTable(places=rows.places, pulls=rows.pulls, at_place=at[0], at_pull=at[1])
+        return SetupTable(places=rows.places, pulls=rows.pulls, at_place=at[0], at_pull=at[1])
     # rows out of one `Frames` share what is equal of them
-    placed: dict[int, tuple[int, Row]] = {}
-    pulled: dict[tuple[int, int, int], tuple[int, Row]] = {}
+    placed: dict[int, tuple[int, LoadedSetup]] = {}
+    pulled: dict[tuple[int, int, int], tuple[int, LoadedSetup]] = {}
     at_place = [placed.setdefault(id(row.options), (len(placed), row))[0] for row in rows]
     at_pull = [
         pulled.setdefault((id(row.bands), id(row.springs), id(row.anchor)), (len(pulled), row))[0]
         for row in rows
     ]
-    return RowTable(
+    return SetupTable(
         places=[row for _, row in placed.values()],
         pulls=[row for _, row in pulled.values()],
         at_place=np.array(at_place),
@@ -195,11 +195,11 @@ def table_of(rows: Sequence[Row]) -> RowTable:
     )
 
 
-def pieces_to_carry(rows: Sequence[Row]) -> Array:
+def pieces_to_carry(rows: Sequence[LoadedSetup]) -> Array:
     """Return how many things each row asks to pick up besides what its weights are made of,
     (rows,).
     """
-    if isinstance(rows, Frames):
+    if isinstance(rows, UnloadedSetups):
         pulls = np.array(
             [sum(piece.number for piece in pull.pieces) for pull in rows.pulls], dtype=float
         )
@@ -211,10 +211,10 @@ def pieces_to_carry(rows: Sequence[Row]) -> Array:
     )
 
 
-def users_of(rows: Sequence[Row]) -> dict[str, BoolArray]:
+def users_of(rows: Sequence[LoadedSetup]) -> dict[str, BoolArray]:
     """Return which rows use each thing, (rows,) by its id."""
     used: dict[str, BoolArray] = {}
-    if not isinstance(rows, Frames):
+    if not isinstance(rows, UnloadedSetups):
         for index, row in enumerate(rows):
             for item in row.items():
                 used.setdefault(item, np.zeros(len(rows), dtype=bool))[index] = True

@@ -51,7 +51,7 @@ class Range:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Place:
+class Geometry:
     """One geometry: options (degrees, metres), the set-up in words, the furniture it uses, and an
     extra's words.
     """
@@ -68,14 +68,14 @@ class Place:
         return (*(f.id for f in self.furniture), *(t.id for t in self.things))
 
 
-def geometry(
+def geometries(
     exercise: Exercise,
     kit: Kit,
     body: Body,
     wanted: Range | None,
     machine: Machine | SledPress | None,
     extra: str | None = "",
-) -> Iterator[Place]:
+) -> Iterator[Geometry]:
     """Yield every geometry of an exercise on what is here, over the knee range that is wanted.
 
     extra: "" for the plain ones, an extra's words for those with it, None for those with any.
@@ -89,7 +89,7 @@ def geometry(
             )
 
 
-def _extras(exercise: Exercise, kit: Kit, place: Place) -> Iterator[Place]:
+def _extras(exercise: Exercise, kit: Kit, place: Geometry) -> Iterator[Geometry]:
     """Yield a place with one thing more: a wedge under the heels, a pad before the pad, pressure
     elsewhere.
     """
@@ -125,8 +125,8 @@ def _extras(exercise: Exercise, kit: Kit, place: Place) -> Iterator[Place]:
 
 
 def _with(
-    place: Place, options: dict[str, float | str], extra: str, *, things: tuple[Thing, ...] = ()
-) -> Place:
+    place: Geometry, options: dict[str, float | str], extra: str, *, things: tuple[Thing, ...] = ()
+) -> Geometry:
     words = ", ".join(w for w in (place.words, extra) if w)
     return replace(
         place, options={**place.options, **options}, words=words, extra=extra, things=things
@@ -139,7 +139,7 @@ def _plain(
     body: Body,
     wanted: Range | None,
     machine: Machine | SledPress | None,
-) -> Iterator[Place]:
+) -> Iterator[Geometry]:
     specs = exercise.options
     if (
         exercise.family == "kneeling"
@@ -149,7 +149,7 @@ def _plain(
         usual = float(specs["lean_from_deg"].default)
         deepest = usual if wanted is None else max(10.0, min(usual, wanted.from_deg - 90.0))
         for lean in sorted({deepest, 30.0, usual}):
-            yield Place(options={"lean_from_deg": lean}, words=f"lean to {lean:.0f}°")
+            yield Geometry(options={"lean_from_deg": lean}, words=f"lean to {lean:.0f}°")
         return
     if exercise.family == "hinge" and "knee_deg" in specs:
         yield from _hinges(exercise, kit)
@@ -189,7 +189,7 @@ def _through(
     machine: Machine | SledPress | None,
     start: float,
     end: float,
-) -> Iterator[Place]:
+) -> Iterator[Geometry]:
     """Yield an exercise through the wanted knee range (degrees) on its seat, machine, rails,
     handle, wedge or boxes.
     """
@@ -201,7 +201,7 @@ def _through(
             clear = min(start, clear_of_floor_deg(body, hip))
             if clear > end + 10:
                 words = f"on the {seat.name.lower()}"
-                yield Place(
+                yield Geometry(
                     options={**knee, "seat_m": hip, "knee_from_deg": clear},
                     words=words,
                     furniture=(seat,),
@@ -210,21 +210,21 @@ def _through(
         rail = float(machine.quantities.get("rail_deg", specs["rail_deg"].default))
         for ahead in FEET_AHEAD:
             words = f"feet {100 * ahead:.0f} cm ahead"
-            yield Place(options={**knee, "rail_deg": rail, "foot_ahead_m": ahead}, words=words)
+            yield Geometry(options={**knee, "rail_deg": rail, "foot_ahead_m": ahead}, words=words)
     elif exercise.family == "arc squat" and isinstance(machine, Machine):
         arm, usual = machine.quantities.get("user_arm_m", 0.9), float(specs["pivot_x_m"].default)
         for ahead in (-0.1, 0.0, 0.1):
             words = f"feet {100 * (ahead - usual):.0f} cm ahead of the pivot"
-            yield Place(options={**knee, "arm_m": arm, "pivot_x_m": usual - ahead}, words=words)
+            yield Geometry(options={**knee, "arm_m": arm, "pivot_x_m": usual - ahead}, words=words)
     elif exercise.family == "supported stance" and exercise.variant == "handle":
         # the feet stay under the pull: how far the trunk leans back on the handle is free
         for lean in sorted({float(specs["trunk_lean_deg"].default), *HANDLE_LEANS}):
-            yield Place(
+            yield Geometry(
                 options={**knee, "trunk_lean_deg": lean}, words=f"trunk {lean:.0f}° forward"
             )
     elif exercise.family == "supported stance":
         for ahead in sorted({float(specs["foot_ahead_m"].default), *FEET_AHEAD}):
-            yield Place(
+            yield Geometry(
                 options={**knee, "foot_ahead_m": ahead}, words=f"feet {100 * ahead:.0f} cm ahead"
             )
     elif (
@@ -233,14 +233,14 @@ def _through(
         and machine.kind != "cable"
     ):
         for hip_deg in SEAT_HIPS:
-            yield Place(options={**knee, "hip_deg": hip_deg}, words=_seat_words(hip_deg))
+            yield Geometry(options={**knee, "hip_deg": hip_deg}, words=_seat_words(hip_deg))
     elif "heel wedge" in exercise.needs and "heel_wedge_m" in specs:
         for thing in (t for t in kit.things if t.kind == "heel wedge"):
             thick = min(
                 thing.thick_m or float(specs["heel_wedge_m"].default), specs["heel_wedge_m"].high
             )
             words = f"heel wedge {100 * thick:.3g} cm"
-            yield Place(options={**knee, "heel_wedge_m": thick}, words=words, things=(thing,))
+            yield Geometry(options={**knee, "heel_wedge_m": thick}, words=words, things=(thing,))
     else:
         yield from _on_furniture(exercise, kit, knee)
 
@@ -249,7 +249,7 @@ def _seat_words(hip_deg: float) -> str:
     return "upright seat" if hip_deg >= 85 else f"leaning back, hip at {hip_deg:.0f}°"
 
 
-def _presses(exercise: Exercise, wanted: Range | None, press: SledPress) -> Iterator[Place]:
+def _presses(exercise: Exercise, wanted: Range | None, press: SledPress) -> Iterator[Geometry]:
     specs = exercise.options
     low, high = specs["knee_from_deg"].low, specs["knee_from_deg"].high
     start = float(np.clip(round(wanted.from_deg, 1) if wanted else 90.0, low, high))
@@ -269,10 +269,10 @@ def _presses(exercise: Exercise, wanted: Range | None, press: SledPress) -> Iter
             "knee_from_deg": depth,
             "knee_to_deg": end,
         }
-        yield Place(options=options, words=f"ankles {100 * height:.0f} cm over the hip line")
+        yield Geometry(options=options, words=f"ankles {100 * height:.0f} cm over the hip line")
 
 
-def _hinges(exercise: Exercise, kit: Kit) -> Iterator[Place]:
+def _hinges(exercise: Exercise, kit: Kit) -> Iterator[Geometry]:
     """Yield hinges: how far the knees are bent and the trunk goes down, on each low step where one
     is needed.
     """
@@ -295,7 +295,7 @@ def _hinges(exercise: Exercise, kit: Kit) -> Iterator[Place]:
             )
 
 
-def _splits(exercise: Exercise, kit: Kit, start: float, end: float) -> Iterator[Place]:
+def _splits(exercise: Exercise, kit: Kit, start: float, end: float) -> Iterator[Geometry]:
     """Yield split squats: step, lean, hip place and depth, the rear foot on the floor or on each
     bench.
     """
@@ -336,7 +336,7 @@ def _splits(exercise: Exercise, kit: Kit, start: float, end: float) -> Iterator[
             if back is not None:
                 options["hip_back"] = back
             used = tuple(f for f in (bench, box) if f is not None)
-            yield Place(
+            yield Geometry(
                 options={**options, "knee_from_deg": depth, "knee_to_deg": end},
                 words=words,
                 furniture=used,
@@ -358,7 +358,7 @@ def _steps(exercise: Exercise) -> tuple[float | None, ...]:
     return tuple(sorted(round(v, 2) for v in (usual, other) if spec.low <= v <= spec.high))
 
 
-def _on_furniture(exercise: Exercise, kit: Kit, knee: dict[str, float | str]) -> Iterator[Place]:
+def _on_furniture(exercise: Exercise, kit: Kit, knee: dict[str, float | str]) -> Iterator[Geometry]:
     """Yield the wanted knee range on what the exercise needs: a couch or table at its height, else
     nothing.
     """
@@ -367,7 +367,7 @@ def _on_furniture(exercise: Exercise, kit: Kit, knee: dict[str, float | str]) ->
         for couch in (f for f in kit.furniture if f.kind in ("couch", "table", "bench")):
             if specs["couch_m"].low <= couch.height_m <= specs["couch_m"].high:
                 words = f"shins on the {couch.name.lower()}"
-                yield Place(
+                yield Geometry(
                     options={**knee, "couch_m": couch.height_m}, words=words, furniture=(couch,)
                 )
         return
@@ -375,12 +375,12 @@ def _on_furniture(exercise: Exercise, kit: Kit, knee: dict[str, float | str]) ->
         for base in _on_boxes(exercise, kit):
             yield replace(base, options={**base.options, **knee})
         return
-    yield Place(options=dict(knee))
+    yield Geometry(options=dict(knee))
 
 
 def _furnished(
     exercise: Exercise, kit: Kit, machine: Machine | SledPress | None
-) -> Iterator[Place]:
+) -> Iterator[Geometry]:
     """Yield the exercise's own range on every bench, couch and step that its set-up takes."""
     specs = exercise.options
     benches: list[Furniture | None] = [None]
@@ -411,18 +411,18 @@ def _furnished(
         if isinstance(machine, SledPress) and "rail_deg" in specs:
             options |= {"rail_deg": machine.rail_deg, "backrest_deg": machine.backrest_deg}
         used = tuple(f for f in (bench, step) if f is not None)
-        yield Place(options=options, words=", ".join(words), furniture=used)
+        yield Geometry(options=options, words=", ".join(words), furniture=used)
 
 
-def _on_boxes(exercise: Exercise, kit: Kit) -> Iterator[Place]:
+def _on_boxes(exercise: Exercise, kit: Kit) -> Iterator[Geometry]:
     """Yield standing on the floor, where it can be done there, and on each pair of boxes."""
     if "boxes" not in exercise.needs:
-        yield Place(options={"box_m": 0.0})
+        yield Geometry(options={"box_m": 0.0})
     spec = exercise.options["box_m"]
     for a, b in box_pairs(kit, 0.05, spec.high):
         height = min(a.height_m, b.height_m)
         words = f"feet on {a.name.lower()} and {b.name.lower()}"
-        yield Place(options={"box_m": height}, words=words, furniture=(a, b))
+        yield Geometry(options={"box_m": height}, words=words, furniture=(a, b))
 
 
 def _seats(kit: Kit) -> tuple[Furniture, ...]:

@@ -3,27 +3,21 @@ that checks them.
 """
 
 from widearc.core.statics.audit import Audit, audit
-from widearc.core.statics.demand import (
-    Curve,
-    curve,
-    curves_in_parts,
-    demand_from_above_nm,
-    demand_nm,
-)
+from widearc.core.statics.demand import Curve, curve, curves_in_parts, demand_from_above_nm
 from widearc.core.statics.doubt import (
-    BodyDoubt,
+    BodyUncertainty,
     body_variants,
     demand_error_nm,
-    doubt_of,
     load_variants,
+    uncertainty_of,
     variant_curve,
 )
-from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent, lifted
+from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent
 from widearc.core.statics.frontal import frontal_nm, grip_n
-from widearc.core.statics.lines import LineOfForce, line_of_force
-from widearc.core.statics.places import Place, knee_past_toes_m, places
+from widearc.core.statics.lines import line_of_force
+from widearc.core.statics.places import knee_past_toes_m, points_of
 from widearc.core.statics.rows import row_of
-from widearc.core.statics.spine import OCCUPATIONAL_N, Lumbar, lumbar
+from widearc.core.statics.spine import OCCUPATIONAL_N, lumbar
 from widearc.core.statics.summary import (
     joint_work_j,
     low_back_ratio,
@@ -36,12 +30,9 @@ __all__ = [
     "OCCUPATIONAL_N",
     "STEPS",
     "Audit",
-    "BodyDoubt",
+    "BodyUncertainty",
     "Curve",
     "Gathered",
-    "LineOfForce",
-    "Lumbar",
-    "Place",
     "Share",
     "audit",
     "body_variants",
@@ -50,8 +41,6 @@ __all__ = [
     "curves_in_parts",
     "demand_error_nm",
     "demand_from_above_nm",
-    "demand_nm",
-    "doubt_of",
     "dynamic_nm",
     "frontal_nm",
     "gathered",
@@ -59,14 +48,14 @@ __all__ = [
     "inertia_percent",
     "joint_work_j",
     "knee_past_toes_m",
-    "lifted",
     "line_of_force",
     "load_variants",
     "low_back_ratio",
     "lumbar",
     "mean_split",
-    "places",
+    "points_of",
     "row_of",
     "share_near_straight",
+    "uncertainty_of",
     "variant_curve",
 ]

@@ -27,20 +27,20 @@ MASS_SHARE, UNKNOWN_MASS_SHARE = (
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class BodyDoubt:
+class BodyUncertainty:
     """One standard error of the body's mass and of the thigh's length, as shares."""
 
     mass: float = MASS_SHARE
     thigh: float = TABLE_SHARE
 
 
-def doubt_of(*, mass_known: bool, stature_known: bool, thigh_taped: bool) -> BodyDoubt:
+def uncertainty_of(*, mass_known: bool, stature_known: bool, thigh_taped: bool) -> BodyUncertainty:
     """Return a body's doubt from what was asked and taped."""
     thigh = TAPED_SHARE if thigh_taped else TABLE_SHARE if stature_known else UNKNOWN_SHARE
-    return BodyDoubt(mass=MASS_SHARE if mass_known else UNKNOWN_MASS_SHARE, thigh=thigh)
+    return BodyUncertainty(mass=MASS_SHARE if mass_known else UNKNOWN_MASS_SHARE, thigh=thigh)
 
 
-def body_variants(setup: Setup, doubt: BodyDoubt) -> Mapping[str, Setup]:
+def body_variants(setup: Setup, doubt: BodyUncertainty) -> Mapping[str, Setup]:
     """Return the set-up for the same body one standard error heavier ("mass"), and longer in the
     thigh ("thigh").
     """

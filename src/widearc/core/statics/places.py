@@ -15,7 +15,7 @@ AT_LIMIT = 0.5 * DEG
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Place:
+class Point:
     """One place: its name, the sample (number) where it lies, and the joints on whose curves it is
     drawn.
     """
@@ -25,7 +25,7 @@ class Place:
     joints: tuple[str, ...]
 
 
-def places(curve: Curve, row: int = 0) -> tuple[Place, ...]:
+def points_of(curve: Curve, row: int = 0) -> tuple[Point, ...]:
     """Return the places of one set-up's lifting phase that exist there, lengthened end first.
 
     Thighs level: hip and knee at one height. Ankle limit and hip limit: the last sample, seen from
@@ -40,7 +40,7 @@ def places(curve: Curve, row: int = 0) -> tuple[Place, ...]:
         crossed = np.flatnonzero(np.diff(np.sign(rise)) != 0)
         if len(crossed):
             found.append(
-                Place(name="thighs level", sample=int(crossed[0]) + 1, joints=("knee", "hip"))
+                Point(name="thighs level", sample=int(crossed[0]) + 1, joints=("knee", "hip"))
             )
     limits = (
         ("ankle limit", "ankle", setup.limits.dorsiflexion),
@@ -52,7 +52,7 @@ def places(curve: Curve, row: int = 0) -> tuple[Place, ...]:
         held = np.flatnonzero(motion.angles[joint][row] >= limit - AT_LIMIT)
         # a limit that is only touched at the very end of the range holds nothing back
         if len(held) > 1:
-            found.append(Place(name=name, sample=int(held[-1]), joints=("knee", "hip")))
+            found.append(Point(name=name, sample=int(held[-1]), joints=("knee", "hip")))
     return tuple(sorted(found, key=lambda p: p.sample))
 
 

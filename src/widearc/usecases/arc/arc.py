@@ -9,10 +9,10 @@ from typing import Any
 from widearc import store
 from widearc.core.dose import RepStyle, Tempo
 from widearc.core.errors import InputError, PostureError
-from widearc.core.exercises import Exercise, exercise
+from widearc.core.exercises import Exercise, exercise_of
 from widearc.core.muscle import JOINTS, MuscleUse, muscle_use
 from widearc.core.statics import (
-    BodyDoubt,
+    BodyUncertainty,
     Curve,
     audit,
     body_variants,
@@ -46,8 +46,10 @@ class Arc:
     error_nm: Mapping[str, Any] = field(default_factory=dict)
 
 
-def arc(
-    document: Mapping[str, Any], load_errors: tuple[float, ...] = (), body: BodyDoubt | None = None
+def arc_of(
+    document: Mapping[str, Any],
+    load_errors: tuple[float, ...] = (),
+    body: BodyUncertainty | None = None,
 ) -> Arc:
     """Return what a wide-arc/scenario document shows; refusals are part of the answer.
 
@@ -56,7 +58,7 @@ def arc(
 
     Raises InputError only for an exercise that does not exist.
     """
-    entry = exercise(str(document.get("exercise", "")), "exercise")
+    entry = exercise_of(str(document.get("exercise", "")), "exercise")
     nothing = Arc(exercise=entry, curve=None, fast={}, style=RepStyle(), tempo=None)
     if not entry.has_curve:
         return nothing
@@ -131,7 +133,7 @@ def edit_card(
 
     Raises InputError for a section that is not there or words that are too long.
     """
-    entry = exercise(exercise_id, "exercise")
+    entry = exercise_of(exercise_id, "exercise")
     if section not in store.SECTIONS:
         raise InputError("section", section, "one of " + ", ".join(store.SECTIONS))
     lines = [" ".join(line.split()) for line in words.splitlines()]

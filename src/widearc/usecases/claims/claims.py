@@ -27,7 +27,7 @@ from widearc.core.equipment import (
 from widearc.core.errors import InputError, PostureError, UnknownNameError
 from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
-from widearc.core.muscle import MUSCLES, paths, positive_work_j
+from widearc.core.muscle import MUSCLES, paths_of, positive_work_j
 from widearc.core.statics import (
     Curve,
     curve,
@@ -694,7 +694,7 @@ def _longer(from_deg: float, to_deg_: float) -> float:
     number = MUSCLES.index("recfem")
     scale = (BODY.thigh_m + BODY.shank_m) / 0.804
     here, there = (
-        paths({"hip": np.array([h * DEG]), "knee": np.array([0.9])}, scale).length_m[number, 0]
+        paths_of({"hip": np.array([h * DEG]), "knee": np.array([0.9])}, scale).length_m[number, 0]
         for h in (from_deg, to_deg_)
     )
     return float(1000 * (there - here))

@@ -22,7 +22,7 @@ WHY_NEAR: Mapping[str, str] = {
 """Why what is near does not do as it is, where that is known."""
 
 
-def elsewhere(con: store.Connection, trainer_id: int, view: SwapView) -> dict[str, str]:
+def elsewhere_of(con: store.Connection, trainer_id: int, view: SwapView) -> dict[str, str]:
     """Return, by exercise id, where what is missing or taken stands, or what is near to it; only
     where there is any.
     """

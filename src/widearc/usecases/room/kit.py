@@ -35,7 +35,7 @@ from widearc.core.kit import (
     Thing,
     Weight,
 )
-from widearc.core.statics import BodyDoubt, doubt_of
+from widearc.core.statics import BodyUncertainty, uncertainty_of
 from widearc.store.equipment import all_machine_readings, all_readings
 from widearc.usecases.bench.columns import fit_of
 
@@ -102,9 +102,9 @@ no source).
 """
 
 
-def doubt_of_client(client: store.ClientFacts) -> BodyDoubt:
+def uncertainty_of_client(client: store.ClientFacts) -> BodyUncertainty:
     """Return how sure a client's body is, from what was asked and taped."""
-    return doubt_of(
+    return uncertainty_of(
         mass_known=client.mass_kg is not None,
         stature_known=client.stature_m is not None,
         thigh_taped=client.thigh_m is not None,

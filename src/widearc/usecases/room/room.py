@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from widearc import store
-from widearc.core.kit import Trainable, trainable
+from widearc.core.kit import Trainable, trainable_here
 from widearc.usecases.room.kit import STATE_WORDS, badge_of, kit_of, rules_of
 
 PEOPLE = {"alone": "alone", "others": "others here, nobody helps", "partner": "a partner helps"}
@@ -35,7 +35,7 @@ def scope(place_id: int) -> str:
     return f"place:{place_id}"
 
 
-def room(
+def room_view(
     con: store.Connection, trainer_id: int, place_id: int, client: store.ClientFacts | None = None
 ) -> RoomView:
     """Return a place's equipment, what it trains for a client, the last change; MissingError if it
@@ -51,7 +51,7 @@ def room(
         places=store.places(con, trainer_id),
         items=items,
         badges={item.id: badge_of(item, read.get(item.id, 0)) for item in items},
-        actions=trainable(kit, taken=taken, limits=who.limits, rules=rules_of(place, who)),
+        actions=trainable_here(kit, taken=taken, limits=who.limits, rules=rules_of(place, who)),
         change=store.last_change(con, trainer_id, scope(place_id)),
         aside=_aside(con, trainer_id, place_id),
     )

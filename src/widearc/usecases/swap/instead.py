@@ -8,9 +8,9 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 from widearc import store
-from widearc.core.answers import Beside, Kinder, beside, kinder, muscle_match, muscle_thirds
+from widearc.core.answers import Beside, Kinder, beside, kinder_setups, muscle_match, muscle_thirds
 from widearc.core.errors import InputError
-from widearc.core.exercises import exercise
+from widearc.core.exercises import exercise_of
 from widearc.core.muscle import NAMES
 from widearc.core.search import Candidate, Memo
 from widearc.core.statics import Curve
@@ -87,7 +87,8 @@ def kinder_ways(view: SwapView, chosen: Candidate) -> dict[str, tuple[Kinder, ..
     if view.question is None:
         return {}
     found = {
-        joint: kinder(chosen, view.question, joint) for joint in sorted(view.question.rules.sore)
+        joint: kinder_setups(chosen, view.question, joint)
+        for joint in sorted(view.question.rules.sore)
     }
     return {joint: ways for joint, ways in found.items() if ways}
 
@@ -136,7 +137,7 @@ def keep_favourite(
     """Keep a stand-in as preferred for what is wanted, with the reason, recorded for undo.
     SheetError at "reason".
     """
-    entry = exercise(exercise_id, "exercise")
+    entry = exercise_of(exercise_id, "exercise")
     clean = " ".join(reason.split())
     if not 1 <= len(clean) <= LONGEST_REASON:
         raise SheetError(
@@ -154,7 +155,7 @@ def drop_favourite(
     con: store.Connection, trainer_id: int, ask: SwapAsk, exercise_id: str, *, now: str
 ) -> None:
     """Forget a preferred stand-in, recorded for undo."""
-    entry = exercise(exercise_id, "exercise")
+    entry = exercise_of(exercise_id, "exercise")
     words = f"{entry.name} not pinned any more"
     with store.recorded(
         con, trainer_id, scope=f"place:{ask.place_id}", kind="favourite", words=words, now=now

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from widearc.core.answers import ready_for_tweaks, tweaks
+from widearc.core.answers import ready_for_tweaks, tweaks_for
 from widearc.core.intent import Intent
 from widearc.core.search import Question, make_sure, ranked
 from widearc.core.statics import curve
@@ -38,7 +38,7 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
     elapsed = clock() - start
     make_sure(ranking.candidates)
     ready_for_tweaks(ranking.candidates, question)
-    closer = {c.exercise.id: tweaks(c, question) for c in ranking.candidates}
+    closer = {c.exercise.id: tweaks_for(c, question) for c in ranking.candidates}
     reps: dict[str, int | None] = {}
     if not isinstance(asked, Intent):
         reps = {

@@ -16,8 +16,8 @@ from widearc.core.kit import Machine, SledPress, presses_for
 from widearc.core.search import Candidate, Memo, Question, Ranking, ranked
 from widearc.core.statics import Curve, curve
 from widearc.usecases.intent.intents import intent_words
-from widearc.usecases.room.kit import doubt_of_client, kit_of, rules_of
-from widearc.usecases.room.room import RoomView, room, scope
+from widearc.usecases.room.kit import kit_of, rules_of, uncertainty_of_client
+from widearc.usecases.room.room import RoomView, room_view, scope
 from widearc.usecases.swap.wanted import (
     SwapAsk,
     _machines_everywhere,
@@ -57,7 +57,7 @@ class SwapView:
 def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) -> SwapView:
     """Return the ranked stand-ins for what is asked, in what is free at the place."""
     who = store.client(con, trainer_id, ask.client_id)
-    seen = room(con, trainer_id, ask.place_id, who)
+    seen = room_view(con, trainer_id, ask.place_id, who)
     kit, taken, names, unread = kit_of(con, trainer_id, seen.items, ask.place_id)
     aside = store.set_asides(con, trainer_id, ask.place_id)
     clients = {c.id: c for c in store.clients(con, trainer_id)}
@@ -92,7 +92,7 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
             taken=frozenset(taken),
             names=names,
             memo=memo,
-            body_doubt=doubt_of_client(who),
+            body_doubt=uncertainty_of_client(who),
             shape=ask.shape,
         )
         ranking = ranked(question)

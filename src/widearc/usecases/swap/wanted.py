@@ -9,9 +9,9 @@ from widearc import store
 from widearc.core.curve import Action
 from widearc.core.equipment import FreeMass, Load, Sled, Stack
 from widearc.core.errors import InputError, UnreadError
-from widearc.core.exercises import EXERCISES, Exercise, exercise
+from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.intent import Intent, Shape
-from widearc.core.kit import MACHINES, Kit, Machine, SledPress
+from widearc.core.kit import MACHINES, STOCKS, Kit, Machine, SledPress
 from widearc.core.movement import Setup
 from widearc.usecases.room.kit import kit_of, press_of
 from widearc.usecases.room.room import RoomView
@@ -41,7 +41,7 @@ class SwapAsk:
 
     def __post_init__(self) -> None:
         """Check what was typed; InputError names the field."""
-        if exercise(self.exercise, "exercise") not in wantable():
+        if exercise_of(self.exercise, "exercise") not in wantable():
             raise InputError("exercise", self.exercise, "an exercise with a load in kg")
         for name, low, high, unit in (
             ("kg", 0, HEAVIEST_KG, "kg"),
@@ -65,12 +65,15 @@ def wantable() -> tuple[Exercise, ...]:
     )
 
 
-LOOSE = ("bar", "dumbbell", "dumbbells", "one hand", "plate", "sled")
-
-
 def _mass_port(item: Exercise) -> str | None:
     return next(
-        (way.port for ways in item.ways if len(ways) == 1 for way in ways if way.stock in LOOSE),
+        (
+            way.port
+            for ways in item.ways
+            if len(ways) == 1
+            for way in ways
+            if STOCKS[way.stock].loose
+        ),
         None,
     )
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from widearc import store
-from widearc.core.answers import purchases
+from widearc.core.answers import purchases_for
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape
@@ -210,7 +210,7 @@ def worth_buying(
         if view.question is None or view.ranking is None:
             continue
         best = view.ranking.candidates[0].match if view.ranking.candidates else 0.0
-        for bought in purchases(view.question, memos):
+        for bought in purchases_for(view.question, memos):
             share = f"{100 * bought.match:.0f}\N{NO-BREAK SPACE}%"
             label = f"{words}: {bought.exercise.lower()}, {share}"
             totals.setdefault(bought.words, []).append(

@@ -62,7 +62,7 @@ def nothing(angles: Array) -> Line:
     return Line(angle_deg=angles, value=np.full(len(angles), np.nan))
 
 
-def areas(
+def areas_between(
     intended: Line,
     actual: Line,
     x: Array,

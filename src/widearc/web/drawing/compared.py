@@ -18,9 +18,9 @@ from widearc.core.search import Candidate
 from widearc.core.statics import Curve
 from widearc.core.units import to_deg
 from widearc.web.drawing.areas import Areas, Line, grid, line_of, nothing
-from widearc.web.drawing.figure import Figure, figure
+from widearc.web.drawing.figure import Figure, figure_of
 from widearc.web.drawing.plot import Plot, plots
-from widearc.web.drawing.strip import strip
+from widearc.web.drawing.strip import strip_between
 from widearc.web.words.words import whole
 
 
@@ -104,7 +104,7 @@ _STRIPS: WeakKeyDictionary[Candidate, Areas] = WeakKeyDictionary()
 def _strip(target: Target, wanted: Curve | None, candidate: Candidate) -> Areas:
     main = target.main
     _, intended, actual = pair(target, main, wanted, candidate)
-    return strip(intended, actual, target.range_deg(main))
+    return strip_between(intended, actual, target.range_deg(main))
 
 
 # like the strips: drawn once a candidate, gone with it
@@ -143,7 +143,7 @@ def _drawing(target: Target, wanted: Curve | None, candidate: Candidate) -> Draw
             }
         )
         script["joints"].append(_cursor(plot, theta, intended, actual, held=held))
-    fig = figure(candidate.curve)
+    fig = figure_of(candidate.curve)
     script["frames"] = fig.frames
     script["n"] = len(motion.position)
     return Drawing(

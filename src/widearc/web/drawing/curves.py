@@ -21,13 +21,13 @@ from widearc.core.statics import (
     frontal_nm,
     knee_past_toes_m,
     line_of_force,
-    places,
+    points_of,
     share_near_straight,
 )
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import to_deg, to_rad
 from widearc.usecases import Effort
-from widearc.web.drawing.areas import Areas, Line, areas
+from widearc.web.drawing.areas import Areas, Line, areas_between
 from widearc.web.drawing.figure import FARTHEST_ARM_M
 from widearc.web.drawing.plot import Tick
 from widearc.web.words.words import MINUS, whole
@@ -97,7 +97,7 @@ class Curves:
     columns: tuple[str, ...]
 
 
-def curves(
+def curves_of(
     found: Curve,
     fast: Mapping[str, Array],
     error: Mapping[str, Array] | None = None,
@@ -228,7 +228,7 @@ def _one(
         effort=_effort_path(x, efforts[0]) if efforts else "",
         places=tuple(
             (round(float(x[p.sample]), 1), p.name)
-            for p in places(found)
+            for p in points_of(found)
             if joint in p.joints and not still
         ),
         near_straight=_near_straight(found, joint, still),
@@ -289,7 +289,7 @@ def _over(
         )
 
     actual = line(angle, np.maximum(demand, 0.0))
-    return areas(line(wanted.angle_deg, wanted.nm), actual, _px(grid, ends), zero, per_nm)
+    return areas_between(line(wanted.angle_deg, wanted.nm), actual, _px(grid, ends), zero, per_nm)
 
 
 def _outline(wanted: Intended, ends: tuple[float, float], zero: float, per_nm: float) -> str:
@@ -504,7 +504,7 @@ def posture_words(found: Curve) -> str:
     for other lifts.
     """
     said = []
-    for place in places(found):
+    for place in points_of(found):
         bend = (
             to_deg(found.motion.angles["knee"][0])[place.sample]
             if "knee" in found.motion.angles

@@ -49,7 +49,7 @@ _WIDTHS = {
 _NOT_DRAWN = ("dip belt", "corner pivot", "pad")
 
 
-def elevation(items: tuple[store.ItemRow, ...]) -> Wall | None:
+def elevation_of(items: tuple[store.ItemRow, ...]) -> Wall | None:
     """Return the elevation of what has a height, zone by zone from left to right; None when nothing
     has.
     """

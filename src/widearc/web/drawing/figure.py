@@ -16,7 +16,7 @@ from widearc.core.movement import place_of
 from widearc.core.statics import Curve, line_of_force
 from widearc.web.drawing.figure_loads import _load_point, _loads
 from widearc.web.drawing.ribbon import Ribbon, ribbons
-from widearc.web.drawing.scene import Piece, scene
+from widearc.web.drawing.scene import Piece, scene_of
 
 WIDTH, HEIGHT, MARGIN = 226.0, 330.0, 10.0
 HEAD_RADIUS = 0.065  # of stature
@@ -77,7 +77,7 @@ class Figure:
         return self.place.dots(at)
 
 
-def figure(
+def figure_of(
     curve: Curve,
     *,
     width: float = WIDTH,
@@ -95,7 +95,7 @@ def figure(
     """
     points = points_of(curve)
     loads = _loads(curve, points)
-    fixed, moving = scene(curve, points)
+    fixed, moving = scene_of(curve, points)
     place = _Placing(points, loads, fixed, width=width, height=height, most_px=most_px)
     frames: dict[str, list[list[float]]] = {}
     limbs = []

@@ -111,7 +111,7 @@ def _couch(curve: Curve, p: Points) -> Array:
     return np.array([[0.0], [top]]) * np.ones_like(p["hip"])
 
 
-def grips(
+def grips_on(
     curve: Curve, drawn: Figure, fields: Sequence[Field], loads: Sequence[Mapping[str, str]]
 ) -> tuple[Grip, ...]:
     """Return the handles of a figure; adds their frames to it. fields: the form's; loads: as typed,

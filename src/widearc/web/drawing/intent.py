@@ -15,9 +15,9 @@ from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.intent import Intent, WantedAction
 from widearc.core.units import to_rad
 from widearc.usecases.intent.intents import with_handles
-from widearc.web.drawing.areas import Areas, Line, areas, nothing
+from widearc.web.drawing.areas import Areas, Line, areas_between, nothing
 from widearc.web.drawing.plot import Tick
-from widearc.web.drawing.strip import strip
+from widearc.web.drawing.strip import strip_between
 from widearc.web.words.words import MINUS, whole
 
 WIDTH, HEIGHT = 560.0, 360.0
@@ -267,7 +267,7 @@ def _unrolled(
     base, px = TOP + TALL, TALL / full
     x = LEFT + (PLOT_WIDTH - LEFT - RIGHT) * (angle - angle[0]) / (angle[-1] - angle[0])
     line = Line(angle_deg=angle, value=nm)
-    drawn = areas(line, nothing(angle), x, base, px, comb=False)
+    drawn = areas_between(line, nothing(angle), x, base, px, comb=False)
     order = np.argsort(angle)
     ticks = tuple(
         Tick(
@@ -299,7 +299,7 @@ def strip_of_intent(intent: Intent, body: Body) -> Areas:
     part = intent.parts[0]
     angle = np.linspace(part.from_deg, part.to_deg, 81)
     line = Line(angle_deg=angle, value=_along(part, angle, body))
-    made = strip(line, nothing(angle), (part.from_deg, part.to_deg))
+    made = strip_between(line, nothing(angle), (part.from_deg, part.to_deg))
     return Areas(met="", short="", over="", edge="", line=made.line, comb=_strip_comb(line))
 
 

@@ -90,7 +90,7 @@ class Compared:
     table: tuple[tuple[str, ...], ...]
 
 
-def compared(pins: Sequence[Pinned], joint: str, *, own_peak: bool) -> Compared:
+def overlaid(pins: Sequence[Pinned], joint: str, *, own_peak: bool) -> Compared:
     """Return the comparison over one joint; own_peak: each curve to its own peak, else in N·m."""
     moving = tuple(j for j in JOINTS if any(_moves(p.curve, j) for p in pins))
     prime = next(

@@ -12,7 +12,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.curve import Action
-from widearc.web.drawing.areas import TALLEST_PX, Areas, Line, _runs, areas
+from widearc.web.drawing.areas import TALLEST_PX, Areas, Line, _runs, areas_between
 
 PLOT_WIDTH, LEFT, RIGHT = 520.0, 34.0, 8.0
 MOST_PX_PER_DEG = 3.89
@@ -101,7 +101,7 @@ def _plot(
     height = top + max(peak * per_nm, 40.0) + 46.0
     base = height - 46.0
     x = LEFT + np.abs(t.angle_deg - t.angle_deg[0]) * per_deg
-    drawn = areas(t, c, x, base, per_nm, doubt=doubt)
+    drawn = areas_between(t, c, x, base, per_nm, doubt=doubt)
     return Plot(
         joint=action.joint,
         action=action.words,

@@ -16,7 +16,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.curve import STILL
-from widearc.core.statics import Curve, places
+from widearc.core.statics import Curve, points_of
 from widearc.core.units import to_deg
 from widearc.web.words.words import whole
 
@@ -146,7 +146,7 @@ def _one(
         ends=(labels[0], labels[1]),
         places="".join(
             _across(float(turn[p.sample]), radius, float(max(wide[p.sample], 0.0)))
-            for p in places(curve)
+            for p in points_of(curve)
             if joint in p.joints
         ),
     )

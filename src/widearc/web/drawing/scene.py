@@ -25,7 +25,7 @@ Moving = tuple[Array, Array, str]
 UNDER_SEAT = 0.09  # the hip's centre over the seat's top
 
 
-def scene(curve: Curve, points: dict[str, Array]) -> tuple[list[Piece], list[Moving]]:
+def scene_of(curve: Curve, points: dict[str, Array]) -> tuple[list[Piece], list[Moving]]:
     """Return what stands still around a figure and what moves with it."""
     o = curve.setup.resolved
     pieces = list(_FAMILIES.get(curve.setup.exercise.family, _none)(curve, points, o))

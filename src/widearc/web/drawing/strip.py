@@ -7,12 +7,12 @@ from collections.abc import Sequence
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.web.drawing.areas import Areas, Line, areas
+from widearc.web.drawing.areas import Areas, Line, areas_between
 
 STRIP_WIDTH, STRIP_BASE, STRIP_PEAK = 160.0, 17.5, 17.0
 
 
-def strip(intended: Line, actual: Line, ends_deg: tuple[float, float]) -> Areas:
+def strip_between(intended: Line, actual: Line, ends_deg: tuple[float, float]) -> Areas:
     """Return the 160×18 strip of the wanted range: base at 17.5, the greatest intended demand 17 px
     high.
     """
@@ -28,7 +28,7 @@ def strip(intended: Line, actual: Line, ends_deg: tuple[float, float]) -> Areas:
     c = Line(
         angle_deg=angle[inside], value=np.minimum(actual.value[inside], (STRIP_BASE - 0.5) / scale)
     )
-    return areas(t, c, x[inside], STRIP_BASE, scale, comb=False)
+    return areas_between(t, c, x[inside], STRIP_BASE, scale, comb=False)
 
 
 def strip_of_points(points: tuple[tuple[float, float], ...]) -> Areas | None:
@@ -44,7 +44,7 @@ def strip_of_points(points: tuple[tuple[float, float], ...]) -> Areas | None:
     wide = np.interp(fine, at, t), np.interp(fine, at, c)
     along = np.arange(len(wide[0]), dtype=float)
     line, own = (Line(angle_deg=along, value=v) for v in wide)
-    return strip(line, own, (0.0, float(along[-1])))
+    return strip_between(line, own, (0.0, float(along[-1])))
 
 
 def strip_alone(demand_nm: Sequence[float] | Array) -> Areas | None:
@@ -55,5 +55,5 @@ def strip_alone(demand_nm: Sequence[float] | Array) -> Areas | None:
     if len(demand) < 2 or float(demand.max()) < 1.0:
         return None
     own = Line(angle_deg=np.arange(len(demand), dtype=float), value=demand)
-    made = strip(own, own, (0.0, float(len(demand) - 1)))
+    made = strip_between(own, own, (0.0, float(len(demand) - 1)))
     return Areas(met=made.met, short="", over="", edge=made.edge, line="", comb="")

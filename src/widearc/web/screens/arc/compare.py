@@ -60,7 +60,7 @@ def compare(form: str = "") -> ResponseReturnValue:
         )
     joint = request.args.get("joint", "")
     own = request.args.get("scale") == "own"
-    shown = overlay.compared(taken, joint, own_peak=own) if taken else None
+    shown = overlay.overlaid(taken, joint, own_peak=own) if taken else None
     if form and shown is not None:
         unit = "% of its peak" if own else "N*m"
         head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, {unit}" for d in shown.drawn)]

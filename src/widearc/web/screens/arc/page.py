@@ -23,8 +23,8 @@ from widearc.web.db import connection, trainer
 from widearc.web.drawing import curves as curve_drawing
 from widearc.web.drawing import muscles as muscle_drawing
 from widearc.web.drawing import views as view_drawing
-from widearc.web.drawing.figure import Figure, figure
-from widearc.web.drawing.grips import Grip, grips
+from widearc.web.drawing.figure import Figure, figure_of
+from widearc.web.drawing.grips import Grip, grips_on
 from widearc.web.forms.loads import LoadRow, kinds_for, load_rows
 from widearc.web.forms.options import Field
 from widearc.web.forms.typed import Texts
@@ -158,11 +158,11 @@ def _drawn(
     found = ask.found
     assert found is not None and found.curve is not None
     curve = found.curve
-    drawn = curve_drawing.curves(curve, found.fast, found.error_nm, efforts, over, ghost)
+    drawn = curve_drawing.curves_of(curve, found.fast, found.error_nm, efforts, over, ghost)
     width, height, most = FIGURE
     lines = [plot.joint for plot in drawn.plots if plot.joint in curve.demand_nm]
     picture = (
-        figure(
+        figure_of(
             curve,
             width=width,
             height=height,
@@ -174,7 +174,7 @@ def _drawn(
         if curve.motion.points
         else None
     )
-    handles = grips(curve, picture, ask.fields, ask.loads) if picture is not None else ()
+    handles = grips_on(curve, picture, ask.fields, ask.loads) if picture is not None else ()
     plots, script, view_words = list(drawn.plots), drawn.script, ""
     shown = solo_view(view, curve, first)
     columns, table = drawn.columns, drawn.table

@@ -14,12 +14,12 @@ from widearc import store, usecases
 from widearc.core.body import PORTS
 from widearc.core.equipment import LOADS
 from widearc.core.errors import InputError
-from widearc.core.exercises import EXERCISES, Exercise, exercise
+from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.kit import CAST, READ
-from widearc.core.statics import doubt_of
+from widearc.core.statics import uncertainty_of
 from widearc.formats.laws import law_part
 from widearc.usecases.arc.arc import Arc
-from widearc.usecases.room.kit import doubt_of_client, kit_of
+from widearc.usecases.room.kit import kit_of, uncertainty_of_client
 from widearc.web.db import connection, trainer
 from widearc.web.errors import sentence
 from widearc.web.forms.loads import BenchBand, inputs, load_document, refusal, typed_loads
@@ -57,7 +57,7 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
     """Return what an address asks, and its curve; doubt: also how sure it is. UnknownNameError for
     no such exercise.
     """
-    entry = exercise(source.get("exercise", "back-squat-high"), "exercise")
+    entry = exercise_of(source.get("exercise", "back-squat-high"), "exercise")
     clients = store.clients(connection(), trainer())
     known = _client(source, clients)
     client = next((c for c in clients if c.id == known), None)
@@ -70,8 +70,8 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
     found: Arc | None = None
     if not problems:
         errors = tuple(_error(load, laws) for load in loads)
-        body = (doubt_of_client(client) if client is not None else UNKNOWN) if doubt else None
-        found = usecases.arc(document, errors, body)
+        body = (uncertainty_of_client(client) if client is not None else UNKNOWN) if doubt else None
+        found = usecases.arc_of(document, errors, body)
         if found.refused:
             name, words = refusal(found.refused, [load["kind"] for load in loads])
             problems[name] = sentence(words)
@@ -101,7 +101,7 @@ def _load_words(load: Mapping[str, str], laws: Mapping[str, BenchBand]) -> str:
     return " ".join(part for part in (f"{weight} kg" if weight else "", title, where) if part)
 
 
-UNKNOWN = doubt_of(mass_known=False, stature_known=False, thigh_taped=False)
+UNKNOWN = uncertainty_of(mass_known=False, stature_known=False, thigh_taped=False)
 
 
 def _error(load: dict[str, str], laws: dict[str, BenchBand]) -> float:

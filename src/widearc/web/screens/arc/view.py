@@ -69,7 +69,7 @@ def values() -> ResponseReturnValue:
             if ask.client is not None
             else {}
         )
-        drawn = curve_drawing.curves(
+        drawn = curve_drawing.curves_of(
             found.curve, found.fast, efforts=usecases.efforts(found.curve, known)
         )
         columns, table = drawn.columns, drawn.table

@@ -47,7 +47,7 @@ def values(claim_id: str) -> ResponseReturnValue:
     ]
     if not pins:
         raise InputError("claim", claim_id, view.problem or "a dispute that has curves")
-    shown = overlay.compared(pins, request.args.get("joint", found.joint), own_peak=False)
+    shown = overlay.overlaid(pins, request.args.get("joint", found.joint), own_peak=False)
     out = io.StringIO()
     head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, N*m" for d in shown.drawn)]
     plain = (
@@ -82,7 +82,7 @@ def show(claim_id: str) -> ResponseReturnValue:
         for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
     ]
     shown = (
-        overlay.compared(pins, request.args.get("joint", found.joint), own_peak=False)
+        overlay.overlaid(pins, request.args.get("joint", found.joint), own_peak=False)
         if pins
         else None
     )

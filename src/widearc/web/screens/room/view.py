@@ -21,7 +21,7 @@ from widearc.core.equipment import KINDS, ItemKind, Source, kind_of
 from widearc.usecases.room.items import HOLDS, SIDES
 from widearc.usecases.room.room import CROWDING, PEOPLE
 from widearc.web.db import connection, now, trainer
-from widearc.web.drawing.elevation import elevation
+from widearc.web.drawing.elevation import elevation_of
 from widearc.web.forms.typed import Texts, back_or, known_id, optional
 
 blueprint = Blueprint("room", __name__)
@@ -49,7 +49,7 @@ def show(place_id: int) -> ResponseReturnValue:
     """Show a place's equipment with its states."""
     clients = store.clients(connection(), trainer())
     client = next((c for c in clients if c.id == session.get("client")), None)
-    view = usecases.room(connection(), trainer(), place_id, client)
+    view = usecases.room_view(connection(), trainer(), place_id, client)
     session["place"] = place_id
     # the newer of what changed here and what changed among the places
     changes = [c for c in (view.change, store.last_change(connection(), trainer(), "places")) if c]
@@ -58,7 +58,7 @@ def show(place_id: int) -> ResponseReturnValue:
         template,
         view=view,
         zones=_zones(view.items),
-        wall=elevation(view.items),
+        wall=elevation_of(view.items),
         client=client,
         people=PEOPLE,
         crowding=CROWDING,
@@ -118,7 +118,7 @@ def _place_facts(row: store.PlaceRow) -> dict[str, Any]:
 @blueprint.get("/room/<int:place_id>/look")
 def look(place_id: int) -> ResponseReturnValue:
     """Show the look-round list: what to see, ask and tick while warming up."""
-    view = usecases.room(connection(), trainer(), place_id)
+    view = usecases.room_view(connection(), trainer(), place_id)
     today = now()[:10]
     seen = {item.id for item in view.items if item.seen_at and item.seen_at[:10] == today}
     template = "room/_look.html" if request.headers.get("X-Part") else "room/look.html"

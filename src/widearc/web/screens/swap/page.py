@@ -25,12 +25,12 @@ from widearc.core.answers import (
     WhyNot,
     best_pair,
     equal_loads,
-    needed,
+    needed_for,
     needs_pair,
     sorted_by,
-    tweaks,
+    tweaks_for,
     weighted,
-    why_not,
+    why_not_higher,
 )
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES, Exercise
@@ -201,7 +201,7 @@ def _answer(view: SwapView, chosen: Candidate | None, drawn: Mapping[str, Row]) 
         "strip_joint": target.actions[target.main].joint,
         "strip_ends": target.range_deg(target.main),
         "drawing": drawing_of(target, view.wanted, chosen) if chosen else None,
-        "elsewhere": Texts(usecases.elsewhere(connection(), trainer(), view)),
+        "elsewhere": Texts(usecases.elsewhere_of(connection(), trainer(), view)),
         "packed": view.room.place.crowding == "packed",
     }
 
@@ -218,7 +218,7 @@ def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Par
         "on_arc": arc_query(chosen, view.client.id),
         "notices": [n.text for n in motion.notices if n.where[0]],
         "assumptions": motion.assumptions,
-        "tweaks": tweaks(plain, view.question) if plain is not None else (),
+        "tweaks": tweaks_for(plain, view.question) if plain is not None else (),
         "tweak": source.get("tweak", "") if chosen is not plain else "",
         "style_words": "" if chosen.style.kind.value == "plain" else chosen.style.sentence,
         "checks": usecases.set_up_checks(chosen, view),
@@ -290,7 +290,7 @@ def _why(view: SwapView, exercise_id: str) -> Part:
         return {}
     found = None
     if exercise_id in EXERCISES:
-        found = why_not(EXERCISES[exercise_id], view.ranking, view.question)
+        found = why_not_higher(EXERCISES[exercise_id], view.ranking, view.question)
     candidate = found.candidate if found is not None else None
     target = view.ranking.target
     return {
@@ -327,7 +327,7 @@ def _turned(view: SwapView, chosen: Candidate, source: Mapping[str, str], proble
     try:
         if least.strip():
             share = number(source, "least", 0.0, what="percent, from 1 to 100") / 100.0
-            page["needed"] = needed(chosen, view.question, share)
+            page["needed"] = needed_for(chosen, view.question, share)
     except InputError as error:
         problems["least"] = refusal_of(error)
     return page

@@ -1,0 +1,239 @@
+"""What an exercise needs of a place: each need one object, with what meets it and what is near."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Protocol
+
+from widearc.core.equipment import KINDS
+from widearc.core.exercises import EXERCISES
+from widearc.core.kit.rules import Rules
+from widearc.core.kit.stock import BandShape, Kit, box_pairs
+
+WALK_M = 5.0  # free floor that travelling lunges need (assumed)
+LOW_M, BEHIND_M = 0.25, 0.7  # an anchor "under" lies below the first, one "behind" below the second
+HIGHEST_M = 5.0  # of any anchor
+LEVEL_DEG, UPRIGHT_DEG = 15.0, 75.0
+"""Rails under the first make a level press, over the second a vertical one."""
+
+
+class Named(Protocol):
+    """Anything with an id and a name."""
+
+    @property
+    def id(self) -> str: ...
+    @property
+    def name(self) -> str: ...
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Lack:
+    """Why a need is not met: the reason, what would admit it, and the taken items' ids."""
+
+    reason: str
+    admits: str
+    taken: tuple[str, ...] = ()
+
+
+def nothing(kit: Kit) -> Sequence[Named]:
+    """Return that nothing of a kit meets or is near a need."""
+    return ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Need:
+    """One need.
+
+    words: with its article. meets: what of a kit meets it, free or not; near: what is of the same
+    sort but does not do as it is. people: what people or place settle, whatever the kit has: None
+    where that is not theirs to settle. instead: whether people stand in for what is not there.
+    anew: what meets it is told by all of the kit together, so that it is asked of what is free.
+    lacking: what is said where it lacks, in place of the usual words.
+    """
+
+    name: str
+    words: str
+    meets: Callable[[Kit], Sequence[Named]] = nothing
+    near: Callable[[Kit], Sequence[Named]] = nothing
+    people: Callable[[Rules], Lack | None] | None = None
+    instead: Callable[[Rules], bool] = lambda _: False
+    anew: bool = False
+    lacking: Lack | None = None
+
+    def lack(
+        self, kit: Kit, rules: Rules, taken: frozenset[str], states: Mapping[str, str]
+    ) -> Lack | None:
+        """Return why it is not met here now, or None. states: a word for a taken item's state."""
+        if self.people is not None:
+            return self.people(rules)
+        if self.instead(rules):
+            return None
+        owned = self.meets(kit)
+        free = (
+            self.meets(kit.without(taken)) if self.anew else [i for i in owned if i.id not in taken]
+        )
+        if free:
+            return None
+        if self.lacking is not None:
+            return self.lacking
+        held = [item for item in owned if item.id in taken]
+        if not held:
+            return Lack(reason=f"needs {self.words}: none here", admits=self.words)
+        return Lack(
+            reason=taken_words(held[0].name, states.get(held[0].id, "taken")),
+            admits=f"free it, or another: it needs {self.words}",
+            taken=tuple(item.id for item in held),
+        )
+
+
+def taken_words(name: str, state: str) -> str:
+    """Return that an item is in use or broken, in words."""
+    return f"{name.lower()} {state}"
+
+
+def _presses(low: float, high: float) -> Callable[[Kit], Sequence[Named]]:
+    return lambda kit: [p for p in kit.presses if low <= p.rail_deg <= high]
+
+
+def _furniture(*kinds: str) -> Callable[[Kit], Sequence[Named]]:
+    return lambda kit: [f for f in kit.furniture if f.kind in kinds]
+
+
+def _anchors(high: float) -> Callable[[Kit], Sequence[Named]]:
+    return lambda kit: [a for a in kit.anchors if 0.0 <= a.height_m <= high]
+
+
+def _served(need: str) -> Callable[[Kit], Sequence[Named]]:
+    kinds = {kind.id for kind in KINDS.values() if need in kind.serves}
+
+    def serving(kit: Kit) -> Sequence[Named]:
+        furniture = [f for f in kit.furniture if f.kind in kinds]
+        things = [t for t in kit.things if t.kind in kinds]
+        return [*furniture, *things, *(m for m in kit.machines if m.kind in kinds)]
+
+    return serving
+
+
+def _loops(kit: Kit) -> Sequence[Named]:
+    short = [band for band in kit.bands if band.goes_round_thighs]
+    return [*short, *_served("short loop")(kit)]
+
+
+def _floor(rules: Rules) -> Lack | None:
+    if rules.floor_length_m is not None and rules.floor_length_m >= WALK_M:
+        return None
+    known = "not measured" if rules.floor_length_m is None else f"{rules.floor_length_m:.1f} m here"
+    reason = f"needs {WALK_M:.0f} m of floor: {known}"
+    return Lack(reason=reason, admits=f"{WALK_M:.0f} m of free floor")
+
+
+def _partner(rules: Rules) -> Lack | None:
+    return None if rules.partner else Lack(reason="needs a partner", admits="a partner")
+
+
+def _wall(rules: Rules) -> Lack | None:
+    return None if rules.wall else Lack(reason="needs a free wall", admits="a free wall")
+
+
+OWN: tuple[Need, ...] = (
+    Need(name="partner", words="a partner", people=_partner),
+    Need(name="wall", words="a wall", people=_wall),
+    Need(name="floor to walk", words="a floor to walk", people=_floor),
+    Need(name="sled press", words="a sled press", meets=_presses(LEVEL_DEG, UPRIGHT_DEG)),
+    Need(name="level press", words="a level press", meets=_presses(0.0, LEVEL_DEG)),
+    Need(name="vertical press", words="a vertical press", meets=_presses(UPRIGHT_DEG, 90.0)),
+    Need(name="seat", words="a bench or box", meets=_furniture("bench", "box", "couch", "table")),
+    Need(name="rack", words="a rack", meets=_furniture("rack")),
+    Need(
+        name="rack or clean",
+        words="a rack or clean",
+        meets=_furniture("rack"),
+        instead=lambda rules: rules.to_shoulders_kg is not None,
+        lacking=Lack(
+            reason="needs a rack",
+            admits="a rack, or the weight the client brings to the shoulders",
+        ),
+    ),
+    Need(
+        name="bench",
+        words="a bench",
+        meets=_furniture("bench"),
+        near=_furniture("box", "couch", "table"),
+    ),
+    Need(
+        name="step",
+        words="a step",
+        meets=_furniture("box"),
+        near=_furniture("bench", "couch", "table"),
+    ),
+    Need(
+        name="boxes",
+        words="two boxes of one height",
+        meets=lambda kit: [box for pair in box_pairs(kit, 0.0, 2.0) for box in pair],
+        near=_furniture("box"),
+        anew=True,
+    ),
+    Need(
+        name="short loop",
+        words="a short loop",
+        meets=_loops,
+        near=lambda kit: [b for b in kit.bands if b.shape is BandShape.LOOP],
+    ),
+    Need(
+        name="anchor behind",
+        words="an anchor",
+        meets=_anchors(BEHIND_M),
+        near=lambda kit: kit.anchors,
+    ),
+    Need(name="anchor ahead", words="an anchor", meets=_anchors(HIGHEST_M)),
+    Need(
+        name="anchor under the feet",
+        words=f"an anchor below {100 * LOW_M:.0f} cm",
+        meets=_anchors(LOW_M),
+        near=lambda kit: kit.anchors,
+    ),
+    Need(
+        name="couch",
+        words="a couch",
+        meets=_served("couch"),
+        near=_furniture("bench", "table"),
+    ),
+    Need(
+        name="45° bench", words="a 45° bench", meets=_served("45° bench"), near=_furniture("couch")
+    ),
+    Need(
+        name="ankle hold",
+        words="an ankle hold",
+        meets=_served("ankle hold"),
+        instead=lambda rules: rules.partner,
+    ),
+)
+"""Needs that are more than a kind of thing."""
+
+
+def _every() -> Mapping[str, Need]:
+    known = {need.name: need for need in OWN}
+    for name in (n for entry in EXERCISES.values() for n in entry.needs):
+        if name not in known:
+            article = "an" if name[0] in "aeiou" else "a"
+            known[name] = Need(name=name, words=f"{article} {name}", meets=_served(name))
+    return MappingProxyType(known)
+
+
+NEEDS: Mapping[str, Need] = _every()
+"""Every need by its name: those above, and each thing that an exercise names."""
+
+
+def meeting(need: str, kit: Kit) -> Sequence[Named]:
+    """Return what of a kit meets a need, free or not."""
+    return NEEDS[need].meets(kit)
+
+
+def near(need: str, kit: Kit) -> Sequence[Named]:
+    """Return what of a kit is of the same sort but does not meet a need as it is: an anchor too
+    high, another bench.
+    """
+    meets = {item.id for item in meeting(need, kit)}
+    return [item for item in NEEDS[need].near(kit) if item.id not in meets]
