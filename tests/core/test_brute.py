@@ -33,8 +33,9 @@ from widearc.core.matching import compare
 from widearc.core.movement import Setup
 from widearc.core.search import Memo, Question, search
 from widearc.core.search.memo import _prepare
+from widearc.core.search.plans import is_linear
 from widearc.core.search.prepared import score_together
-from widearc.core.search.references import SEARCH_SAMPLES, SolveQueue, finer, is_linear, refused
+from widearc.core.search.solved import SEARCH_SAMPLES, SolveQueue, finer, refused
 from widearc.core.search.wanted import wanted_of
 from widearc.core.setups.batches import batches_of, extras_here
 from widearc.core.setups.geometry import Range

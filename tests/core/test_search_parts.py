@@ -45,8 +45,9 @@ from widearc.core.movement.families.carriage_ride import ride_of
 from widearc.core.movement.lift import Lift
 from widearc.core.search import Memo, Question, ranked
 from widearc.core.search.memo import _prepare
+from widearc.core.search.plans import KNOTS
 from widearc.core.search.prepared import score_together
-from widearc.core.search.references import KNOTS, SEARCH_SAMPLES, _on_grid, finer
+from widearc.core.search.solved import SEARCH_SAMPLES, _on_grid, finer
 from widearc.core.setups.batches import OnceCache, batches_of, totals_of
 from widearc.core.setups.frames import (
     LoadedSetup,

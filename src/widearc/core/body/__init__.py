@@ -12,17 +12,17 @@ from widearc.core.body.measured import (
     bend_by_tape,
     shank_lean_at_wall,
 )
-from widearc.core.body.ports import PORTS, TRUNK_PORTS, Port
-from widearc.core.body.segments import SEGMENTS, Body, Sex
+from widearc.core.body.ports import PORTS, TRUNK_PORTS
+from widearc.core.body.segments import HIP_OVER_SEAT_M, SEGMENTS, Body, Sex
 
 __all__ = [
+    "HIP_OVER_SEAT_M",
     "PORTS",
     "SEGMENTS",
     "TRUNK_PORTS",
     "Body",
     "Limits",
     "MeasuredAngle",
-    "Port",
     "Sex",
     "bend_by_levels",
     "bend_by_points",

@@ -30,6 +30,7 @@ HIP_CENTRE, OUTER_HIP_BREADTH = 0.05, 0.191
 # mass / body mass, one limb
 M_FOOT, M_SHANK, M_THIGH, M_TRUNK, M_ARM = 0.0145, 0.0465, 0.100, 0.578, 0.050
 # centre of mass from the proximal end, share of length
+HIP_OVER_SEAT_M = 0.09  # hip centre over the seat's top (assumed: half a thigh's depth)
 COM_FOOT, COM_SHANK, COM_THIGH, COM_TRUNK = 0.50, 0.433, 0.433, 0.66
 M_ONE_PIECE, COM_ONE_PIECE = 0.678, 0.626  # head, arms and trunk with the arms folded or on a bar
 # landmarks along the sole from under the ankle, share of foot length (common practice, no source)

@@ -29,15 +29,7 @@ from widearc.core.equipment.items.spread import (
     trust,
 )
 from widearc.core.equipment.loads import LOADS
-from widearc.core.equipment.loads.band import (
-    REFUSED_STRETCH,
-    SAFE_STRETCH,
-    Band,
-    BandLaw,
-    LinearLaw,
-    MooneyRivlinLaw,
-    PointsLaw,
-)
+from widearc.core.equipment.loads.band import Band
 from widearc.core.equipment.loads.cable import Cable
 from widearc.core.equipment.loads.chain import Chain
 from widearc.core.equipment.loads.corner_bar import CornerBar
@@ -46,6 +38,14 @@ from widearc.core.equipment.loads.lever import Lever
 from widearc.core.equipment.loads.load import AtPort, Line, Load, Stored
 from widearc.core.equipment.loads.mass import FreeMass, height_j
 from widearc.core.equipment.loads.pendulum import Pendulum
+from widearc.core.equipment.loads.rubber import (
+    REFUSED_STRETCH,
+    SAFE_STRETCH,
+    BandLaw,
+    LinearLaw,
+    MooneyRivlinLaw,
+    PointsLaw,
+)
 from widearc.core.equipment.loads.sled import Sled
 from widearc.core.equipment.loads.spring import (
     Spring,

@@ -2,7 +2,7 @@
 
 from widearc.core.kit.admission import STAGES, Excluded, left_out, step_by_step
 from widearc.core.kit.machines import MACHINES, is_axial, presses_for, presses_on_spine
-from widearc.core.kit.needs import meeting, near, taken_words
+from widearc.core.kit.needs import BEHIND_M, HIGHEST_M, LOW_M, meeting, near, taken_words
 from widearc.core.kit.rules import Rules
 from widearc.core.kit.stock import (
     CAST,
@@ -25,8 +25,11 @@ from widearc.core.kit.totals import Piece, Total, sled_totals
 from widearc.core.kit.trainable import Trainable, trainable_here
 
 __all__ = [
+    "BEHIND_M",
     "BELL_PORTS",
     "CAST",
+    "HIGHEST_M",
+    "LOW_M",
     "MACHINES",
     "READ",
     "STAGES",

@@ -15,18 +15,11 @@ from widearc.core.body import Body, Limits
 from widearc.core.exercises import Exercise
 from widearc.core.kit import Kit
 from widearc.core.movement import SAMPLES
+from widearc.core.search.closeness import CLOSE_LINEAR, closeness
+from widearc.core.search.plans import plan_of
 from widearc.core.search.prepared import PreparedBatch
-from widearc.core.search.references import (
-    CLOSE_LINEAR,
-    SEARCH_SAMPLES,
-    Part,
-    References,
-    SolveQueue,
-    closeness,
-    plan_of,
-    solved_together,
-    why_none,
-)
+from widearc.core.search.references import solved_together, why_none
+from widearc.core.search.solved import SEARCH_SAMPLES, Part, References, SolveQueue
 from widearc.core.setups import NOTHING, Batch, OnceCache, Range, batches_of
 
 KEPT_SHARED = 20

@@ -15,7 +15,7 @@ from widearc.core.body import PORTS, Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.kit import Kit, Machine, Piece, Total
 from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare, of_work
-from widearc.core.search.references import Narrow, References, refused
+from widearc.core.search.solved import Narrow, References, refused
 from widearc.core.setups import NOTHING, Batch, pieces_to_carry, totals_of, users_of
 from widearc.core.statics import Curve, Share, computed, curve, gathered
 

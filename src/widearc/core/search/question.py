@@ -15,10 +15,10 @@ from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.matching import Comparison, Target, compare, of_work
+from widearc.core.search.closeness import CLOSE
 from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.prepared import PreparedBatch, score_together
 from widearc.core.search.reasons import sentence
-from widearc.core.search.references import CLOSE
 from widearc.core.search.uncertainty import (
     Uncertainty,
     Unsure,

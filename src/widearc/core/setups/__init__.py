@@ -1,15 +1,9 @@
 """Which set-ups of an exercise a kit makes: geometry by family, what pulls, totals of the stock."""
 
-from widearc.core.setups.batches import (
-    NOTHING,
-    Batch,
-    OnceCache,
-    batches_of,
-    extras_here,
-    totals_of,
-)
+from widearc.core.setups.batch import NOTHING, Batch
+from widearc.core.setups.batches import OnceCache, batches_of, extras_here, totals_of
 from widearc.core.setups.frames import LoadedSetup, pieces_to_carry, table_of, users_of
-from widearc.core.setups.geometry import Range
+from widearc.core.setups.geometry.place import Range
 from widearc.core.setups.pulls import ELASTIC
 
 __all__ = [

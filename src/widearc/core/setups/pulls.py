@@ -13,6 +13,9 @@ import numpy as np
 from widearc.core.body import Body
 from widearc.core.exercises import Exercise, LoadWay
 from widearc.core.kit import (
+    BEHIND_M,
+    HIGHEST_M,
+    LOW_M,
     Anchor,
     BandShape,
     BandStock,
@@ -141,11 +144,8 @@ def spring_sets(kit: Kit) -> Iterator[tuple[tuple[SpringStock, int], ...]]:
             yield tuple((s, n) for s, n in zip(kit.springs, numbers, strict=True) if n)
 
 
-LOW_M, BEHIND_M = 0.25, 0.7  # an anchor "under" lies below the first, one "behind" below the second
-
-
 def _anchors(from_: str, kit: Kit) -> tuple[Anchor, ...]:
-    highest = {"eye-under": LOW_M, "eye-behind": BEHIND_M}.get(from_, 5.0)
+    highest = {"eye-under": LOW_M, "eye-behind": BEHIND_M}.get(from_, HIGHEST_M)
     return tuple(a for a in kit.anchors if a.height_m <= highest)
 
 

@@ -20,7 +20,6 @@ from widearc.web.drawing.scene import Piece, scene_of
 
 WIDTH, HEIGHT, MARGIN = 226.0, 330.0, 10.0
 HEAD_RADIUS = 0.065  # of stature
-UP_SEAT = 0.09  # the hip over the seat that is drawn, m
 HEAD_UP = 0.105  # of stature, head's centre beyond the shoulder along the trunk
 
 

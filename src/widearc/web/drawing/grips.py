@@ -13,10 +13,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import PORTS, TRUNK_PORTS
+from widearc.core.body import HIP_OVER_SEAT_M, PORTS, TRUNK_PORTS
 from widearc.core.statics import Curve
 from widearc.core.units import to_rad
-from widearc.web.drawing.figure import UP_SEAT, Figure, points_of
+from widearc.web.drawing.figure import Figure, points_of
 from widearc.web.forms.options import Field
 
 Points = Mapping[str, Array]
@@ -97,7 +97,7 @@ PLACES: tuple[tuple[str, tuple[str, ...], Where, Way, str], ...] = (
     ("rear_m", (), _at("rear_ball"), UP, "bench"),
     ("bench_m", (), _at("bench"), UP, "bench"),
     ("couch_m", ("plank knee bend",), lambda curve, p: _couch(curve, p), UP, "couch"),
-    ("seat_m", ("knee rotation", "calf"), _at("hip", up=-UP_SEAT), UP, "seat"),
+    ("seat_m", ("knee rotation", "calf"), _at("hip", up=-HIP_OVER_SEAT_M), UP, "seat"),
     ("step_m", ("calf",), _at("mtp"), UP, "step"),
     ("step_m", ("split",), _at("rear_ball"), BACK, "step"),
     ("foot_ahead_m", ("supported stance", "sled squat", "bridge"), _at("ankle"), AHEAD, "feet"),

@@ -10,6 +10,7 @@ from typing import Any
 import numpy as np
 
 from widearc.core.arrays import Array
+from widearc.core.body import HIP_OVER_SEAT_M
 from widearc.core.equipment import Band, Cable, Lever, SpringLoad
 from widearc.core.statics import Curve
 
@@ -20,9 +21,6 @@ Piece = tuple[Point, Point, str]
 
 Moving = tuple[Array, Array, str]
 """A line that moves with the lift: from, to (m, (2, samples)), kind."""
-
-
-UNDER_SEAT = 0.09  # the hip's centre over the seat's top
 
 
 def scene_of(curve: Curve, points: dict[str, Array]) -> tuple[list[Piece], list[Moving]]:
@@ -91,7 +89,7 @@ def _none(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
 
 def _knee_rotation(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
     hip, variant = points["hip"][:, 0], curve.setup.exercise.variant
-    top = float(hip[1]) - UNDER_SEAT
+    top = float(hip[1]) - HIP_OVER_SEAT_M
     if variant == "standing":
         yield (float(hip[0]) + 0.12, 0.0), (float(hip[0]) + 0.12, float(hip[1]) + 0.1), "furniture"
     elif variant == "prone":
@@ -153,7 +151,9 @@ def _calf(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
         yield from _block(x - 0.03, x + 0.28, _number(o["step"]))
     if curve.setup.exercise.variant == "seated":
         hip = points["hip"][:, 0]
-        yield from _bench(float(hip[0]) - 0.18, float(hip[0]) + 0.2, float(hip[1]) - UNDER_SEAT)
+        yield from _bench(
+            float(hip[0]) - 0.18, float(hip[0]) + 0.2, float(hip[1]) - HIP_OVER_SEAT_M
+        )
     if curve.setup.exercise.variant == "press":
         yield from _sled_press(curve, points, o)
 

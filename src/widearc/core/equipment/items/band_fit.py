@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.equipment.loads.band import (
+from widearc.core.equipment.loads.rubber import (
     BandLaw,
     LinearLaw,
     MooneyRivlinLaw,

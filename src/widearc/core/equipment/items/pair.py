@@ -7,7 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.equipment.loads.band import BandLaw
+from widearc.core.equipment.loads.rubber import BandLaw
 from widearc.core.errors import InputError
 
 LIKE = 0.05  # a pair within 5 % counts as equal (common practice, no source)

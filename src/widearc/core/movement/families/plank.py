@@ -55,8 +55,8 @@ def solve(lift: Lift) -> Motion:
     add_leg(motion, body, foot, knee, hip, legs=legs)
     if legs == 1:
         for name, mass, com in (
-            ("free_thigh", s.M_THIGH, hip - 0.433 * body.thigh_m * along),
-            ("free_shank", s.M_SHANK, hip - (body.thigh_m + 0.433 * body.shank_m) * along),
+            ("free_thigh", s.M_THIGH, hip - s.COM_THIGH * body.thigh_m * along),
+            ("free_shank", s.M_SHANK, hip - (body.thigh_m + s.COM_SHANK * body.shank_m) * along),
             ("free_foot", s.M_FOOT, hip - (body.thigh_m + body.shank_m) * along),
         ):
             motion.add_segment(name, mass * body.mass_kg, com)

@@ -1,0 +1,88 @@
+"""Split squats and steps: step, lean, hip place and depth, the rear foot on the floor or on each
+bench.
+"""
+
+from __future__ import annotations
+
+import itertools
+from collections.abc import Iterator, Sequence
+
+from widearc.core.kit import Furniture
+from widearc.core.setups.geometry.place import Asked, Geometry, Options, Rule
+
+STEPS_M = (0.55, 0.65, 0.75, 0.85)
+LEANS_DEG = (10.0, 25.0)
+BACKS = (0.35, 0.45)
+HIGHEST_BENCH_M = 0.6
+SHORTER_M, LONGER_M = 0.15, 0.12
+
+
+def _applies(asked: Asked) -> bool:
+    return asked.exercise.family == "split"
+
+
+def _bases(asked: Asked) -> Iterator[Geometry]:
+    """Yield where the feet stand: rear foot on a bench, front foot on a box, or both on the
+    floor.
+    """
+    needs, specs = asked.exercise.needs, asked.specs
+    benches: Sequence[Furniture | None] = [None]
+    if "bench" in needs:
+        benches = [f for f in asked.of("bench") if f.height_m <= HIGHEST_BENCH_M]
+    boxes: Sequence[Furniture | None] = asked.of("box") if "step" in needs else [None]
+    for bench, box in itertools.product(benches, boxes):
+        here = Geometry(options={}, furniture=tuple(f for f in (bench, box) if f is not None))
+        if bench is not None:
+            here = here.more({"rear_m": bench.height_m}, f"rear foot on the {bench.name.lower()}")
+        if box is not None and "box_m" in specs:
+            height = min(box.height_m, specs["box_m"].high)
+            here = here.more({"box_m": height}, f"onto the {box.name.lower()}")
+        yield here
+
+
+def _leans(asked: Asked) -> Sequence[float | None]:
+    if "trunk_lean_deg" not in asked.specs:
+        return (None,)
+    if asked.exercise.variant == "":
+        return LEANS_DEG
+    usual = asked.usual("trunk_lean_deg")
+    return sorted({usual, *(lean for lean in LEANS_DEG if lean >= 0.5 * usual)})
+
+
+def _lengths(asked: Asked) -> Sequence[float | None]:
+    """Return step lengths, m: the usual ones of a split squat, else its own and a shorter (or
+    longer) one.
+    """
+    if "step_m" not in asked.specs:
+        return (None,)
+    spec, usual = asked.specs["step_m"], asked.usual("step_m")
+    if asked.exercise.variant == "" and usual >= STEPS_M[0]:
+        return STEPS_M
+    # a long step cannot be reached in a shallow lunge; a short one has room to be longer
+    other = usual - SHORTER_M if usual >= STEPS_M[0] else usual + LONGER_M
+    return tuple(sorted(round(v, 2) for v in (usual, other) if spec.low <= v <= spec.high))
+
+
+def _make(asked: Asked) -> Iterator[Geometry]:
+    static = asked.exercise.variant == ""
+    start, end = asked.knee
+    depths = sorted({start, min(start, 85.0), *((min(start, 95.0),) if static else ())})
+    backs: Sequence[float | None] = BACKS if static and "hip_back" in asked.specs else (None,)
+    for base in _bases(asked):
+        for step, lean, back, depth in itertools.product(
+            _lengths(asked), _leans(asked), backs, depths
+        ):
+            options: Options = dict(base.options)
+            words = base.words
+            if lean is not None:
+                options["trunk_lean_deg"] = lean
+            if step is not None:
+                options["step_m"] = step
+                words = ", ".join(w for w in (f"step {100 * step:.0f} cm", base.words) if w)
+            if back is not None:
+                options["hip_back"] = back
+            options |= {"knee_from_deg": depth, "knee_to_deg": end}
+            yield Geometry(options=options, words=words, furniture=base.furniture)
+
+
+RULE = Rule(rank=5, applies=_applies, make=_make)
