@@ -175,9 +175,9 @@ def brute(exercise, targets, extra=""):
     """
     best = dict.fromkeys(targets, -1.0)
     for batch in batches_of(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra):
-        assert {frame.extra for frame in batch.frames} == {extra}
+        assert {bare.extra for bare in batch.unloaded} == {extra}
         rows = tuple(
-            batch.row(g, k) for g in range(len(batch.frames)) for k in range(len(batch.totals))
+            batch.row(g, k) for g in range(len(batch.unloaded)) for k in range(len(batch.totals))
         )
         if exercise == "front-squat":
             rows = tuple(row for row in rows if row.kg <= 60)
@@ -241,7 +241,7 @@ def test_no_set_up_with_one_thing_more_beats_what_was_found_with_it(exercise):
         there = brute(exercise, {"press": question.target}, extra)["press"]
         best = question.best(EXERCISES[exercise], extra=extra)
         assert (best is None and there < 0) or best[0] >= there - 1e-9, extra
-        assert best is None or best[1].batch.frames[best[2][0]].extra == extra
+        assert best is None or best[1].batch.unloaded[best[2][0]].extra == extra
 
 
 def test_where_loads_are_said_not_to_change_the_posture_a_load_between_two_asks_what_lies_between():
@@ -250,22 +250,22 @@ def test_where_loads_are_said_not_to_change_the_posture_a_load_between_two_asks_
         for batch in batches_of(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE):
             if not is_linear(batch) or len(batch.totals) < 2:
                 continue
-            frames = batch.frames[:: max(1, len(batch.frames) // 4)]
-            rows = tuple(replace(frame, kg=kg) for frame in frames for kg in (20.0, 50.0, 80.0))
+            unloaded = batch.unloaded[:: max(1, len(batch.unloaded) // 4)]
+            rows = tuple(replace(bare, kg=kg) for bare in unloaded for kg in (20.0, 50.0, 80.0))
             call = SolveQueue()
             call.add(batch.setup(BODY, LIMITS, rows, samples=SEARCH_SAMPLES), rows)
             (part,) = call.solve()
             curves, bad = part.whole.curves, part.bad
             for joint, demand in {j: d[part.rows] for j, d in curves.demand.items()}.items():
-                light, middle, heavy = demand.reshape(len(frames), 3, -1).transpose(1, 0, 2)
-                fine = ~bad.reshape(len(frames), 3).any(axis=1)
+                light, middle, heavy = demand.reshape(len(unloaded), 3, -1).transpose(1, 0, 2)
+                fine = ~bad.reshape(len(unloaded), 3).any(axis=1)
                 most = np.abs(heavy[fine]).max(initial=1.0)
                 # a press pushes square to its rails up to a share of the load: there the line has a
                 # knee
                 assert (
                     np.abs(middle - 0.5 * (light + heavy))[fine].max(initial=0.0) < 0.01 * most
                 ), (exercise, joint)
-                turn = curves.angles[joint][part.rows].reshape(len(frames), 3, -1)[fine]
+                turn = curves.angles[joint][part.rows].reshape(len(unloaded), 3, -1)[fine]
                 assert np.ptp(turn, axis=1).max(initial=0.0) < 1e-9, (exercise, joint)
             looked_at.add(batch.exercise.family)
     assert {
@@ -315,10 +315,12 @@ def test_bands_solved_alone_add_up():
     target = wanted_of(PRESS, BODY).target
     wanted = Range(from_deg=95.0, to_deg=10.0)
     parts = _prepare([EXERCISES["split-squat"]], KIT, BODY, LIMITS, None, wanted, "")[0].parts
-    together = [p for p in parts if any(len(f.bands) == 2 for f in p.batch.frames)]
+    together = [p for p in parts if any(len(f.bands) == 2 for f in p.batch.unloaded)]
     assert together
     for part in together:
-        pairs = [(g, k) for g, f in enumerate(part.batch.frames) if len(f.bands) == 2 for k in (0,)]
+        pairs = [
+            (g, k) for g, f in enumerate(part.batch.unloaded) if len(f.bands) == 2 for k in (0,)
+        ]
         pairs = [p for p in pairs if part.usable[p]][:12]
         score_together([(part, pairs)], target, BODY, LIMITS)
         exact = part.known(target)
@@ -347,8 +349,8 @@ def test_without_an_item_the_answer_is_that_of_a_kit_without_it(gone):
         )
         never = search(what, KIT.without(frozenset({gone})), body=BODY, limits=LIMITS, rules=RULES)
         assert [
-            (c.exercise.id, round(c.match, 9), c.pieces, c.row.place) for c in taken.candidates
-        ] == [(c.exercise.id, round(c.match, 9), c.pieces, c.row.place) for c in never.candidates]
+            (c.exercise.id, round(c.match, 9), c.pieces, c.row.words) for c in taken.candidates
+        ] == [(c.exercise.id, round(c.match, 9), c.pieces, c.row.words) for c in never.candidates]
 
 
 @pytest.mark.parametrize(("hip", "ankle", "mass"), [(105.0, 20.0, 60.0), (115.0, 25.0, 93.0)])

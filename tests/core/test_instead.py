@@ -146,9 +146,9 @@ def test_the_load_that_equals_in_work_in_peak_and_at_an_angle_is_the_closest_of_
     answers = {a.by: a for a in equal_loads(chosen, question, 70.0)}
     assert set(answers) == {"in work", "in peak", "at 70°"}
     part = question.prepared(chosen.exercise).parts[0]
-    frame = next(
+    bare = next(
         i
-        for i, f in enumerate(part.batch.frames)
+        for i, f in enumerate(part.batch.unloaded)
         if f.options == chosen.row.options and not f.extra
     )
     place = int(np.argmin(np.abs(CENTRES_DEG - 70.0)))
@@ -159,9 +159,7 @@ def test_the_load_that_equals_in_work_in_peak_and_at_an_angle_is_the_closest_of_
     ):
         off = {}
         for k, pick in enumerate(part.batch.totals):
-            made = curve(
-                part.batch.setup(BODY, LIMITS, (part.batch.row(frame, k),)), lowering=False
-            )
+            made = curve(part.batch.setup(BODY, LIMITS, (part.batch.row(bare, k),)), lowering=False)
             bins = compare(target, made.motion.angles, made.demand_nm, 1).bins[knee][0]
             off[pick.kg] = abs(reading(bins) / reading(target.bins[knee]) - 1)
         assert off[answers[by].kg] == pytest.approx(min(off.values()), abs=1e-9)
@@ -307,7 +305,7 @@ def test_a_bar_on_the_back_needs_a_rack_even_in_a_lunge(question):
     assert any(part.batch.stock == "bar" for part in with_rack)
     for part in with_rack:
         if part.batch.stock == "bar":
-            assert all("rack" in frame.items() for frame in part.batch.frames)
+            assert all("rack" in bare.items() for bare in part.batch.unloaded)
     without = replace(question, kit=KIT.without(frozenset({"rack"})))
     assert all(part.batch.stock != "bar" for part in without.prepared(lunge).parts)
     taken = replace(question, taken=frozenset({"rack"}))

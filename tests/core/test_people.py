@@ -217,11 +217,16 @@ def test_the_other_notes_of_a_client():
 # how sure a match is
 
 
-def ranked(kit, body_doubt=BodyUncertainty(), memo=None):  # noqa: B008 - frozen
+def ranked(kit, body_uncertainty=BodyUncertainty(), memo=None):  # noqa: B008 - frozen
     return {
         c.exercise.id: c
         for c in search(
-            curve(PRESS), kit, body=Body(), limits=LIMITS, body_doubt=body_doubt, memo=memo
+            curve(PRESS),
+            kit,
+            body=Body(),
+            limits=LIMITS,
+            body_uncertainty=body_uncertainty,
+            memo=memo,
         ).candidates
     }
 
@@ -236,8 +241,10 @@ def test_a_match_is_as_sure_as_what_it_is_built_on(kit):
     sure = BodyUncertainty(mass=0.0, thigh=0.0)
     small, large = ranked(weighed, sure)["goblet-squat"], ranked(guessed, sure)["goblet-squat"]
     assert small.match == large.match, "an error changes how sure a match is, not the match"
-    assert 0 < small.doubt.match < large.doubt.match / 20
-    assert large.doubt.demand_nm["knee"].max() > 20 * small.doubt.demand_nm["knee"].max()
+    assert 0 < small.uncertainty.match < large.uncertainty.match / 20
+    assert (
+        large.uncertainty.demand_nm["knee"].max() > 20 * small.uncertainty.demand_nm["knee"].max()
+    )
 
 
 def test_a_match_s_error_is_the_change_that_one_standard_error_makes(kit):
@@ -254,15 +261,15 @@ def test_a_match_s_error_is_the_change_that_one_standard_error_makes(kit):
         changes.append(
             float(compare(wanted, own.motion.angles, own.demand_nm, 1).match[0]) - found.match
         )
-    assert found.doubt.match == pytest.approx(sum(c * c for c in changes) ** 0.5, rel=1e-6)
-    assert found.doubt.match > 0.001
+    assert found.uncertainty.match == pytest.approx(sum(c * c for c in changes) ** 0.5, rel=1e-6)
+    assert found.uncertainty.match > 0.001
 
 
 def test_a_new_doubt_is_computed_anew_and_an_old_one_kept(kit):
     memo = Memo()
     first = ranked(kit, BodyUncertainty(mass=0.01), memo)["goblet-squat"]
     other = ranked(kit, BodyUncertainty(mass=0.10), memo)["goblet-squat"]
-    assert other.doubt.match > first.doubt.match
+    assert other.uncertainty.match > first.uncertainty.match
     assert ranked(kit, BodyUncertainty(mass=0.01), memo)["goblet-squat"] is first
 
 

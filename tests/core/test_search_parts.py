@@ -49,14 +49,14 @@ from widearc.core.search.plans import KNOTS
 from widearc.core.search.prepared import score_together
 from widearc.core.search.solved import SEARCH_SAMPLES, _on_grid, finer
 from widearc.core.setups.batches import OnceCache, batches_of, totals_of
-from widearc.core.setups.frames import (
+from widearc.core.setups.geometry import Range
+from widearc.core.setups.unloaded import (
     LoadedSetup,
     UnloadedSetups,
     pieces_to_carry,
     table_of,
     users_of,
 )
-from widearc.core.setups.geometry import Range
 from widearc.core.statics import curve
 from widearc.core.units import G
 
@@ -77,49 +77,49 @@ def every_batch(exercise: str, extra: str = ""):
     return list(batches_of(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra))
 
 
-# frames: places with what pulls
+# unloaded: places with what pulls
 
 
 @pytest.mark.parametrize("exercise", FRAMED)
 def test_frames_are_every_place_with_every_pull_place_after_place(exercise):
     for batch in every_batch(exercise):
-        frames = batch.frames
-        assert isinstance(frames, UnloadedSetups) and len(frames) == len(frames.places) * len(
-            frames.pulls
-        )
-        rows = list(frames)
-        assert len(rows) == len(frames)
-        wanted = itertools.product(frames.places, frames.pulls)
+        unloaded = batch.unloaded
+        assert isinstance(unloaded, UnloadedSetups) and len(unloaded) == len(
+            unloaded.geometries
+        ) * len(unloaded.pulls)
+        rows = list(unloaded)
+        assert len(rows) == len(unloaded)
+        wanted = itertools.product(unloaded.geometries, unloaded.pulls)
         for row, (place, pull) in zip(rows, wanted, strict=True):
-            assert row.options is place.options and row.place == place.words
+            assert row.options is place.options and row.words == place.words
             assert (row.bands, row.springs, row.anchor, row.pieces) == (
                 pull.bands,
                 pull.springs,
                 pull.anchor,
                 pull.pieces,
             )
-        assert frames[-1].options == rows[-1].options and [r.place for r in frames[::2]] == [
-            r.place for r in rows[::2]
+        assert unloaded[-1].options == rows[-1].options and [r.words for r in unloaded[::2]] == [
+            r.words for r in rows[::2]
         ]
         with pytest.raises(IndexError):
-            frames[len(frames)]
+            unloaded[len(unloaded)]
 
 
 @pytest.mark.parametrize("exercise", FRAMED)
 def test_rows_made_of_frames_say_the_same_of_themselves_as_the_frames(exercise):
     for batch in every_batch(exercise):
-        frames, rows = batch.frames, tuple(batch.frames)
-        np.testing.assert_array_equal(pieces_to_carry(frames), pieces_to_carry(rows))
+        unloaded, rows = batch.unloaded, tuple(batch.unloaded)
+        np.testing.assert_array_equal(pieces_to_carry(unloaded), pieces_to_carry(rows))
         assert (
-            set(users_of(frames))
+            set(users_of(unloaded))
             == set(users_of(rows))
             == {item for row in rows for item in row.items()}
         )
         for item, there in users_of(rows).items():
-            np.testing.assert_array_equal(users_of(frames)[item], there, err_msg=item)
-        for table in (table_of(frames), table_of(rows)):
+            np.testing.assert_array_equal(users_of(unloaded)[item], there, err_msg=item)
+        for table in (table_of(unloaded), table_of(rows)):
             for index, row in enumerate(rows):
-                assert table.places[table.at_place[index]].options == row.options
+                assert table.geometries[table.at_geometry[index]].options == row.options
                 assert table.pulls[table.at_pull[index]].bands == row.bands
             for (band, strands), (_, number) in table.counts.items():
                 wanted = [sum(b.id == band and n == strands for b, n in row.bands) for row in rows]
@@ -130,9 +130,9 @@ def test_rows_made_of_frames_say_the_same_of_themselves_as_the_frames(exercise):
 def test_frames_and_their_rows_make_the_same_set_up(exercise):
     for batch in every_batch(exercise):
         kg = np.array([10.0, 35.0])
-        whole = batch.setup(BODY, LIMITS, batch.frames, samples=11, kg=kg)
-        rows = batch.setup(BODY, LIMITS, tuple(batch.frames), samples=11, kg=kg)
-        assert whole.rows == rows.rows == 2 * len(batch.frames) and len(whole.loads) == len(
+        whole = batch.setup(BODY, LIMITS, batch.unloaded, samples=11, kg=kg)
+        rows = batch.setup(BODY, LIMITS, tuple(batch.unloaded), samples=11, kg=kg)
+        assert whole.rows == rows.rows == 2 * len(batch.unloaded) and len(whole.loads) == len(
             rows.loads
         )
         for name, value in whole.resolved.items():
@@ -148,12 +148,12 @@ def test_what_ways_share_is_listed_once_and_is_the_same_as_listed_apart():
     together = [list(batches_of(EXERCISES[e], KIT, BODY, LIMITS, KNEE, "", listed)) for e in FRAMED]
     apart = [every_batch(e) for e in FRAMED]
     for these, those in zip(together, apart, strict=True):
-        assert [(b.way, len(b.frames), b.totals) for b in these] == [
-            (b.way, len(b.frames), b.totals) for b in those
+        assert [(b.way, len(b.unloaded), b.totals) for b in these] == [
+            (b.way, len(b.unloaded), b.totals) for b in those
         ]
         for one, other in zip(these, those, strict=True):
-            assert [(r.options, r.place, r.items()) for r in one.frames] == [
-                (r.options, r.place, r.items()) for r in other.frames
+            assert [(r.options, r.words, r.items()) for r in one.unloaded] == [
+                (r.options, r.words, r.items()) for r in other.unloaded
             ]
     calls = []
 
@@ -339,10 +339,10 @@ def test_what_is_taken_is_worked_out_when_it_is_first_asked_for():
     assert all(part._users is None for part in parts), (
         "nothing is taken: nothing asks who uses what"
     )
-    banded = next(part for part in parts if any(row.bands for row in part.batch.frames))
-    item = next(row.bands[0][0].id for row in banded.batch.frames if row.bands)
+    banded = next(part for part in parts if any(row.bands for row in part.batch.unloaded))
+    item = next(row.bands[0][0].id for row in banded.batch.unloaded if row.bands)
     mask = banded.allowed(frozenset({item}), KIT.without(frozenset({item})), None)
-    uses = np.array([item in row.items() for row in banded.batch.frames])
+    uses = np.array([item in row.items() for row in banded.batch.unloaded])
     assert not mask[uses].any() and mask[~uses].any()
 
 

@@ -244,10 +244,12 @@ def test_how_sure_many_stand_ins_are_is_how_sure_each_is_by_itself() -> None:
     make_sure(together)
     assert len(together) > 15
     for one, other in zip(together, alone, strict=True):
-        assert one.exercise is other.exercise and one.doubt.match > 0
-        assert one.doubt.match == pytest.approx(other.doubt.match, abs=1e-9), one.exercise.id
-        for joint, error in other.doubt.demand_nm.items():
-            np.testing.assert_allclose(one.doubt.demand_nm[joint], error, atol=1e-6)
+        assert one.exercise is other.exercise and one.uncertainty.match > 0
+        assert one.uncertainty.match == pytest.approx(other.uncertainty.match, abs=1e-9), (
+            one.exercise.id
+        )
+        for joint, error in other.uncertainty.demand_nm.items():
+            np.testing.assert_allclose(one.uncertainty.demand_nm[joint], error, atol=1e-6)
 
 
 def test_a_doubt_that_would_break_off_the_set_up_says_nothing_and_the_others_still_count() -> None:

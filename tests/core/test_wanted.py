@@ -228,7 +228,7 @@ def test_a_hip_intent_uses_the_usual_knee_range():
     hip = Intent(parts=(WantedAction(action=Action.HE, from_deg=90, to_deg=10, handles=FIVE),))
     wanted = wanted_of(hip, BODY)
     assert (wanted.knee.from_deg, wanted.knee.to_deg) == USUAL_KNEE
-    assert wanted.exercise is None and wanted.doubt(None).targets == {}
+    assert wanted.exercise is None and wanted.uncertainty(None).targets == {}
 
 
 def test_equal_effort_keeps_the_reps_in_reserve():

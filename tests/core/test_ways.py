@@ -94,19 +94,19 @@ def test_a_pendulum_s_own_arm_counts_with_its_plates():
 
 def test_a_band_on_a_sled_is_as_long_at_the_start_as_the_pegs_are_apart_and_grows_with_the_sled():
     batch = first("leg-press-banded")
-    made = curve(batch.setup(BODY, LIMITS, batch.frames), strict=False, lowering=False)
+    made = curve(batch.setup(BODY, LIMITS, batch.unloaded), strict=False, lowering=False)
     length, travel = made.motion.load_lengths[1], made.motion.path_travel
-    fine = [i for i in range(len(batch.frames)) if i not in made.motion.failed]
+    fine = [i for i in range(len(batch.unloaded)) if i not in made.motion.failed]
     np.testing.assert_allclose(length[fine][:, 0], 0.6, atol=1e-3)
     np.testing.assert_allclose((length - travel)[fine], 0.6, atol=1e-3)
-    assert {row.anchor[0].id for row in batch.frames} == {"press"}, (
+    assert {row.anchor[0].id for row in batch.unloaded} == {"press"}, (
         "with the press taken the pegs are gone too"
     )
 
 
 def test_only_a_short_loop_goes_round_the_thighs_and_nowhere_else():
     batch = first("abduction-loop")
-    assert {b.id for row in batch.frames for b, _ in row.bands} == {"short"}
+    assert {b.id for row in batch.unloaded for b, _ in row.bands} == {"short"}
     assert "short" not in {b.id for chosen in band_sets(KIT) for b in chosen}
     unweighed = replace(KIT, bands=tuple(b for b in KIT.bands if b.id != "short"))
     assert not list(batches_of(EXERCISES["loop-squat"], unweighed, BODY, LIMITS, KNEE))
@@ -121,15 +121,17 @@ def test_what_a_band_is_tied_to_holds_or_the_set_up_is_not_offered():
     )
     question = Question(asked=PRESS, kit=kit, body=BODY, limits=LIMITS, rules=RULES, memo=Memo())
     light = [
-        p for p in question.prepared(EXERCISES["belt-squat-home"]).parts if p.batch.frames[0].bands
+        p
+        for p in question.prepared(EXERCISES["belt-squat-home"]).parts
+        if p.batch.unloaded[0].bands
     ]
     assert not any(p.usable.any() for p in light), "16 kg on the floor lift off"
     eye = replace(kit, anchors=(Anchor(id="eye", name="Eye", height_m=0.05, holds_n=9000),))
     held = replace(question, kit=eye, memo=Memo()).prepared(EXERCISES["belt-squat-home"]).parts
     used = {
-        p.batch.frames[g].anchor[0].id
+        p.batch.unloaded[g].anchor[0].id
         for p in held
-        if p.batch.frames[0].bands
+        if p.batch.unloaded[0].bands
         for g, _ in np.argwhere(p.usable)
     }
     assert used == {"eye"}
@@ -174,7 +176,7 @@ def test_an_unequal_pair_lies_near_seventy_to_thirty_and_asks_more_of_the_pelvis
         if b.stock == "unequal pair"
     )
     row = batch.row(0, 2)
-    assert "opposite the working leg" in row.place
+    assert "opposite the working leg" in row.words
     uneven = curve(batch.setup(BODY, LIMITS, (row,)), strict=False)
     even = curve(
         replace(uneven.setup, options={**uneven.setup.options, "load_left_share": 0.5}),
@@ -257,7 +259,7 @@ def test_straps_free_the_load_that_a_weak_grip_bounds():
     offered = {t.key: t for t in tweaks_for(chosen, question)}
     strapped = applied(chosen, question, "relief:straps")
     assert offered["relief:straps"].gain == pytest.approx(strapped.match - chosen.match)
-    assert "lifting straps" in strapped.row.place and strapped.row.kg > chosen.row.kg
+    assert "lifting straps" in strapped.row.words and strapped.row.kg > chosen.row.kg
     strong = replace(question, rules=RULES)
     assert applied(chosen, strong, "relief:straps") is None
 

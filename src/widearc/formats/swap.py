@@ -167,10 +167,10 @@ def _candidate(
             {"item": p.item, "kind": p.kind, "label": p.label, "number": p.number, "kg": p.kg}
             for p in item.pieces
         ],
-        "set_up": item.row.place,
+        "set_up": item.row.words,
         "loads": [load_part(load) for load in item.curve.setup.loads],
         "match": round(item.match, 6) if ranking.target.has_level else None,
-        "match_error": round(item.doubt.match, 6),
+        "match_error": round(item.uncertainty.match, 6),
         "shape": round(item.shape, 6),
         "reach": round(item.reach, 6),
         "level": round(item.level, 6) if ranking.target.has_level else None,

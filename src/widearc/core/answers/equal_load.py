@@ -41,8 +41,8 @@ def equal_loads(
     found = _frame_of(chosen, question)
     if found is None:
         return ()
-    part, frame, totals = found
-    rows = tuple(part.batch.row(frame, k) for k in totals)
+    part, bare, totals = found
+    rows = tuple(part.batch.row(bare, k) for k in totals)
     made = curve(
         part.batch.setup(question.body, question.limits, rows), strict=False, lowering=False
     )
@@ -54,13 +54,13 @@ def equal_loads(
         ("in peak", float(wanted.max()), bins.max(axis=1)),
     ]
     if at_deg is not None:
-        place = int(np.argmin(np.abs(CENTRES_DEG - at_deg)))
-        if wanted[place] <= 0:
+        degree = int(np.argmin(np.abs(CENTRES_DEG - at_deg)))
+        if wanted[degree] <= 0:
             low, high = sorted(target.range_deg(main))
             raise InputError(
                 "at", f"{at_deg:g}°", f"an angle that is wanted, from {low:.0f}° to {high:.0f}°"
             )
-        asked.append((f"at {at_deg:.0f}°", float(wanted[place]), bins[:, place]))
+        asked.append((f"at {at_deg:.0f}°", float(wanted[degree]), bins[:, degree]))
     answers = []
     for by, want, gives in asked:
         best = int(np.argmin(np.abs(gives - want)))
@@ -71,8 +71,8 @@ def equal_loads(
 def _frame_of(
     chosen: Candidate, question: Question
 ) -> tuple[PreparedBatch, int, tuple[int, ...]] | None:
-    """Return the batch, the frame of a stand-in's geometry in it, and the totals that are free;
-    None without any.
+    """Return the batch, the set-up without its load of a stand-in's geometry in it, and the totals
+    that are free; None without any.
     """
     extras = extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)
     for part in question.prepared(
@@ -81,9 +81,9 @@ def _frame_of(
         if len(part.batch.totals) < 2:
             continue
         mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
-        for index, frame in enumerate(part.batch.frames):
-            same = frame.options == chosen.row.options and frame.bands == chosen.row.bands
-            if same and frame.place == chosen.row.place and mask[index].any():
+        for index, bare in enumerate(part.batch.unloaded):
+            same = bare.options == chosen.row.options and bare.bands == chosen.row.bands
+            if same and bare.words == chosen.row.words and mask[index].any():
                 totals = np.flatnonzero(mask[index])
                 return (
                     part,

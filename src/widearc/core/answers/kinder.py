@@ -61,9 +61,9 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
         change = _peak(other, joint) / here - 1.0
         work = float(other.comparison.level[0] / chosen.comparison.level[0])
         if change <= -LEAST_LESS and abs(work - 1.0) <= ALIKE:
-            place = other.row.place or "as it is"
+            words = other.row.words or "as it is"
             found.append(
-                Kinder(words=place, candidate=other, change=change, match=other.match, work=work)
+                Kinder(words=words, candidate=other, change=change, match=other.match, work=work)
             )
     return tuple(sorted(found, key=lambda k: k.change)[:MOST_KINDER])
 
@@ -71,7 +71,7 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
 def _gentlest(
     part: PreparedBatch, chosen: Candidate, question: Question, action: Action
 ) -> list[tuple[str, float, tuple[int, int]]]:
-    """Return (place, guessed peak N·m, row) for each place of a batch but the chosen one, at the
+    """Return (words, guessed peak N·m, row) for each geometry of a batch but the chosen one, at the
     chosen work.
     """
     mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
@@ -83,11 +83,11 @@ def _gentlest(
         return []
     own = np.einsum("fr,frb->fb", part.mix[best[rows]], part.bins(action)[rows])
     peaks = np.abs(own).max(axis=1)
-    frames = part.batch.frames
+    unloaded = part.batch.unloaded
     return [
-        (frames[g].place, float(peaks[i]), (g, int(best[g])))
+        (unloaded[g].words, float(peaks[i]), (g, int(best[g])))
         for i, g in enumerate(rows)
-        if frames[g].place != chosen.row.place
+        if unloaded[g].words != chosen.row.words
     ]
 
 

@@ -123,5 +123,5 @@ def _with_straps(chosen: Candidate, question: Question) -> Candidate | None:
     if best is None:
         return None
     found = free.candidate(best)
-    place = ", ".join(w for w in (found.row.place, STRAPS) if w)
-    return replace(found, row=replace(found.row, extra=STRAPS, place=place))
+    words = ", ".join(w for w in (found.row.words, STRAPS) if w)
+    return replace(found, row=replace(found.row, extra=STRAPS, words=words))

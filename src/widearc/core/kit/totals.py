@@ -40,16 +40,16 @@ def bar_totals(kit: Kit) -> tuple[Total, ...]:
     totals: dict[float, Total] = {}
     for bar in kit.of("bar"):
         base = Piece(item=bar.id, kind="bar", label=bar.name or "bar", number=1, kg=bar.kg)
-        for pick in _plate_pairs(kit):
-            total = round(bar.kg + pick.kg, 6)
-            found = Total(kg=total, pieces=(base, *pick.pieces))
+        for chosen in _plate_pairs(kit):
+            total = round(bar.kg + chosen.kg, 6)
+            found = Total(kg=total, pieces=(base, *chosen.pieces))
             if total not in totals or _plates(found) < _plates(totals[total]):
                 totals[total] = found
     return tuple(totals[kg] for kg in sorted(totals))
 
 
-def _plates(pick: Total) -> int:
-    return sum(piece.number for piece in pick.pieces)
+def _plates(chosen: Total) -> int:
+    return sum(piece.number for piece in chosen.pieces)
 
 
 def _plate_pairs(kit: Kit) -> tuple[Total, ...]:

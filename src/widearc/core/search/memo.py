@@ -15,7 +15,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.exercises import Exercise
 from widearc.core.kit import Kit
 from widearc.core.movement import SAMPLES
-from widearc.core.search.closeness import CLOSE_LINEAR, closeness
+from widearc.core.search.near import CLOSE_LINEAR, near_by
 from widearc.core.search.plans import plan_of
 from widearc.core.search.prepared import PreparedBatch
 from widearc.core.search.references import solved_together, why_none
@@ -150,9 +150,9 @@ def _liftable(batch: Batch, to_shoulders_kg: float | None) -> Batch | None:
     """
     if "rack or clean" not in batch.exercise.needs or to_shoulders_kg is None:
         return batch
-    totals = tuple(pick for pick in batch.totals if pick.kg <= to_shoulders_kg)
+    totals = tuple(total for total in batch.totals if total.kg <= to_shoulders_kg)
     return (
-        Batch(exercise=batch.exercise, way=batch.way, frames=batch.frames, totals=totals)
+        Batch(exercise=batch.exercise, way=batch.way, unloaded=batch.unloaded, totals=totals)
         if totals
         else None
     )
@@ -171,13 +171,13 @@ def _drafted(
     of their own.
     """
     plan = plan_of(batch, body.mass_kg)
-    fine = ~found.bad.reshape(len(batch.frames), len(plan.points))
+    fine = ~found.bad.reshape(len(batch.unloaded), len(plan.points))
     used = (plan.mix > 0).astype(np.float32).T
-    usable: BoolArray = np.ones((len(batch.frames), len(batch.totals)), dtype=bool)
+    usable: BoolArray = np.ones((len(batch.unloaded), len(batch.totals)), dtype=bool)
     if not fine.all():
         usable = (~fine).astype(np.float32) @ used == 0
     if usable.any():
-        close = closeness(batch, plan, found)
+        close = near_by(batch, plan, found)
         made = PreparedBatch(
             batch=batch, references=found, usable=usable, mix=plan.mix, close=close
         )
@@ -197,15 +197,15 @@ def _one_by_one(
     """Return set-ups each with its own total as a part of their own: none is between two
     references.
     """
-    frames = tuple(batch.row(g, k) for g, k in pairs)
+    unloaded = tuple(batch.row(g, k) for g, k in pairs)
     single = Batch(
         exercise=batch.exercise,
         way=batch.way,
-        frames=frames,
+        unloaded=unloaded,
         totals=(NOTHING,),
         machine=batch.machine,
     )
-    number = edges.add(single.setup(body, limits, frames, samples=SEARCH_SAMPLES), frames)
+    number = edges.add(single.setup(body, limits, unloaded, samples=SEARCH_SAMPLES), unloaded)
 
     def made(parts: list[Part]) -> PreparedBatch:
         """Return the part, once the set-ups at the edge are computed."""

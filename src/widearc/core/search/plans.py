@@ -75,7 +75,7 @@ def plan_of(batch: Batch, mass_kg: float) -> Plan:
     """Return the reference loads of a batch: those beside any of its totals; few totals are their
     own.
     """
-    return _plan(tuple(pick.kg for pick in batch.totals), is_linear(batch), mass_kg)
+    return _plan(tuple(total.kg for total in batch.totals), is_linear(batch), mass_kg)
 
 
 @lru_cache(maxsize=500)  # most batches of a search are loaded with the same few stocks

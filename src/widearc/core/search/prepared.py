@@ -28,11 +28,11 @@ KEPT_EXACT = 40  # curves a batch: a room that changes back finds them
 
 @dataclass(slots=True, kw_only=True, eq=False)
 class PreparedBatch:
-    """A batch with its reference curves, and which set-ups may be offered, (frames, totals).
+    """A batch with its reference curves, and which set-ups may be offered, (unloaded, totals).
 
-    mix: how much of each reference makes a pick, (totals, references). close: how near to the best
+    mix: how much of each reference makes a total, (totals, references). close: how near to the best
     guess a set-up is computed exactly. own: where the references are the set-ups themselves at full
-    samples, their curves and which reference each pick is.
+    samples, their curves and which reference each total is.
     """
 
     batch: Batch
@@ -58,32 +58,32 @@ class PreparedBatch:
 
     @property
     def users(self) -> dict[str, BoolArray]:
-        """Return which frames use each thing, (frames,) by its id."""
+        """Return which unloaded set-ups use each thing, (unloaded,) by its id."""
         if self._users is None:
-            self._users = users_of(self.batch.frames)
+            self._users = users_of(self.batch.unloaded)
         return self._users
 
     @property
     def carried(self) -> Array:
-        """Return how many pieces are carried there, (frames, totals)."""
+        """Return how many pieces are carried there, (unloaded, totals)."""
         if self._carried is None:
             weights = np.array(
-                [sum(p.number for p in pick.pieces) for pick in self.batch.totals], dtype=float
+                [sum(p.number for p in total.pieces) for total in self.batch.totals], dtype=float
             )
-            self._carried = pieces_to_carry(self.batch.frames)[:, None] + weights
+            self._carried = pieces_to_carry(self.batch.unloaded)[:, None] + weights
         return self._carried
 
     def bins(self, action: Action) -> Narrow:
-        """Return the references' signed demand over the 1° grid, (frames, references, 220), zeros
+        """Return the references' signed demand over the 1° grid, (unloaded, references, 220), zeros
         where held.
         """
         if action not in self._bins:
-            shape = (len(self.batch.frames), self.mix.shape[1], len(CENTRES_DEG))
+            shape = (len(self.batch.unloaded), self.mix.shape[1], len(CENTRES_DEG))
             self._bins[action] = self.references.bins(action).reshape(shape)
         return self._bins[action]
 
     def allowed(self, taken: frozenset[str], free: Kit, grip_kg: float | None) -> BoolArray:
-        """Return which set-ups can be made of what is free and held in the hands, (frames,
+        """Return which set-ups can be made of what is free and held in the hands, (unloaded,
         totals).
         """
         mask = self.usable.copy()
@@ -94,10 +94,12 @@ class PreparedBatch:
     def _makeable(self, taken: frozenset[str], free: Kit) -> BoolArray:
         """Return which totals the free stock makes, in whatever way, (totals,)."""
         totals = self.batch.totals
-        if not taken or taken.isdisjoint({piece.item for pick in totals for piece in pick.pieces}):
+        if not taken or taken.isdisjoint(
+            {piece.item for total in totals for piece in total.pieces}
+        ):
             return np.ones(len(totals), dtype=bool)
-        weights = {pick.kg for pick in self._free_totals(free)}
-        return np.array([pick.kg in weights for pick in totals])
+        weights = {total.kg for total in self._free_totals(free)}
+        return np.array([total.kg in weights for total in totals])
 
     def _free_totals(self, free: Kit) -> tuple[Total, ...]:
         if self.batch.stock == "":
@@ -120,20 +122,20 @@ class PreparedBatch:
         )
         if grip_kg is None or way is None:
             return np.ones(len(totals), dtype=bool)
-        kg = np.array([pick.kg for pick in totals])
+        kg = np.array([total.kg for total in totals])
         return np.asarray(kg / (2.0 if way.port == "hands" else 1.0) <= grip_kg + 1e-9)
 
     def pieces_of(
         self, row: tuple[int, int], taken: frozenset[str], free: Kit
     ) -> tuple[Piece, ...]:
         """Return what to pick up for a set-up, from what is free."""
-        frame, pick = self.batch.frames[row[0]], self.batch.totals[row[1]]
-        if not taken.isdisjoint({piece.item for piece in pick.pieces}):
-            pick = next(p for p in self._free_totals(free) if p.kg == pick.kg)
-        return (*pick.pieces, *frame.pieces)
+        bare, total = self.batch.unloaded[row[0]], self.batch.totals[row[1]]
+        if not taken.isdisjoint({piece.item for piece in total.pieces}):
+            total = next(p for p in self._free_totals(free) if p.kg == total.kg)
+        return (*total.pieces, *bare.pieces)
 
     def match(self, target: Target) -> Narrow:
-        """Return every set-up's match with the target, 0 to 1, (frames, totals); the last few are
+        """Return every set-up's match with the target, 0 to 1, (unloaded, totals); the last few are
         kept.
 
         Work in common over work in either; where the target has no level, each is first brought to
@@ -142,7 +144,7 @@ class PreparedBatch:
         return self._matched(target)[0]
 
     def work(self, target: Target) -> Narrow:
-        """Return every set-up's positive demand over the target's joints, N·m·°, (frames,
+        """Return every set-up's positive demand over the target's joints, N·m·°, (unloaded,
         totals).
         """
         return self._matched(target)[1]
@@ -171,16 +173,16 @@ class PreparedBatch:
             # where there is much to do, degrees at which none of these gives anything are left out
             there = np.flatnonzero(given.max(axis=0) > 0)
             given, asked = given[:, there], asked[there]
-        given = given.reshape(len(self.batch.frames), mix.shape[1], -1)
-        frames, totals, degrees = given.shape[0], mix.shape[0], given.shape[2]
+        given = given.reshape(len(self.batch.unloaded), mix.shape[1], -1)
+        unloaded, totals, degrees = given.shape[0], mix.shape[0], given.shape[2]
         match, work = (
-            np.empty((frames, totals), dtype=np.float32),
-            np.empty((frames, totals), dtype=np.float32),
+            np.empty((unloaded, totals), dtype=np.float32),
+            np.empty((unloaded, totals), dtype=np.float32),
         )
         step = max(1, CHUNK_NM // max(1, totals * degrees))
         # a product with ones sums rows several times as fast as a sum does
         every = np.ones(degrees, dtype=np.float32)
-        for start in range(0, frames, step):
+        for start in range(0, unloaded, step):
             own = np.matmul(mix, given[start : start + step])
             q = np.maximum(own, 0.0, out=own) @ every
             level = q
@@ -194,7 +196,7 @@ class PreparedBatch:
         return match, work
 
     def close_rows(self, target: Target, mask: BoolArray) -> list[tuple[int, int]]:
-        """Return (frame, pick) of the set-ups of a mask that come close to its best guess, best
+        """Return (unloaded, total) of the set-ups of a mask that come close to its best guess, best
         first.
         """
         guess = np.where(mask, self.match(target), -1.0)
@@ -205,8 +207,8 @@ class PreparedBatch:
     def best(
         self, target: Target, mask: BoolArray, body: Body, limits: Limits
     ) -> tuple[float, tuple[int, int]] | None:
-        """Return match and (frame, pick) of the best set-up of a mask: of equal ones, the fewest
-        pieces to carry.
+        """Return match and (unloaded, total) of the best set-up of a mask: of equal ones, the
+        fewest pieces to carry.
 
         Close ones are computed exactly first, so that what is found is not beaten.
         """
@@ -247,7 +249,7 @@ class PreparedBatch:
         assert self.own is not None
         share, which = self.own
         return share.only(
-            np.array([frame * self.mix.shape[1] + which[pick] for frame, pick in rows])
+            np.array([bare * self.mix.shape[1] + which[total] for bare, total in rows])
         )
 
     def take(
@@ -273,9 +275,9 @@ class PreparedBatch:
     def exact(self, row: tuple[int, int], body: Body, limits: Limits) -> Curve:
         """Return one set-up's curve at full samples."""
         if row not in self._exact:
-            together, places = self._many
-            if together is not None and row in places:
-                self._exact[row] = together.row(places[row])
+            together, geometries = self._many
+            if together is not None and row in geometries:
+                self._exact[row] = together.row(geometries[row])
             else:
                 self._exact[row] = curve(
                     self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False
@@ -325,4 +327,4 @@ def score_together(
     compared = compare(target, together.angles, together.demand, together.rows)
     for number, (part, missing, made) in enumerate(new):
         share = solved[number]
-        part.take(target, missing, share, compared, together.places[number], refused(share, made))
+        part.take(target, missing, share, compared, together.at[number], refused(share, made))

@@ -15,8 +15,8 @@ from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.matching import Comparison, Target, compare, of_work
-from widearc.core.search.closeness import CLOSE
 from widearc.core.search.memo import Memo, Prepared
+from widearc.core.search.near import CLOSE
 from widearc.core.search.prepared import PreparedBatch, score_together
 from widearc.core.search.reasons import sentence
 from widearc.core.search.uncertainty import (
@@ -39,7 +39,7 @@ _Guess = tuple[float, int, PreparedBatch, BoolArray]
 
 
 Found = tuple[float, PreparedBatch, tuple[int, int]]
-"""Match, batch, and (frame, pick) in it."""
+"""Match, batch, and (unloaded, total) in it."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False, weakref_slot=True)
@@ -74,7 +74,7 @@ class Candidate:
         return self.row.extra
 
     @property
-    def doubt(self) -> Uncertainty:
+    def uncertainty(self) -> Uncertainty:
         """Return how sure match and demands are: computed when it is first asked for."""
         make_sure([self])
         return self._kept[0]
@@ -85,9 +85,9 @@ class Question:
     """A wanted loading, a kit, a client and what is free now: everything an answer depends on.
 
     asked: one set-up with its load, or an intent. taken: ids of items in use or broken; names: a
-    word for the state of each. memo keeps what was computed for the next question. body_doubt: how
-    sure the client's body is. shape: how the wanted demand is laid out; style and tempo: how the
-    wanted exercise is done (an intent has its own).
+    word for the state of each. memo keeps what was computed for the next question.
+    body_uncertainty: how sure the client's body is. shape: how the wanted demand is laid out; style
+    and tempo: how the wanted exercise is done (an intent has its own).
     """
 
     asked: Curve | Intent
@@ -98,7 +98,7 @@ class Question:
     taken: frozenset[str] = frozenset()
     names: Mapping[str, str] = field(default_factory=dict)
     memo: Memo = field(default_factory=Memo)
-    body_doubt: BodyUncertainty = field(default_factory=BodyUncertainty)
+    body_uncertainty: BodyUncertainty = field(default_factory=BodyUncertainty)
     shape: Shape = Shape.ORIGINAL
     style: RepStyle = PLAIN
     tempo: Tempo = field(default_factory=Tempo)
@@ -129,9 +129,9 @@ class Question:
         )
 
     @cached_property
-    def _doubt(self) -> WantedUncertainty:
-        key = ("wanted", self.target.key, self.body, self.limits, self.body_doubt, self.shape)
-        return self.memo.once(key, lambda: self.wanted.doubt(self.body_doubt))
+    def _uncertainty(self) -> WantedUncertainty:
+        key = ("wanted", self.target.key, self.body, self.limits, self.body_uncertainty, self.shape)
+        return self.memo.once(key, lambda: self.wanted.uncertainty(self.body_uncertainty))
 
     @cached_property
     def _masks(self) -> dict[PreparedBatch, BoolArray]:
@@ -178,7 +178,7 @@ class Question:
         score_together(asked, self.target, self.body, self.limits)
 
     def _allowed(self, part: PreparedBatch) -> BoolArray:
-        """Return which set-ups of a batch are free and can be held, (frames, totals)."""
+        """Return which set-ups of a batch are free and can be held, (unloaded, totals)."""
         if part not in self._masks:
             self._masks[part] = part.allowed(self.taken, self.free, self.rules.grip_kg)
         return self._masks[part]
@@ -240,7 +240,7 @@ class Question:
         _, part, row = found
         pieces = part.pieces_of(row, self.taken, self.free)
         step = part.step(row, target, self._allowed(part))
-        key = (target.key, row, pieces, self._doubt.body, step)
+        key = (target.key, row, pieces, self._uncertainty.body, step)
         if key not in part.kept:
             part.kept[key] = self._made(part, row, target, pieces, step)
             while len(part.kept) > KEPT_CANDIDATES:
@@ -257,7 +257,7 @@ class Question:
         step: float | None,
     ) -> Candidate:
         exact = part.exact(row, self.body, self.limits)
-        errors = load_errors(exact, pieces, self.kit, part.batch.frames[row[0]].machine)
+        errors = load_errors(exact, pieces, self.kit, part.batch.unloaded[row[0]].machine)
         compared = part.compared(target, row, exact)
         return Candidate(
             exercise=part.batch.exercise,
@@ -273,7 +273,7 @@ class Question:
             target=target,
             sentence=sentence(target.at_level_of(compared), compared, exact),
             _unsure=Unsure(
-                own=exact, compared=compared, target=target, wanted=self._doubt, errors=errors
+                own=exact, compared=compared, target=target, wanted=self._uncertainty, errors=errors
             ),
         )
 
@@ -318,8 +318,8 @@ def make_sure(candidates: Sequence[Candidate]) -> None:
     other.
     """
     new = [c for c in candidates if not c._kept]
-    for candidate, doubt in zip(new, uncertainties_of([c._unsure for c in new]), strict=True):
-        candidate._kept.append(doubt)
+    for candidate, uncertainty in zip(new, uncertainties_of([c._unsure for c in new]), strict=True):
+        candidate._kept.append(uncertainty)
 
 
 def style_weights(chosen: Candidate, target: Target, style: RepStyle) -> tuple[Array, ...]:

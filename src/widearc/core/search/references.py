@@ -71,7 +71,7 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: SolveQueu
     known = _Known()
     plans = [plan_of(batch, body.mass_kg) for batch in batches]
     every = sum(
-        len(batch.frames) * len(plan.points) for batch, plan in zip(batches, plans, strict=True)
+        len(batch.unloaded) * len(plan.points) for batch, plan in zip(batches, plans, strict=True)
     )
     exact = all(
         is_linear(batch) or plan.own is not None for batch, plan in zip(batches, plans, strict=True)
@@ -84,8 +84,8 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: SolveQueu
         if _adds_up(batch):
             made.append(_superposed(batch, points, body, limits, call, known))
         else:
-            setup = batch.setup(body, limits, batch.frames, samples=samples, kg=points)
-            made.append(itemgetter(call.add(setup, batch.frames, len(points))))
+            setup = batch.setup(body, limits, batch.unloaded, samples=samples, kg=points)
+            made.append(itemgetter(call.add(setup, batch.unloaded, len(points))))
     return made
 
 
@@ -94,21 +94,21 @@ def _adds_up(batch: Batch) -> bool:
     added.
     """
     stood = any(way.from_ == "feet" for way in batch.way)
-    several = any(len(pull.bands) > 1 for pull in table_of(batch.frames).pulls)
-    return is_linear(batch) and stood and several and len(batch.frames) > 8
+    several = any(len(pull.bands) > 1 for pull in table_of(batch.unloaded).pulls)
+    return is_linear(batch) and stood and several and len(batch.unloaded) > 8
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class _Superposed:
     """Places with their loads, each kind of band alone, and how many of each every set-up has.
 
-    base: places × loads; alone: places with nothing, then kinds × places. place (set-ups,); counts
-    (set-ups, kinds).
+    base: places × loads; alone: places with nothing, then kinds × places. at_geometry (set-ups,);
+    counts (set-ups, kinds).
     """
 
     base: Part
     alone: Part
-    place: NDArray[np.intp]
+    at_geometry: NDArray[np.intp]
     counts: Array
     points: int
     bad: BoolArray
@@ -122,10 +122,10 @@ class _Superposed:
             1 + self.counts.shape[1], len(base), base.shape[2]
         )
         own = alone[1:] - alone[:1]
-        added = np.zeros((len(self.place), base.shape[2]), dtype=np.float32)
+        added = np.zeros((len(self.at_geometry), base.shape[2]), dtype=np.float32)
         for kind in range(self.counts.shape[1]):
-            added += self.counts[:, kind, None].astype(np.float32) * own[kind, self.place]
-        return np.asarray((base[self.place] + added[:, None, :]).reshape(-1, base.shape[2]))
+            added += self.counts[:, kind, None].astype(np.float32) * own[kind, self.at_geometry]
+        return np.asarray((base[self.at_geometry] + added[:, None, :]).reshape(-1, base.shape[2]))
 
     def loaded(self, action: Action) -> BoolArray:
         """Return at which degrees any of them asks anything, (220,)."""
@@ -144,11 +144,11 @@ def _superposed(
     """Return how the references come about where every force adds to the demand by itself: each
     band solved alone.
     """
-    table = table_of(batch.frames)
-    bases = tuple(LoadedSetup(options=place.options) for place in table.places)
+    table = table_of(batch.unloaded)
+    bases = tuple(LoadedSetup(options=geometry.options) for geometry in table.geometries)
     counted = table.counts
     weights = tuple(way for way in batch.way if way.stock not in ELASTIC)
-    bare = replace(batch, way=weights, frames=bases)
+    bare = replace(batch, way=weights, unloaded=bases)
     base = call.add(
         bare.setup(body, limits, bases, samples=SEARCH_SAMPLES, kg=points), bases, len(points)
     )
@@ -161,20 +161,31 @@ def _superposed(
         known[key] = call.add(pulled.setup(body, limits, rows, samples=SEARCH_SAMPLES), rows)
     counts = np.stack([number for _, number in counted.values()], axis=1)
     return partial(
-        _added, base=base, alone=known[key], place=table.at_place, counts=counts, points=len(points)
+        _added,
+        base=base,
+        alone=known[key],
+        at_geometry=table.at_geometry,
+        counts=counts,
+        points=len(points),
     )
 
 
 def _added(
-    parts: list[Part], *, base: int, alone: int, place: NDArray[np.intp], counts: Array, points: int
+    parts: list[Part],
+    *,
+    base: int,
+    alone: int,
+    at_geometry: NDArray[np.intp],
+    counts: Array,
+    points: int,
 ) -> References:
     bands = parts[alone].bad.reshape(1 + counts.shape[1], -1)[1:]
-    pulled: BoolArray = np.any((counts > 0) & bands.T[place], axis=1)
-    bad = parts[base].bad.reshape(-1, points)[place] | pulled[:, None]
+    pulled: BoolArray = np.any((counts > 0) & bands.T[at_geometry], axis=1)
+    bad = parts[base].bad.reshape(-1, points)[at_geometry] | pulled[:, None]
     return _Superposed(
         base=parts[base],
         alone=parts[alone],
-        place=place,
+        at_geometry=at_geometry,
         counts=counts,
         points=points,
         bad=bad.ravel(),

@@ -262,9 +262,9 @@ class SolveQueue:
             curves = gathered([shares[n] for n in numbers])
             bad = [refused(shares[n], *self._rows[n]) for n in numbers]
             done = np.zeros(curves.rows, dtype=bool)
-            for at, none in zip(curves.places, bad, strict=True):
+            for at, none in zip(curves.at, bad, strict=True):
                 done[at[~none]] = True
             whole = Solved(curves=curves, samples=samples, done=np.flatnonzero(done), knots=knots)
-            for n, at, none in zip(numbers, curves.places, bad, strict=True):
+            for n, at, none in zip(numbers, curves.at, bad, strict=True):
                 parts[n] = Part(share=shares[n], whole=whole, rows=at, bad=none)
         return [parts[n] for n in range(len(shares))]

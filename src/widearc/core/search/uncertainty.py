@@ -121,15 +121,15 @@ def uncertainties_of(asked: Sequence[Unsure]) -> list[Uncertainty]:
     ]
     moved = _moved([setup for _, _, setup in tried])
     alike: dict[bytes, list[int]] = {}
-    for place, ((_, target, _), share) in enumerate(zip(tried, moved, strict=True)):
+    for index, ((_, target, _), share) in enumerate(zip(tried, moved, strict=True)):
         if share is not None:
-            alike.setdefault(target.key, []).append(place)
-    for places in alike.values():
-        target = tried[places[0]][1]
-        there = gathered([share for share in (moved[p] for p in places) if share is not None])
+            alike.setdefault(target.key, []).append(index)
+    for numbers in alike.values():
+        target = tried[numbers[0]][1]
+        there = gathered([share for share in (moved[p] for p in numbers) if share is not None])
         scores = compare(target, there.angles, there.demand, there.rows).score(target)
-        for place, at in zip(places, there.places, strict=True):
-            number = tried[place][0]
+        for index, at in zip(numbers, there.at, strict=True):
+            number = tried[index][0]
             one, row = asked[number], int(at[0])
             spread[number] += (float(scores[row]) - float(one.compared.score(one.target)[0])) ** 2
             for name, total in squares[number].items():

@@ -39,7 +39,7 @@ class Wanted:
     style: RepStyle = field(default_factory=RepStyle)
     tempo: Tempo = field(default_factory=Tempo)
 
-    def doubt(self, body: BodyUncertainty) -> WantedUncertainty:
+    def uncertainty(self, body: BodyUncertainty) -> WantedUncertainty:
         """Return what is wanted one standard error of the body away; an intent does not depend on
         the body.
         """

@@ -2,9 +2,9 @@
 
 from widearc.core.setups.batch import NOTHING, Batch
 from widearc.core.setups.batches import OnceCache, batches_of, extras_here, totals_of
-from widearc.core.setups.frames import LoadedSetup, pieces_to_carry, table_of, users_of
-from widearc.core.setups.geometry.place import Range
+from widearc.core.setups.geometry.asked import Range
 from widearc.core.setups.pulls import ELASTIC
+from widearc.core.setups.unloaded import LoadedSetup, pieces_to_carry, table_of, users_of
 
 __all__ = [
     "ELASTIC",

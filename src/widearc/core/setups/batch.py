@@ -15,21 +15,21 @@ from widearc.core.exercises import Exercise, LoadWay
 from widearc.core.kit import STOCKS, On, Total
 from widearc.core.movement import Setup
 from widearc.core.setups.elastic_loads import _bands, _springs
-from widearc.core.setups.frames import LoadedSetup, SetupTable, table_of
 from widearc.core.setups.pulls import ELASTIC
+from widearc.core.setups.unloaded import LoadedSetup, SetupTable, table_of
 
 NOTHING = Total(kg=0.0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Batch:
-    """Set-ups of one exercise and one way of loading: every frame with every pick. machine: what it
-    is done on.
+    """Set-ups of one exercise and one way of loading: every unloaded set-up with every total.
+    machine: what it is done on.
     """
 
     exercise: Exercise
     way: tuple[LoadWay, ...]
-    frames: Sequence[LoadedSetup]
+    unloaded: Sequence[LoadedSetup]
     totals: tuple[Total, ...] = (NOTHING,)
     machine: On = None
 
@@ -43,11 +43,11 @@ class Batch:
     @property
     def size(self) -> int:
         """Return how many set-ups this is."""
-        return len(self.frames) * len(self.totals)
+        return len(self.unloaded) * len(self.totals)
 
-    def row(self, frame: int, pick: int) -> LoadedSetup:
+    def row(self, bare: int, total: int) -> LoadedSetup:
         """Return one set-up."""
-        return self.frames[frame].with_total(self.totals[pick])
+        return self.unloaded[bare].with_total(self.totals[total])
 
     def setup(
         self,
@@ -63,12 +63,12 @@ class Batch:
         times = 1 if kg is None else len(kg)
         table = table_of(rows)
         options: dict[str, Any] = {}
-        for name, value in table.places[0].options.items():
-            each = [place.options[name] for place in table.places]
+        for name, value in table.geometries[0].options.items():
+            each = [geometry.options[name] for geometry in table.geometries]
             # what is equal for all stays one number: arrays of it would be solved for nothing
             alike = isinstance(value, str) or each.count(value) == len(each)
             options[name] = (
-                value if alike else np.repeat(np.array(each, dtype=float)[table.at_place], times)
+                value if alike else np.repeat(np.array(each, dtype=float)[table.at_geometry], times)
             )
         totals = np.array([row.kg for row in rows]) if kg is None else np.tile(kg, len(rows))
         lead = rows[0].lead_m

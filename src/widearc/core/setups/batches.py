@@ -1,4 +1,4 @@
-"""Every set-up a kit admits for an exercise: geometry with bands and anchors (frames) × totals of
+"""Every set-up a kit admits for an exercise: geometry with bands and anchors (unloaded) × totals of
 the stock (totals).
 """
 
@@ -22,7 +22,6 @@ from widearc.core.kit import (
     is_axial,
 )
 from widearc.core.setups.batch import NOTHING, Batch
-from widearc.core.setups.frames import Pull, UnloadedSetups
 from widearc.core.setups.geometry import Geometry, Range, geometries
 from widearc.core.setups.machines import _machines, with_pegs, with_pivot
 from widearc.core.setups.pulls import (
@@ -34,6 +33,7 @@ from widearc.core.setups.pulls import (
     elastic,
     elastic_extras,
 )
+from widearc.core.setups.unloaded import Pull, UnloadedSetups
 
 T = TypeVar("T")
 
@@ -59,27 +59,27 @@ def batches_of(
             continue
         for machine in _machines(exercise, way, kit):
             totals = _totals(way, kit, machine, listed)
-            plain = _frames(exercise, way, kit, body, wanted, machine, extra, listed)
-            frames = _racked(exercise, way, kit, plain)
-            if not (frames and totals):
+            plain = _unloaded(exercise, way, kit, body, wanted, machine, extra, listed)
+            unloaded = _racked(exercise, way, kit, plain)
+            if not (unloaded and totals):
                 continue
             if isinstance(machine, Machine) and any(part.stock == "lever" for part in way):
                 # where its pivot lies from the body depends on the set-up
-                for frame in frames:
+                for bare in unloaded:
                     there = with_pivot(
-                        exercise, way, machine, frame, body, limits, totals[len(totals) // 2].kg
+                        exercise, way, machine, bare, body, limits, totals[len(totals) // 2].kg
                     )
                     yield Batch(
-                        exercise=exercise, way=way, frames=(frame,), totals=totals, machine=there
+                        exercise=exercise, way=way, unloaded=(bare,), totals=totals, machine=there
                     )
             elif isinstance(machine, SledPress) and any(part.from_ == "frame" for part in way):
-                pegged = with_pegs(exercise, way, machine, frames, body, limits)
+                pegged = with_pegs(exercise, way, machine, unloaded, body, limits)
                 yield Batch(
-                    exercise=exercise, way=way, frames=pegged, totals=totals, machine=machine
+                    exercise=exercise, way=way, unloaded=pegged, totals=totals, machine=machine
                 )
             else:
                 yield Batch(
-                    exercise=exercise, way=way, frames=frames, totals=totals, machine=machine
+                    exercise=exercise, way=way, unloaded=unloaded, totals=totals, machine=machine
                 )
 
 
@@ -98,21 +98,21 @@ def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) 
 
 
 def _racked(
-    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, frames: UnloadedSetups
+    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, unloaded: UnloadedSetups
 ) -> UnloadedSetups:
-    """Return frames with the rack that a bar on the trunk is taken from, where the exercise itself
+    """Return set-ups with the rack that a bar on the trunk is taken from, where the exercise itself
     names none.
     """
     on_trunk = any(part.stock == "bar" and PORTS[part.port].segment == "trunk" for part in way)
     if not on_trunk or not {"rack", "rack or clean"}.isdisjoint(exercise.needs):
-        return frames
+        return unloaded
     racks = [f for f in kit.furniture if f.kind == "rack"]
-    places = (
-        replace(place, furniture=(*place.furniture, rack))
+    geometries = (
+        replace(geometry, furniture=(*geometry.furniture, rack))
         for rack in racks
-        for place in frames.places
+        for geometry in unloaded.geometries
     )
-    return replace(frames, places=tuple(places))
+    return replace(unloaded, geometries=tuple(geometries))
 
 
 class OnceCache:
@@ -146,7 +146,7 @@ def totals_of(stock: str, port: str, kit: Kit, machine: On) -> tuple[Total, ...]
     return STOCKS[stock].totals(kit, machine, port)
 
 
-def _frames(
+def _unloaded(
     exercise: Exercise,
     way: tuple[LoadWay, ...],
     kit: Kit,
@@ -160,14 +160,12 @@ def _frames(
     identity = "" if machine is None else machine.id
     dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
     geometric = "" if of_band else extra
-    places = listed.once(
+    found = listed.once(
         ("places", exercise.id, identity, dial, geometric),
         lambda: _dialled(geometries(exercise, kit, body, wanted, machine, geometric), dial),
     )
     if of_band:
-        places = tuple(
-            replace(p, words=", ".join(w for w in (p.words, extra) if w)) for p in places
-        )
+        found = tuple(replace(p, words=", ".join(w for w in (p.words, extra) if w)) for p in found)
     pulled = next(((w.stock, w.from_) for w in way if w.stock in ELASTIC), ("", ""))
     # bands that are stood on are pulled alike on every exercise; where others are tied depends on
     # it
@@ -177,7 +175,7 @@ def _frames(
         lambda: _pulls(exercise, way, kit, body, fold=of_band and extra == FOLDED),
     )
     return UnloadedSetups(
-        places=places,
+        geometries=found,
         pulls=pulls,
         machine=identity,
         extra=extra,
@@ -185,10 +183,12 @@ def _frames(
     )
 
 
-def _dialled(places: Iterable[Geometry], dial: str) -> Iterator[Geometry]:
-    for place in places:
+def _dialled(geometries: Iterable[Geometry], dial: str) -> Iterator[Geometry]:
+    for geometry in geometries:
         yield (
-            replace(place, words=", ".join(w for w in (dial, place.words) if w)) if dial else place
+            replace(geometry, words=", ".join(w for w in (dial, geometry.words) if w))
+            if dial
+            else geometry
         )
 
 

@@ -9,7 +9,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.equipment import Band, Load, SpringLoad
 from widearc.core.exercises import LoadWay
-from widearc.core.setups.frames import SetupTable
+from widearc.core.setups.unloaded import SetupTable
 
 
 def _bands(way: LoadWay, table: SetupTable, times: int, lead_m: float) -> Iterator[Load]:

@@ -24,7 +24,7 @@ from widearc.core.kit import (
 )
 from widearc.core.movement import Setup, move
 from widearc.core.setups.batch import Batch
-from widearc.core.setups.frames import LoadedSetup
+from widearc.core.setups.unloaded import LoadedSetup
 from widearc.core.units import DEG
 
 PIVOT_BEHIND: Mapping[str, bool] = {
@@ -42,7 +42,7 @@ def with_pivot(
     exercise: Exercise,
     way: tuple[LoadWay, ...],
     machine: Machine,
-    frame: LoadedSetup,
+    bare: LoadedSetup,
     body: Body,
     limits: Limits,
     middle_kg: float,
@@ -56,7 +56,7 @@ def with_pivot(
     q = machine.quantities
     if exercise.family == "arc squat":
         x, y = (
-            float(frame.options.get(name, exercise.options[name].default))
+            float(bare.options.get(name, exercise.options[name].default))
             for name in ("pivot_x_m", "pivot_y_m")
         )
     else:
@@ -71,7 +71,7 @@ def with_pivot(
                 exercise=exercise,
                 body=body,
                 limits=limits,
-                options=frame.options,
+                options=bare.options,
                 samples=11,
                 loads=(load,),
             )
@@ -89,29 +89,29 @@ def with_pegs(
     exercise: Exercise,
     way: tuple[LoadWay, ...],
     press: SledPress,
-    frames: Sequence[LoadedSetup],
+    unloaded: Sequence[LoadedSetup],
     body: Body,
     limits: Limits,
 ) -> tuple[LoadedSetup, ...]:
-    """Return frames with the press's own peg as the anchor of their band: so far down the rails
+    """Return set-ups with the press's own peg as the anchor of their band: so far down the rails
     from the plate.
     """
     assert press.peg_m is not None
     sled = tuple(part for part in way if part.stock == "sled")
-    bare = Batch(exercise=exercise, way=sled, frames=frames, machine=press).setup(
-        body, limits, frames, samples=11
+    bare = Batch(exercise=exercise, way=sled, unloaded=unloaded, machine=press).setup(
+        body, limits, unloaded, samples=11
     )
     start = move(bare, strict=False).points["plate"][..., 0]
     x, y = start - press.peg_m * slope(press.rail_deg * DEG)[:, None]
     return tuple(
         replace(
-            frame,
+            bare,
             anchor=(
                 Anchor(id=press.id, name="the press's frame", height_m=float(y[i])),
                 float(x[i]),
             ),
         )
-        for i, frame in enumerate(frames)
+        for i, bare in enumerate(unloaded)
     )
 
 

@@ -4,18 +4,10 @@ that checks them.
 
 from widearc.core.statics.audit import Audit, audit
 from widearc.core.statics.demand import Curve, curve, curves_in_parts, demand_from_above_nm
-from widearc.core.statics.doubt import (
-    BodyUncertainty,
-    body_variants,
-    demand_error_nm,
-    load_variants,
-    uncertainty_of,
-    variant_curve,
-)
 from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent
 from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.lines import line_of_force
-from widearc.core.statics.places import knee_past_toes_m, points_of
+from widearc.core.statics.points import knee_past_toes_m, points_of
 from widearc.core.statics.rows import row_of
 from widearc.core.statics.spine import OCCUPATIONAL_N, lumbar
 from widearc.core.statics.summary import (
@@ -25,6 +17,14 @@ from widearc.core.statics.summary import (
     share_near_straight,
 )
 from widearc.core.statics.together import Gathered, Share, computed, gathered
+from widearc.core.statics.uncertainty import (
+    BodyUncertainty,
+    body_variants,
+    demand_error_nm,
+    load_variants,
+    uncertainty_of,
+    variant_curve,
+)
 
 __all__ = [
     "OCCUPATIONAL_N",

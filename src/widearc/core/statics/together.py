@@ -77,13 +77,13 @@ class Gathered:
     """The rows of shares of equal samples one after the other: angles rad, demand N·m by joint,
     (set-ups, samples).
 
-    Zeros where a curve has no such joint. places: where the rows of each share are; what two share
+    Zeros where a curve has no such joint. at: where the rows of each share are; what two share
     is there once.
     """
 
     angles: Mapping[str, Array]
     demand: Mapping[str, Array]
-    places: list[NDArray[np.intp]]
+    at: list[NDArray[np.intp]]
     rows: int
 
 
@@ -107,11 +107,11 @@ def gathered(shares: Sequence[Share]) -> Gathered:
                 made[first[key] : first[key] + len(kept[key])] = c.motion.full(of(c))[kept[key]]
         return made
 
-    places = [first[id(s.whole)] + np.searchsorted(kept[id(s.whole)], s.rows) for s in shares]
+    at = [first[id(s.whole)] + np.searchsorted(kept[id(s.whole)], s.rows) for s in shares]
     return Gathered(
         angles=_ByJoint(joints, lambda name: every(name, lambda c: c.motion.angles[name])),
         demand=_ByJoint(joints, lambda name: every(name, lambda c: c.demand_nm[name])),
-        places=places,
+        at=at,
         rows=shape[0],
     )
 

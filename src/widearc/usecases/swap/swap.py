@@ -92,7 +92,7 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
             taken=frozenset(taken),
             names=names,
             memo=memo,
-            body_doubt=uncertainty_of_client(who),
+            body_uncertainty=uncertainty_of_client(who),
             shape=ask.shape,
         )
         ranking = ranked(question)
@@ -198,7 +198,7 @@ def decide(
         sets=ask.sets,
         reps=ask.reps,
         exercise=chosen,
-        set_up=", ".join(w for w in (found.row.place, _style_words(found)) if w),
+        set_up=", ".join(w for w in (found.row.words, _style_words(found)) if w),
         sentence=found.sentence,
         match=found.match,
         shape=found.shape,

@@ -80,7 +80,7 @@ def _doubt(candidate: Candidate, action: Action, actual: Line) -> Array | None:
     """Return one standard error of the actual line over its grid, N·m; None where the joint is
     held.
     """
-    error = candidate.doubt.demand_nm.get(action.joint)
+    error = candidate.uncertainty.demand_nm.get(action.joint)
     if error is None or is_held(candidate.curve, action):
         return None
     theta = to_deg(candidate.curve.motion.angles[action.joint][0])

@@ -151,7 +151,7 @@ def load_words(candidate: Candidate) -> str:
     text = ", ".join(phrases) or "body weight only"
     if carrier:
         text = f"{text} on the {carrier}" if iron else ", ".join([f"the empty {carrier}", *phrases])
-    return ", ".join(part for part in (text + where, candidate.row.place) if part)
+    return ", ".join(part for part in (text + where, candidate.row.words) if part)
 
 
 def _away(candidate: Candidate, far_m: float) -> str:

@@ -12,8 +12,8 @@ from pkgutil import iter_modules
 from widearc.core.body import Body
 from widearc.core.exercises import Exercise
 from widearc.core.kit import Kit, Machine, SledPress
+from widearc.core.setups.geometry.asked import Asked, Geometry, Range, Rule
 from widearc.core.setups.geometry.extras import with_extras
-from widearc.core.setups.geometry.place import Asked, Geometry, Range, Rule
 
 __all__ = ["Geometry", "Range", "geometries"]
 

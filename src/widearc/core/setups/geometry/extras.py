@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from widearc.core.equipment import shim_bend_deg
-from widearc.core.setups.geometry.place import Asked, Geometry
+from widearc.core.setups.geometry.asked import Asked, Geometry
 
 WIDER_M = (0.2, 0.35)  # than usual: the leg plane turns only past the hips' own breadth
 SHANK_PAD_M = 0.35  # knee to pad

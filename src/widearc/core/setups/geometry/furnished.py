@@ -6,7 +6,7 @@ import itertools
 from collections.abc import Iterator, Sequence
 
 from widearc.core.kit import Furniture, SledPress, box_pairs
-from widearc.core.setups.geometry.place import Asked, Geometry, Options, Rule
+from widearc.core.setups.geometry.asked import Asked, Geometry, Options, Rule
 
 LOW_STEP_M = 0.2  # highest box to stand on for a deficit (assumed)
 STEP_M = 0.35  # and for calves or feet (assumed)

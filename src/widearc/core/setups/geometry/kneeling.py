@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from widearc.core.setups.geometry.place import Asked, Geometry, Rule
+from widearc.core.setups.geometry.asked import Asked, Geometry, Rule
 
 UPRIGHT_DEG = 90.0  # of knee bend when kneeling upright
 SHALLOW_DEG, LEAST_DEG = 30.0, 10.0

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from widearc.core.kit import SledPress
-from widearc.core.setups.geometry.place import Asked, Geometry, Rule
+from widearc.core.setups.geometry.asked import Asked, Geometry, Rule
 
 FOOT_HEIGHTS_M = (0.0, 0.05, 0.10, 0.15, 0.20, 0.25)
 USUAL_DEG = 90.0  # of knee bend

@@ -8,7 +8,7 @@ import itertools
 from collections.abc import Iterator, Sequence
 
 from widearc.core.kit import Furniture
-from widearc.core.setups.geometry.place import Asked, Geometry, Options, Rule
+from widearc.core.setups.geometry.asked import Asked, Geometry, Options, Rule
 
 STEPS_M = (0.55, 0.65, 0.75, 0.85)
 LEANS_DEG = (10.0, 25.0)

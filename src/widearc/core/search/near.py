@@ -22,7 +22,7 @@ CLOSE_LINEAR = 0.003  # the same where a guess is only as coarse as its samples
 CLOSE_EXACT = 0.0005  # the same where a guess is exact but for its number format
 
 
-def closeness(batch: Batch, plan: Plan, found: References) -> float:
+def near_by(batch: Batch, plan: Plan, found: References) -> float:
     """Return how near a guessed match (share) must come to the best one to be computed exactly
     before one is chosen.
     """

@@ -42,7 +42,7 @@ class LoadedSetup:
     furniture: tuple[Furniture, ...] = ()
     things: tuple[Thing, ...] = ()
     machine: str = ""
-    place: str = ""
+    words: str = ""
     extra: str = ""
     lead_m: float = 0.0
 
@@ -55,34 +55,33 @@ class LoadedSetup:
         used += [f.id for f in self.furniture] + [t.id for t in self.things]
         return tuple(dict.fromkeys(used))
 
-    def with_total(self, pick: Total) -> LoadedSetup:
+    def with_total(self, total: Total) -> LoadedSetup:
         """Return the set-up with a total of the stock."""
-        if not pick.pieces and pick.kg == 0:
+        if not total.pieces and total.kg == 0:
             return self
         # made anew, not by `replace`: a search does it for every set-up that comes close
         loaded = LoadedSetup(
             options=self.options,
-            pieces=(*pick.pieces, *self.pieces),
-            kg=pick.kg,
+            pieces=(*total.pieces, *self.pieces),
+            kg=total.kg,
             bands=self.bands,
             springs=self.springs,
             anchor=self.anchor,
             furniture=self.furniture,
             things=self.things,
             machine=self.machine,
-            place=self.place,
+            words=self.words,
             extra=self.extra,
             lead_m=self.lead_m,
         )
-        if pick.left_share is None:
+        if total.left_share is None:
             return loaded
         # the right leg works, so that the left hand is the one opposite
-        words = (
-            f"{pick.pieces[0].kg:g} kg opposite the working leg, {pick.pieces[1].kg:g} kg beside it"
-        )
-        place = ", ".join(w for w in (words, self.place) if w)
+        heavy, light = (piece.kg for piece in total.pieces[:2])
+        words = f"{heavy:g} kg opposite the working leg, {light:g} kg beside it"
+        words = ", ".join(w for w in (words, self.words) if w)
         return replace(
-            loaded, options={**self.options, "load_left_share": pick.left_share}, place=place
+            loaded, options={**self.options, "load_left_share": total.left_share}, words=words
         )
 
 
@@ -100,11 +99,11 @@ class Pull:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class UnloadedSetups(Sequence[LoadedSetup]):
-    """Every place with every pull, place after place; a row is made when it is asked for, which few
-    are.
+    """Every geometry with every pull, one after the other; a row is made when it is asked for,
+    which few are.
     """
 
-    places: tuple[Geometry, ...]
+    geometries: tuple[Geometry, ...]
     pulls: tuple[Pull, ...]
     machine: str = ""
     extra: str = ""
@@ -112,7 +111,7 @@ class UnloadedSetups(Sequence[LoadedSetup]):
 
     def __len__(self) -> int:
         """Return how many rows there are."""
-        return len(self.places) * len(self.pulls)
+        return len(self.geometries) * len(self.pulls)
 
     @overload
     def __getitem__(self, index: int) -> LoadedSetup: ...
@@ -124,17 +123,20 @@ class UnloadedSetups(Sequence[LoadedSetup]):
             return tuple(self[i] for i in range(*index.indices(len(self))))
         if not -len(self) <= index < len(self):
             raise IndexError(index)
-        place, pull = self.places[index // len(self.pulls)], self.pulls[index % len(self.pulls)]
+        geometry, pull = (
+            self.geometries[index // len(self.pulls)],
+            self.pulls[index % len(self.pulls)],
+        )
         return LoadedSetup(
-            options=place.options,
+            options=geometry.options,
             pieces=pull.pieces,
             bands=pull.bands,
             springs=pull.springs,
             anchor=pull.anchor,
             machine=self.machine,
-            furniture=place.furniture,
-            things=place.things,
-            place=place.words,
+            furniture=geometry.furniture,
+            things=geometry.things,
+            words=geometry.words,
             extra=self.extra,
             lead_m=self.lead_m,
         )
@@ -144,9 +146,9 @@ class UnloadedSetups(Sequence[LoadedSetup]):
 class SetupTable:
     """Rows as places and pulls, each once, and which of them each row is, (rows,)."""
 
-    places: Sequence[LoadedSetup | Geometry]
+    geometries: Sequence[LoadedSetup | Geometry]
     pulls: Sequence[LoadedSetup | Pull]
-    at_place: NDArray[np.intp]
+    at_geometry: NDArray[np.intp]
     at_pull: NDArray[np.intp]
 
     @property
@@ -176,21 +178,23 @@ class SetupTable:
 def table_of(rows: Sequence[LoadedSetup]) -> SetupTable:
     """Return rows as places, told apart by their options, and pulls, by what is hooked where."""
     if isinstance(rows, UnloadedSetups):
-        places, pulls = np.arange(len(rows.places)), np.arange(len(rows.pulls))
-        at = np.repeat(places, len(pulls)), np.tile(pulls, len(places))
-        return SetupTable(places=rows.places, pulls=rows.pulls, at_place=at[0], at_pull=at[1])
+        geometries, pulls = np.arange(len(rows.geometries)), np.arange(len(rows.pulls))
+        at = np.repeat(geometries, len(pulls)), np.tile(pulls, len(geometries))
+        return SetupTable(
+            geometries=rows.geometries, pulls=rows.pulls, at_geometry=at[0], at_pull=at[1]
+        )
     # rows out of one `Frames` share what is equal of them
     placed: dict[int, tuple[int, LoadedSetup]] = {}
     pulled: dict[tuple[int, int, int], tuple[int, LoadedSetup]] = {}
-    at_place = [placed.setdefault(id(row.options), (len(placed), row))[0] for row in rows]
+    at_geometry = [placed.setdefault(id(row.options), (len(placed), row))[0] for row in rows]
     at_pull = [
         pulled.setdefault((id(row.bands), id(row.springs), id(row.anchor)), (len(pulled), row))[0]
         for row in rows
     ]
     return SetupTable(
-        places=[row for _, row in placed.values()],
+        geometries=[row for _, row in placed.values()],
         pulls=[row for _, row in pulled.values()],
-        at_place=np.array(at_place),
+        at_geometry=np.array(at_geometry),
         at_pull=np.array(at_pull),
     )
 
@@ -204,7 +208,7 @@ def pieces_to_carry(rows: Sequence[LoadedSetup]) -> Array:
             [sum(piece.number for piece in pull.pieces) for pull in rows.pulls], dtype=float
         )
         return np.asarray(
-            (np.array([[len(place.things)] for place in rows.places]) + pulls).ravel()
+            (np.array([[len(geometry.things)] for geometry in rows.geometries]) + pulls).ravel()
         )
     return np.array(
         [sum(p.number for p in row.pieces) + len(row.things) for row in rows], dtype=float
@@ -219,13 +223,13 @@ def users_of(rows: Sequence[LoadedSetup]) -> dict[str, BoolArray]:
             for item in row.items():
                 used.setdefault(item, np.zeros(len(rows), dtype=bool))[index] = True
         return used
-    shape = len(rows.places), len(rows.pulls)
+    shape = len(rows.geometries), len(rows.pulls)
     # what all places, and what all pulls have, is asked of one row of each
     for index in range(shape[0]):
-        for id_ in rows.places[index].used:
+        for id_ in rows.geometries[index].used:
             used.setdefault(id_, np.zeros(shape, dtype=bool))[index] = True
     for index, row in enumerate(rows[: shape[1]]):
         for item in row.items():
-            if item not in rows.places[0].used:
+            if item not in rows.geometries[0].used:
                 used.setdefault(item, np.zeros(shape, dtype=bool))[:, index] = True
     return {item: there.ravel() for item, there in used.items()}
