@@ -15,6 +15,7 @@ import subprocess
 import sys
 import tempfile
 import time
+import urllib.request
 from collections.abc import Callable
 from pathlib import Path
 
@@ -130,6 +131,7 @@ def main() -> None:
     print(
         f"this machine: {small_step_us():.1f} µs for NumPy to double 3,100 numbers and look at them"
     )
+    bench_start()
     engine = engine_seconds_per_curve()
     print(f"MuJoCo inverse dynamics in a loop: {1 / engine:,.0f} curves/s (101 postures each)")
     print(f"{'family':36}{'curves/s':>10}{'x loop':>8}{'one curve, ms':>15}")
@@ -153,6 +155,38 @@ def main() -> None:
         "peak memory of this run: "
         f"{resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:,.0f} MB"
     )
+
+
+def bench_start() -> None:
+    """Print how long a cold start takes beside NumPy alone: `serve` until its first page."""
+
+    def ran(*words: str) -> float:
+        return best_of(
+            lambda: subprocess.run([sys.executable, *words], check=True, capture_output=True)
+        )
+
+    numpy_s = ran("-c", "import numpy")
+    print(f"python -c 'import numpy' {1000 * numpy_s:.0f} ms")
+    for name, seconds in (
+        ("--help", ran("-m", "widearc.cli", "--help")),
+        ("exercises", ran("-m", "widearc.cli", "exercises")),
+        ("serve, first page", best_of(first_page)),
+    ):
+        print(f"wide-arc {name}: {1000 * seconds:.0f} ms, {seconds / numpy_s:.1f} x NumPy")
+
+
+def first_page() -> None:
+    """Start a server of demo data, read the page it opens with, and stop it."""
+    with tempfile.TemporaryDirectory() as folder:
+        command = ["-m", "widearc.cli", "serve", "--demo", "--port", "0", "--data", folder]
+        with subprocess.Popen(
+            [sys.executable, *command], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
+        ) as server:
+            assert server.stdout is not None
+            address = next(word for word in server.stdout.readline().split() if "://" in word)
+            with urllib.request.urlopen(address) as page:
+                assert page.status == 200
+            server.terminate()
 
 
 def bench_memory() -> None:

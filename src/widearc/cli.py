@@ -13,28 +13,14 @@ import contextlib
 import json
 import sys
 import time
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 
-from widearc import store
-from widearc.core.equipment import FITS
 from widearc.core.errors import InputError, UnknownNameError, WideArcError
-from widearc.core.statics import curve
-from widearc.formats import (
-    curve_document,
-    exercises_document,
-    fit_document,
-    load_json,
-    machine_document,
-    parse_scenario,
-    parse_style,
-    read_columns,
-    read_readings,
-)
-from widearc.gauge import SCRIPTS, Simulator
-from widearc.usecases import answer_request, check_document, export_kit, import_kit, plan_import
+
+# each command imports what it needs, so that help and a wrong word are answered at once
 
 BAD_INPUT = 2
 MOST_SCENARIOS = 10_000
@@ -65,9 +51,39 @@ def main(argv: Sequence[str] | None = None) -> int:
     return 1 if failed else 0
 
 
+class _Command(argparse.ArgumentParser):
+    """A command whose description is written when its help is asked for."""
+
+    late: Callable[[], str] | None = None
+
+    def format_help(self) -> str:
+        if self.late is not None:
+            self.description = self.late()
+        return super().format_help()
+
+
+def _headers() -> str:
+    from widearc.core.equipment import FITS
+
+    return (
+        "Headers by kind: band length_m,force_n[,direction]; "
+        + "; ".join(f"{kind} {','.join(law.columns)}" for kind, law in FITS.items())
+        + ". Band directions are loading and unloading, a sled's push and return."
+    )
+
+
+def _scripts() -> str:
+    from widearc.gauge import SCRIPTS
+
+    return (
+        "Serves lines `time_s,position_m,force_n` over TCP on 127.0.0.1; a busy port is answered "
+        "with a free one. Scripts: " + ", ".join(SCRIPTS)
+    )
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="wide-arc", description=__doc__)
-    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND", parser_class=_Command)
 
     serve = commands.add_parser("serve", help="the web application")
     serve.add_argument(
@@ -85,7 +101,7 @@ def _parser() -> argparse.ArgumentParser:
     exercises = commands.add_parser(
         "exercises", help="the catalogue: options with ranges, ports, prime actions"
     )
-    exercises.set_defaults(run=lambda _: exercises_document())
+    exercises.set_defaults(run=_exercises)
 
     one = commands.add_parser(
         "curve", help="one resistance curve for a scenario (an array: one each)"
@@ -95,19 +111,12 @@ def _parser() -> argparse.ArgumentParser:
 
     swap = commands.add_parser("swap", help="ranked stand-ins for a swap request")
     swap.add_argument("file", metavar="REQUEST.json", help="a file, or - for standard input")
-    swap.set_defaults(
-        run=lambda a: answer_request(load_json(_text(a.file)), clock=time.perf_counter)
-    )
+    swap.set_defaults(run=_swap)
 
-    fit = commands.add_parser(
-        "fit",
-        help="a fitted law with residuals",
-        description="Headers by kind: band length_m,force_n[,direction]; "
-        + "; ".join(f"{kind} {','.join(headers)}" for kind, (headers, _) in FITS.items())
-        + ". Band directions are loading and unloading, a sled's push and return.",
-    )
+    fit = commands.add_parser("fit", help="a fitted law with residuals")
+    fit.late = _headers
     fit.add_argument("file", metavar="READINGS.csv", help="a file, or - for standard input")
-    fit.add_argument("--kind", required=True, help="band, " + ", ".join(FITS))
+    fit.add_argument("--kind", required=True, help="one of the kinds above")
     fit.add_argument("--rest-m", type=float, default=None, help="band: rest length as measured, m")
     fit.add_argument("--kg", type=float, default=None, help="stack: the weight that was lifted, kg")
     fit.add_argument(
@@ -121,15 +130,10 @@ def _parser() -> argparse.ArgumentParser:
     )
     fit.set_defaults(run=_fit)
 
-    gauge = commands.add_parser(
-        "gauge",
-        help="the simulated force gauge and position sensor",
-        description="Serves lines `time_s,position_m,force_n` over TCP on 127.0.0.1; "
-        "a busy port is answered with a "
-        "free one. Scripts: " + ", ".join(SCRIPTS),
-    )
+    gauge = commands.add_parser("gauge", help="the simulated force gauge and position sensor")
+    gauge.late = _scripts
     gauge.add_argument("--port", type=int, default=7701, help="port (default %(default)s)")
-    gauge.add_argument("--script", required=True, help=", ".join(SCRIPTS))
+    gauge.add_argument("--script", required=True, help="one of the scripts above")
     gauge.set_defaults(run=_gauge)
 
     kit = commands.add_parser("kit", help="a place's kit out to a file, or in from one")
@@ -162,7 +166,22 @@ def _text(name: str) -> str:
         raise InputError("file", name, f"a file that can be read ({error.strerror})") from None
 
 
+def _exercises(_: argparse.Namespace) -> Any:
+    from widearc.formats.exercises import exercises_document
+
+    return exercises_document()
+
+
+def _swap(arguments: argparse.Namespace) -> Any:
+    from widearc.formats import load_json
+    from widearc.usecases import answer_request
+
+    return answer_request(load_json(_text(arguments.file)), clock=time.perf_counter)
+
+
 def _curve(arguments: argparse.Namespace) -> Any:
+    from widearc.formats import load_json
+
     document = load_json(_text(arguments.file))
     if not isinstance(document, list):
         return _one_curve(document)
@@ -180,6 +199,9 @@ def _curve(arguments: argparse.Namespace) -> Any:
 
 
 def _one_curve(document: Any) -> dict[str, Any]:
+    from widearc.core.statics import curve
+    from widearc.formats import curve_document, parse_scenario, parse_style
+
     setup, scale = parse_scenario(document)
     asked = "style" in document or "tempo" in document
     style, tempo = parse_style(document)
@@ -187,6 +209,8 @@ def _one_curve(document: Any) -> dict[str, Any]:
 
 
 def _fit(arguments: argparse.Namespace) -> Any:
+    from widearc.formats import fit_document, machine_document, read_columns, read_readings
+
     text = _text(arguments.file)
     if arguments.kind == "band":
         return fit_document(read_readings(text), arguments.rest_m)
@@ -199,6 +223,8 @@ def _fit(arguments: argparse.Namespace) -> Any:
 
 def _gauge(arguments: argparse.Namespace) -> None:
     """Serve a script until stopped, after one line with the address."""
+    from widearc.gauge import SCRIPTS, Simulator
+
     if arguments.script not in SCRIPTS:
         raise UnknownNameError("--script", arguments.script, SCRIPTS)
     if not 0 <= arguments.port <= 65535:
@@ -211,6 +237,10 @@ def _gauge(arguments: argparse.Namespace) -> None:
 
 def _kit(arguments: argparse.Namespace) -> Any:
     """Write a place's kit to a file, or bring a file into a place."""
+    from widearc import store
+    from widearc.formats import load_json
+    from widearc.usecases import export_kit, import_kit, plan_import
+
     database = Path(arguments.data) / ("demo.db" if arguments.demo else "wide-arc.db")
     if not database.exists():
         raise InputError(
@@ -256,6 +286,8 @@ def _written(document: dict[str, Any], name: str) -> Any:
 
 def _check(_: argparse.Namespace) -> Any:
     """Return every check as JSON; `main` exits 1 when one fails."""
+    from widearc.usecases import check_document
+
     return check_document()
 
 

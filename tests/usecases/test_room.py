@@ -21,7 +21,7 @@ from widearc.usecases.bench.machines import (
     parse_readings,
     save_readings,
 )
-from widearc.usecases.room.kit import badge_of, kit_of, rules_of, uncertainty_of_client
+from widearc.usecases.room.kit import badge_of, rules_of, stock_of, uncertainty_of_client
 
 
 def item_named(con, name, place=1):
@@ -58,7 +58,7 @@ def test_every_kind_is_added_read_back_duplicated_removed_and_undone(demo, kind)
         item.quantities,
         item.shape,
     )
-    kit_of(demo, 1, store.items(demo, 1, 2), 2)
+    stock_of(demo, 1, 2)
     usecases.remove_item(demo, 1, made, now=NOW)
     with pytest.raises(MissingError):
         store.item(demo, 1, made)

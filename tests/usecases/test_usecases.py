@@ -97,8 +97,7 @@ def test_a_reading_changes_the_band_in_the_ranking(demo):
 
 
 def test_readings_are_per_strand_in_the_kit(demo):
-    view = usecases.room_view(demo, 1, 1)
-    kit, *_ = usecases.kit_of(demo, 1, view.items, 1)
+    kit = usecases.stock_of(demo, 1, 1).kit
     loop = next(b for b in kit.bands if b.name == "medium loop")
     assert loop.law.force_n_at[-1] == pytest.approx(262 / 2)
 

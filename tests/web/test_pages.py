@@ -18,7 +18,7 @@ from widearc.core.statics import curve as core_curve
 from widearc.formats import parse_scenario
 from widearc.store import errors as store_errors
 from widearc.usecases import SheetError
-from widearc.usecases.room.kit import kit_of
+from widearc.usecases.room.kit import stock_of
 from widearc.web import create_app
 
 PAGES = [
@@ -249,7 +249,7 @@ def test_the_way_down_is_kept_as_what_the_band_does_not_give_back(client, con):
     assert len(store.readings(con, 1, band)) == 3, (
         "the reading of the way down is no reading of the way up"
     )
-    kit, *_ = kit_of(con, 1, store.items(con, 1, 1), 1)
+    kit = stock_of(con, 1, 1).kit
     assert next(b.hysteresis for b in kit.bands if b.id == f"item-{band}") == pytest.approx(0.1)
     page = client.get(f"/bench/band/{band}").get_data(as_text=True)
     assert 'value="10"' in page and 'value="2026-11-02"' in page

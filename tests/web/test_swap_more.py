@@ -9,6 +9,7 @@ import json
 import re
 
 import pytest
+from jinja2 import UndefinedError
 
 from widearc import store
 from widearc.usecases import answer_request, mark
@@ -155,6 +156,37 @@ def test_why_not_answers_for_what_is_ranked_and_for_what_is_left_out(client):
     order = rows(page(client))
     assert re.search(r"is number 3, \d+ points under|as close as", page(client, f"?why={order[2]}"))
     assert 'id="why-answer"' not in page(client, "?why=nonsense")
+
+
+def test_why_not_is_drawn_over_what_was_asked_for(client):
+    order = rows(page(client))
+    answer = page(client, f"?why={order[2]}").split('id="why-answer"')[1]
+    drawn = answer.split('<p class="mb-0">')[1].split("</p>")[0]
+    assert "<svg" in drawn and drawn.count("<path") >= 2, "the wanted curve and the other's"
+
+
+def test_one_answer_reads_nothing_twice(app, monkeypatch):
+    """The stock of a place, its clients, its readings: each is asked of the database once."""
+    said: list[str] = []
+    opened = store.open_store
+
+    def heard(path):
+        con = opened(path)
+        con.set_trace_callback(said.append)
+        return con
+
+    monkeypatch.setattr(store, "open_store", heard)
+    for query in ("", "?exercise=leg-extension&kg=40", "?place=3"):
+        said.clear()
+        assert app.test_client().get(f"/swap{query}").status_code == 200
+        asked = [" ".join(s.split()) for s in said if s.lstrip().upper().startswith("SELECT")]
+        assert 10 < len(asked) <= 26, (query, len(asked))
+        assert sorted(asked) == sorted(set(asked)), query
+
+
+def test_a_name_that_no_page_passes_is_refused(app):
+    with app.app_context(), pytest.raises(UndefinedError, match="nothing_of_the_kind"):
+        app.jinja_env.from_string("{{ nothing_of_the_kind }}").render()
 
 
 def test_the_question_turned_round(client):

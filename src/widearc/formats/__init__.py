@@ -4,27 +4,33 @@ May import core only. Every document is checked on the way in and on the way out
 the place as a JSON pointer (or a row), the value, and what is allowed.
 """
 
-from widearc.formats.curve import curve_document
-from widearc.formats.documents import FORMATS, check, load_json, schema
-from widearc.formats.exercises import exercises_document
-from widearc.formats.intent import intent_part, parse_intent
-from widearc.formats.kitfile import KitFile, KitItem, kit_document, parse_kit_file
-from widearc.formats.readings import (
-    ReadingRow,
-    fit_document,
-    machine_document,
-    read_columns,
-    read_readings,
-    write_columns,
-    write_readings,
-)
-from widearc.formats.scenario import parse_body, parse_limits, parse_scenario, parse_style
-from widearc.formats.swap import (
-    SwapRequest,
-    parse_swap_request,
-    swap_document,
-    swap_request_document,
-)
+from __future__ import annotations
+
+from importlib import import_module
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from widearc.formats.curve import curve_document
+    from widearc.formats.documents import FORMATS, check, load_json, schema
+    from widearc.formats.exercises import exercises_document
+    from widearc.formats.intent import intent_part, parse_intent
+    from widearc.formats.kitfile import KitFile, KitItem, kit_document, parse_kit_file
+    from widearc.formats.readings import (
+        ReadingRow,
+        fit_document,
+        machine_document,
+        read_columns,
+        read_readings,
+        write_columns,
+        write_readings,
+    )
+    from widearc.formats.scenario import parse_body, parse_limits, parse_scenario, parse_style
+    from widearc.formats.swap import (
+        SwapRequest,
+        parse_swap_request,
+        swap_document,
+        swap_request_document,
+    )
 
 __all__ = [
     "FORMATS",
@@ -55,3 +61,25 @@ __all__ = [
     "write_columns",
     "write_readings",
 ]
+
+# a name is imported from its module when it is first asked for: the catalogue of exercises must
+# not wait for the statics (PEP 562)
+_NAMES = {
+    "curve": "curve_document",
+    "documents": "FORMATS check load_json schema",
+    "exercises": "exercises_document",
+    "intent": "intent_part parse_intent",
+    "kitfile": "KitFile KitItem kit_document parse_kit_file",
+    "readings": "ReadingRow fit_document machine_document read_columns read_readings"
+    " write_columns write_readings",
+    "scenario": "parse_body parse_limits parse_scenario parse_style",
+    "swap": "SwapRequest parse_swap_request swap_document swap_request_document",
+}
+_HOMES = {name: module for module, names in _NAMES.items() for name in names.split()}
+
+
+def __getattr__(name: str) -> Any:
+    if name not in _HOMES:
+        raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
+    found = globals()[name] = getattr(import_module(f"{__name__}.{_HOMES[name]}"), name)
+    return found

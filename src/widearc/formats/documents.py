@@ -7,14 +7,14 @@ import json
 import math
 from collections.abc import Mapping
 from importlib.resources import files
-from typing import Any, cast
-
-from jsonschema import Draft202012Validator
-from jsonschema.exceptions import ValidationError, best_match
-from referencing import Registry, Resource
+from typing import TYPE_CHECKING, Any, cast
 
 from widearc.core.errors import InputError, RangeError
 from widearc.formats.loads import load_schema
+
+if TYPE_CHECKING:  # imported where used: a page that checks no document need not wait for it
+    from jsonschema import Draft202012Validator
+    from jsonschema.exceptions import ValidationError
 
 FORMATS = ("scenario", "curve", "swap-request", "swap", "fit", "kit", "exercises", "check")
 """Every format by the name after "wide-arc/"."""
@@ -56,6 +56,9 @@ def schema(name: str) -> Mapping[str, Any]:
 
 @functools.cache
 def _validator(name: str) -> Draft202012Validator:
+    from jsonschema import Draft202012Validator
+    from referencing import Registry, Resource
+
     # every reference names a whole address, so that a served schema can be read on its own
     pairs = [(schema(n)["$id"], Resource.from_contents(schema(n))) for n in _FILES]
     registry: Registry[Any] = Registry().with_resources(pairs)
@@ -68,6 +71,8 @@ def check(document: Any, name: str) -> None:
     """
     try:
         _refuse_endless(document, "")
+        from jsonschema.exceptions import best_match
+
         error = best_match(_validator(name).iter_errors(document))
     except RecursionError:
         raise InputError("/", "nested too deep", "a document of a few levels") from None

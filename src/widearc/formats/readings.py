@@ -152,7 +152,7 @@ def read_columns(text: str, kind: str) -> dict[str, list[Any]]:
     """Return a machine's readings of a CSV as columns; InputError names header or row."""
     if kind not in FITS:
         raise UnknownNameError("--kind", kind, ("band", *FITS))
-    headers = FITS[kind][0]
+    headers = FITS[kind].columns
     lines = _lines(text, headers)
     columns: dict[str, list[Any]] = {name: [] for name in headers}
     for number, line in enumerate(lines[1:], start=1):
@@ -170,7 +170,7 @@ def write_columns(kind: str, columns: Mapping[str, Sequence[Any]]) -> str:
     """Return a machine's readings as a CSV with the kind's header, that `read_columns` reads
     back.
     """
-    headers = FITS[kind][0]
+    headers = FITS[kind].columns
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\n")
     writer.writerow(headers)

@@ -44,7 +44,7 @@ from widearc.usecases.room.items import (
     keep_settings,
     remove_item,
 )
-from widearc.usecases.room.kit import kit_of
+from widearc.usecases.room.kit import Holdings, stock_of
 from widearc.usecases.room.places import change_place, copy_place, new_place, remove_place
 from widearc.usecases.room.room import RoomView, mark, mark_zone, room_view, see, take_back
 from widearc.usecases.selfcheck import check_document
@@ -84,6 +84,7 @@ __all__ = [
     "BandSheet",
     "CardSection",
     "Effort",
+    "Holdings",
     "ImportPlan",
     "ItemFacts",
     "MuscleUse",
@@ -126,7 +127,6 @@ __all__ = [
     "keep_intent",
     "keep_settings",
     "kinder_ways",
-    "kit_of",
     "log_set",
     "mark",
     "mark_zone",
@@ -148,6 +148,7 @@ __all__ = [
     "see",
     "set_aside",
     "set_up_checks",
+    "stock_of",
     "strength_of",
     "swap_view",
     "take_back",

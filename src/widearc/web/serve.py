@@ -20,6 +20,7 @@ from widearc.web.app import create_app, utc_now
 
 THREADS = 32
 MOST_WARMED = 4  # places whose first answer is prepared at the start
+WARMED_AFTER_S = 1.0  # the first page comes before what later ones need
 
 
 def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
@@ -54,7 +55,9 @@ def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
         f"Wide Arc is at http://{shown}:{listening.getsockname()[1]}/ (stop with Ctrl-C)",
         flush=True,
     )
-    threading.Thread(target=_warm, args=(database, app.extensions["memo"]), daemon=True).start()
+    warming = threading.Timer(WARMED_AFTER_S, _warm, (database, app.extensions["memo"]))
+    warming.daemon = True
+    warming.start()
     try:
         server.run()
     except KeyboardInterrupt:

@@ -9,6 +9,7 @@ from widearc.core.equipment.items.band_fit import (
     fit_linear,
     fit_mooney_rivlin,
     fit_points,
+    points_law,
 )
 from widearc.core.equipment.items.hold import Hold, HoldKind, Margin, gives_way, margin, stands
 from widearc.core.equipment.items.kinds import ANCHORS, FURNITURE, KINDS, MACHINES, kind_of
@@ -120,6 +121,7 @@ __all__ = [
     "margin",
     "pair_match",
     "parallel",
+    "points_law",
     "pull_error_n",
     "rail_angle_deg",
     "scale_verdict",

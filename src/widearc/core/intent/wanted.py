@@ -8,7 +8,6 @@ import math
 from dataclasses import dataclass, field
 
 import numpy as np
-from scipy.interpolate import PchipInterpolator
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body
@@ -120,6 +119,9 @@ class WantedAction:
         """
         assert self.handles is not None
         places, values = zip(*self.handles, strict=True)
+        # scipy.interpolate costs most of a cold start: only when a shape is really read
+        from scipy.interpolate import PchipInterpolator
+
         return np.asarray(np.maximum(PchipInterpolator(places, values)(fraction), 0.0))
 
 

@@ -9,10 +9,9 @@ from dataclasses import dataclass
 from types import MappingProxyType
 from typing import Any
 
-import numpy as np
-
 from widearc import store
 from widearc.core.equipment import (
+    FITS,
     ItemKind,
     MachineFit,
     Source,
@@ -23,7 +22,7 @@ from widearc.core.equipment import (
     trust,
 )
 from widearc.core.errors import InputError
-from widearc.core.units import DEG, FORCE_N, G
+from widearc.core.units import FORCE_N, G
 from widearc.store.errors import MissingError
 from widearc.usecases.bench.columns import COLUMNS, NAMES, Columns, fit_of
 from widearc.usecases.room.kit import badge_of
@@ -88,9 +87,7 @@ def machine_sheet(con: store.Connection, trainer_id: int, item_id: int) -> Machi
             except InputError as error:
                 refused[setting] = f"{error.value} is not enough: {error.allowed}"
     checks = tuple(
-        _checked(kind.fit, fits, read, r)
-        for r in rows
-        if r.purpose == "check" and r.setting in fits
+        _checked(kind.fit, fits, r) for r in rows if r.purpose == "check" and r.setting in fits
     )
     return MachineSheet(
         item=item,
@@ -117,39 +114,14 @@ def rows_from(
     )
 
 
-def predict_n(
-    fit: str, found: MachineFit, rows: Sequence[store.MachineReading], at: store.MachineReading
-) -> float | None:
-    """Return the pull (N) that a law predicts for a reading's place; None outside a cam's table."""
-    law = found.law
-    if fit == "spring":
-        return law["start_n"] + law["rate_n_per_m"] * at.at
-    if fit == "sled":
-        return law["along_rail_n"] + (
-            law["friction_n"] if at.direction == "push" else -law["friction_n"]
-        )
-    if fit == "lever":
-        return law["kg_m"] * G * float(np.cos((at.at + law["angle_deg"]) * DEG)) / (at.arm_m or 1.0)
-    if fit == "pendulum":
-        return law["kg_m"] * G * float(np.sin(at.at * DEG)) / (at.arm_m or 1.0)
-    if fit == "cable":
-        return law["ratio"] * at.at * G + law["offset_n"]
-    if fit == "corner-bar":
-        return law["bar_n"] + law["sleeve_per_hand"] * at.at * G
-    angles, moments = found.tables["angle_deg"], found.tables["moment_nm"]
-    if not angles[0] <= at.at <= angles[-1]:
-        return None
-    return float(np.interp(at.at, angles, moments)) / (at.arm_m or 1.0)
-
-
 def _checked(
     fit: str,
     fits: Mapping[str, MachineFit],
-    rows: Sequence[store.MachineReading],
     reading: store.MachineReading,
 ) -> Check:
     found = fits[reading.setting]
-    predicted = predict_n(fit, found, rows, reading)
+    pushed = reading.direction == "push"
+    predicted = FITS[fit].pull_n(found, reading.at, reading.arm_m or 1.0, pushed)
     if predicted is None:
         return Check(
             reading=reading,
@@ -262,7 +234,7 @@ def save_readings(
                 f"{error.value}{where}: not enough for a law; it takes {error.allowed}"
             )
             continue
-        for name, value in _sets(sheet.kind, found, quantities).items():
+        for name, value in FITS[sheet.kind.fit].settles(found.law, quantities).items():
             quantity = sheet.kind.quantity(name)
             if quantity.low <= value <= quantity.high:
                 quantities[name], sources[name] = value, Source.MEASURED
@@ -281,32 +253,6 @@ def save_readings(
     ):
         store.replace_machine_readings(con, trainer_id, item_id, [*rows, *checks])
         store.set_quantities(con, trainer_id, item_id, quantities, sources)
-
-
-def _sets(
-    kind: ItemKind, found: MachineFit, quantities: Mapping[str, float]
-) -> Mapping[str, float]:
-    """Return the quantities (SI) that a fit settles."""
-    law = found.law
-    if kind.fit == "spring":
-        return {
-            "start_n": law["start_n"],
-            "rate_n_per_m": law["rate_n_per_m"],
-            "travel_m": law["travel_m"],
-        }
-    if kind.fit == "sled" and "kg" in law:
-        return {"empty_kg": law["kg"], "friction": law.get("friction", 0.0)}
-    if kind.fit == "cable":
-        return {"ratio": law["ratio"]}
-    if kind.fit == "lever":
-        user = quantities.get("user_arm_m", 0.4)
-        angle = (law["angle_deg"] + 180.0) % 360.0 - 180.0
-        return {"arm_kg": law["kg_m"] / user, "angle_deg": angle}
-    if kind.fit == "pendulum" and quantities.get("arm_m"):
-        return {"arm_kg": law["kg_m"] / quantities["arm_m"]}
-    if kind.fit == "corner-bar" and quantities.get("hand_m"):
-        return {"sleeve_m": law["sleeve_per_hand"] * quantities["hand_m"]}
-    return {}
 
 
 def add_check(

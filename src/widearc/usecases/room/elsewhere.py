@@ -7,10 +7,8 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Mapping
 
-from widearc import store
 from widearc.core.kit import Kit, meeting, near
 from widearc.store import ItemRow
-from widearc.usecases.room.kit import kit_of
 from widearc.usecases.swap.swap import SwapView
 
 WHY_NEAR: Mapping[str, str] = {
@@ -22,11 +20,11 @@ WHY_NEAR: Mapping[str, str] = {
 """Why what is near does not do as it is, where that is known."""
 
 
-def elsewhere_of(con: store.Connection, trainer_id: int, view: SwapView) -> dict[str, str]:
+def elsewhere_of(view: SwapView) -> dict[str, str]:
     """Return, by exercise id, where what is missing or taken stands, or what is near to it; only
     where there is any.
     """
-    if view.ranking is None or view.question is None:
+    if view.ranking is None or view.question is None or view.held is None:
         return {}
     others: dict[str, Kit] | None = None
     found = {}
@@ -41,10 +39,8 @@ def elsewhere_of(con: store.Connection, trainer_id: int, view: SwapView) -> dict
         if others is None:
             # other places are read only where something is missing
             others = {
-                place.name: kit_of(
-                    con, trainer_id, store.items(con, trainer_id, place.id), place.id
-                )[0]
-                for place in store.places(con, trainer_id)
+                place.name: view.held.at(place.id).kit
+                for place in view.room.places
                 if place.id != view.room.place.id
             }
         words = _words(out.need, view, others)

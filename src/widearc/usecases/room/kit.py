@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import functools
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
 from types import MappingProxyType
+from typing import TypeVar
 
 from widearc import store
 from widearc.core.equipment import (
@@ -14,9 +17,9 @@ from widearc.core.equipment import (
     fit_band,
     fit_linear,
     fit_mooney_rivlin,
-    fit_points,
     kind_of,
     law_error_share,
+    points_law,
     weakest,
 )
 from widearc.core.errors import InputError
@@ -37,6 +40,7 @@ from widearc.core.kit import (
 )
 from widearc.core.statics import BodyUncertainty, uncertainty_of
 from widearc.store.equipment import all_machine_readings, all_readings
+from widearc.store.errors import MissingError
 from widearc.usecases.bench.columns import fit_of
 
 STATE_WORDS = {store.State.FREE: "free", store.State.TAKEN: "taken", store.State.BROKEN: "broken"}
@@ -82,7 +86,7 @@ def _law(
     if kind == "mooney-rivlin":
         return fit_mooney_rivlin(lengths, forces, rest_m).law
     if kind == "points":
-        return fit_points(lengths, forces, rest_m).law
+        return points_law(lengths, forces, rest_m)[0]
     found = fit_band(lengths, forces, rest_m)
     return found.fits[found.chosen].law
 
@@ -111,44 +115,123 @@ def uncertainty_of_client(client: store.ClientFacts) -> BodyUncertainty:
     )
 
 
-def kit_of(
-    con: store.Connection, trainer_id: int, items: Sequence[store.ItemRow], place_id: int
-) -> tuple[Kit, frozenset[str], Mapping[str, str], tuple[str, ...]]:
-    """Return a place's kit, the ids of what is taken or broken, words for those, and what cannot be
-    used.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Stock:
+    """What a place has, read once: its items, the kit they make, the ids of what is taken or
+    broken, words for those, and what cannot be used.
+    """
+
+    items: tuple[store.ItemRow, ...]
+    kit: Kit
+    taken: frozenset[str]
+    words: Mapping[str, str]
+    unread: tuple[str, ...]
+
+
+class Holdings:
+    """A trainer's places and clients and the stock of each place, read when first asked for and not
+    again: for one answer, between two writes.
+    """
+
+    def __init__(self, con: store.Connection, trainer_id: int, *, errors: bool = True) -> None:
+        self._con, self._trainer_id, self._errors = con, trainer_id, errors
+        self._kept: dict[int, Stock] = {}
+
+    @cached_property
+    def places(self) -> tuple[store.PlaceRow, ...]:
+        """Return every place."""
+        return store.places(self._con, self._trainer_id)
+
+    @cached_property
+    def clients(self) -> tuple[store.ClientRow, ...]:
+        """Return every client."""
+        return store.clients(self._con, self._trainer_id)
+
+    def place(self, place_id: int) -> store.PlaceRow:
+        """Return a place; MissingError if it is not there."""
+        return _one("place", place_id, self.places)
+
+    def client(self, client_id: int) -> store.ClientRow:
+        """Return a client; MissingError if there is none."""
+        return _one("client", client_id, self.clients)
+
+    def at(self, place_id: int) -> Stock:
+        """Return the stock of a place."""
+        if place_id not in self._kept:
+            self._kept[place_id] = stock_of(
+                self._con, self._trainer_id, place_id, errors=self._errors
+            )
+        return self._kept[place_id]
+
+
+Row = TypeVar("Row", store.PlaceRow, store.ClientRow)
+
+
+def _one(what: str, id_: int, rows: Sequence[Row]) -> Row:
+    found = next((row for row in rows if row.id == id_), None)
+    if found is None:
+        raise MissingError(f"{what} {id_} does not exist here")
+    return found
+
+
+def stock_of(
+    con: store.Connection, trainer_id: int, place_id: int, *, errors: bool = True
+) -> Stock:
+    """Return what a place has; without `errors` nothing is said of how sure a band's law is, which
+    takes a second the first time.
 
     A band without readings that fit a law cannot be used: it is named, never guessed.
     """
+    items = store.items(con, trainer_id, place_id)
     read = all_readings(con, trainer_id, place_id)
     gauged = all_machine_readings(con, trainer_id, place_id)
     parts: list[Part] = []
-    unknown = []
+    unread = []
     for item in items:
         try:
-            parts.append(_part(item, read.get(item.id, ()), gauged.get(item.id, ())))
+            rows = read.get(item.id, ())
+            parts.append(_part(item, rows, gauged.get(item.id, ()), errors=errors))
         except InputError:
-            unknown.append(item.name)
-    kit = Kit(
-        weights=tuple(p for p in parts if isinstance(p, Weight) and p.count > 0 and p.kg > 0),
-        bands=tuple(p for p in parts if isinstance(p, BandStock)),
-        furniture=tuple(p for p in parts if isinstance(p, Furniture)),
-        anchors=tuple(p for p in parts if isinstance(p, Anchor)),
-        presses=tuple(p for p in parts if isinstance(p, SledPress)),
-        things=tuple(p for p in parts if isinstance(p, Thing)),
-        machines=tuple(p for p in parts if isinstance(p, Machine)),
-        springs=tuple(p for p in parts if isinstance(p, SpringStock) and p.count > 0),
+            unread.append(item.name)
+    states = {i.key: STATE_WORDS[i.state] for i in items if i.state is not store.State.FREE}
+    return Stock(
+        items=items,
+        kit=_kit(parts),
+        taken=frozenset(states),
+        words=states,
+        unread=tuple(unread),
     )
-    taken = {
-        item.key: STATE_WORDS[item.state] for item in items if item.state is not store.State.FREE
-    }
-    return kit, frozenset(taken), taken, tuple(unknown)
+
+
+P = TypeVar("P")
+
+
+def _kit(parts: Sequence[Part]) -> Kit:
+    return Kit(
+        weights=tuple(w for w in _of(parts, Weight) if w.count > 0 and w.kg > 0),
+        bands=_of(parts, BandStock),
+        furniture=_of(parts, Furniture),
+        anchors=_of(parts, Anchor),
+        presses=_of(parts, SledPress),
+        things=_of(parts, Thing),
+        machines=_of(parts, Machine),
+        springs=tuple(s for s in _of(parts, SpringStock) if s.count > 0),
+    )
+
+
+def _of(parts: Sequence[Part], kind: type[P]) -> tuple[P, ...]:
+    return tuple(p for p in parts if isinstance(p, kind))
 
 
 Part = Weight | BandStock | Furniture | Anchor | SledPress | Thing | Machine | SpringStock
 
 
 def _part(
-    item: store.ItemRow, rows: Sequence[store.Reading], gauged: Sequence[store.MachineReading]
+    item: store.ItemRow,
+    rows: Sequence[store.Reading],
+    gauged: Sequence[store.MachineReading],
+    *,
+    errors: bool,
 ) -> Part:
     """Return an item as the search knows it; rows: a band's readings, gauged: a machine's.
 
@@ -167,7 +250,9 @@ def _part(
             shape=BandShape(item.shape),
             law=strand_law(item, tuple(rows)),
             hysteresis=item.back_share or 0.0,
-            error=_law_error(tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)),
+            error=_law_error(tuple(r.length_m for r in rows), tuple(r.force_n for r in rows))
+            if errors
+            else 0.0,
         )
     if item.kind == "anchor":
         return Anchor(

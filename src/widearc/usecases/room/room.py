@@ -1,4 +1,4 @@
-"""None"""
+"""A place as its page shows it, and what is free, taken, seen and set aside there."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 
 from widearc import store
 from widearc.core.kit import Trainable, trainable_here
-from widearc.usecases.room.kit import STATE_WORDS, badge_of, kit_of, rules_of
+from widearc.usecases.room.kit import STATE_WORDS, Holdings, badge_of, rules_of
 
 PEOPLE = {"alone": "alone", "others": "others here, nobody helps", "partner": "a partner helps"}
 CROWDING = {"empty": "empty", "some": "some people", "packed": "packed"}
@@ -18,16 +18,23 @@ class RoomView:
     """A place with its equipment and badges, the trainer's other places, what it trains, and the
     last change.
 
-    aside: for whom an item is set aside, by its id: the client's name.
+    clients: the trainer's. set_aside: whom an item is set aside for, by its id.
     """
 
     place: store.PlaceRow
     places: tuple[store.PlaceRow, ...]
+    clients: tuple[store.ClientRow, ...]
     items: tuple[store.ItemRow, ...]
     badges: Mapping[int, str]
     actions: tuple[Trainable, ...]
     change: store.Change | None
-    aside: Mapping[int, str] = field(default_factory=dict)
+    set_aside: Mapping[int, int] = field(default_factory=dict)
+
+    @property
+    def aside(self) -> Mapping[int, str]:
+        """Return for whom an item is set aside, by its id: the client's name."""
+        names = {c.id: c.name for c in self.clients}
+        return {item: names[client] for item, client in self.set_aside.items()}
 
 
 def scope(place_id: int) -> str:
@@ -36,33 +43,32 @@ def scope(place_id: int) -> str:
 
 
 def room_view(
-    con: store.Connection, trainer_id: int, place_id: int, client: store.ClientFacts | None = None
+    con: store.Connection,
+    trainer_id: int,
+    place_id: int,
+    client: store.ClientFacts | None = None,
+    held: Holdings | None = None,
 ) -> RoomView:
     """Return a place's equipment, what it trains for a client, the last change; MissingError if it
-    is not there.
+    is not there. held: what has been read already.
     """
-    place = store.place(con, trainer_id, place_id)
-    items = store.items(con, trainer_id, place_id)
-    kit, taken, _, _ = kit_of(con, trainer_id, items, place_id)
+    if held is None:
+        held = Holdings(con, trainer_id, errors=False)
+    place, stock = held.place(place_id), held.at(place_id)
     who = client or store.ClientFacts(name="anyone")
     read = store.readings_of_place(con, trainer_id, place_id)
     return RoomView(
         place=place,
-        places=store.places(con, trainer_id),
-        items=items,
-        badges={item.id: badge_of(item, read.get(item.id, 0)) for item in items},
-        actions=trainable_here(kit, taken=taken, limits=who.limits, rules=rules_of(place, who)),
+        places=held.places,
+        clients=held.clients,
+        items=stock.items,
+        badges={item.id: badge_of(item, read.get(item.id, 0)) for item in stock.items},
+        actions=trainable_here(
+            stock.kit, taken=stock.taken, limits=who.limits, rules=rules_of(place, who)
+        ),
         change=store.last_change(con, trainer_id, scope(place_id)),
-        aside=_aside(con, trainer_id, place_id),
+        set_aside=store.set_asides(con, trainer_id, place_id),
     )
-
-
-def _aside(con: store.Connection, trainer_id: int, place_id: int) -> Mapping[int, str]:
-    kept = store.set_asides(con, trainer_id, place_id)
-    if not kept:
-        return {}
-    names = {c.id: c.name for c in store.clients(con, trainer_id)}
-    return {item: names[client] for item, client in kept.items()}
 
 
 def mark(

@@ -16,7 +16,7 @@ from widearc.core.kit import Machine, SledPress, presses_for
 from widearc.core.search import Candidate, Memo, Question, Ranking, ranked
 from widearc.core.statics import Curve, curve
 from widearc.usecases.intent.intents import intent_words
-from widearc.usecases.room.kit import kit_of, rules_of, uncertainty_of_client
+from widearc.usecases.room.kit import Holdings, rules_of, uncertainty_of_client
 from widearc.usecases.room.room import RoomView, room_view, scope
 from widearc.usecases.swap.wanted import (
     SwapAsk,
@@ -51,30 +51,39 @@ class SwapView:
     question: Question | None = None
     favourites: Mapping[str, store.Favourite] = field(default_factory=dict)
     aside: Mapping[int, int] = field(default_factory=dict)
+    held: Holdings | None = None
     still_deg: float | None = None
 
 
-def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) -> SwapView:
-    """Return the ranked stand-ins for what is asked, in what is free at the place."""
-    who = store.client(con, trainer_id, ask.client_id)
-    seen = room_view(con, trainer_id, ask.place_id, who)
-    kit, taken, names, unread = kit_of(con, trainer_id, seen.items, ask.place_id)
-    aside = store.set_asides(con, trainer_id, ask.place_id)
-    clients = {c.id: c for c in store.clients(con, trainer_id)}
+def swap_view(
+    con: store.Connection,
+    trainer_id: int,
+    ask: SwapAsk,
+    memo: Memo,
+    held: Holdings | None = None,
+) -> SwapView:
+    """Return the ranked stand-ins for what is asked, in what is free at the place. held: what has
+    been read already.
+    """
+    held = held or Holdings(con, trainer_id)
+    who = held.client(ask.client_id)
+    seen = room_view(con, trainer_id, ask.place_id, who, held)
+    stock = held.at(ask.place_id)
+    kit = stock.kit
     others = {
-        item.key: f"set aside for the {clients[aside[item.id]].name.lower()}"
+        item.key: f"set aside for the {seen.aside[item.id].lower()}"
         for item in seen.items
-        if item.id in aside and aside[item.id] != ask.client_id and aside[item.id] in clients
+        if seen.set_aside.get(item.id, ask.client_id) != ask.client_id
     }
-    taken, names = taken | others.keys(), {**others, **names}
+    taken, names = stock.taken | others.keys(), {**others, **stock.words}
     suited = presses_for(EXERCISES[ask.exercise], kit)
-    press = suited[0] if suited else _press_elsewhere(con, trainer_id, seen)
+    press = suited[0] if suited else _press_elsewhere(seen, held)
     wanted, ranking, question, problem = None, None, None, ""
     still: float | None = None
     machines: tuple[Machine, ...] = ()
     try:
         if ask.intent is None and _on_machine(EXERCISES[ask.exercise], "stack", "hack"):
-            machines = _machines_everywhere(con, trainer_id, seen, kit)
+            machines = _machines_everywhere(seen, held)
         wanted = (
             None
             if ask.intent is not None
@@ -111,16 +120,17 @@ def swap_view(con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo) 
     return SwapView(
         ask=ask,
         room=seen,
-        clients=store.clients(con, trainer_id),
+        clients=seen.clients,
         client=who,
         press=press,
         wanted=wanted,
         ranking=ranking,
-        unread_bands=unread,
+        unread_bands=stock.unread,
         problem=problem,
         question=question,
         favourites=store.favourites(con, trainer_id, wanted_key(ask)),
-        aside=aside,
+        aside=seen.set_aside,
+        held=held,
         still_deg=still,
     )
 

@@ -11,9 +11,9 @@ from widearc.core.equipment import FreeMass, Load, Sled, Stack
 from widearc.core.errors import InputError, UnreadError
 from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.intent import Intent, Shape
-from widearc.core.kit import MACHINES, STOCKS, Kit, Machine, SledPress
+from widearc.core.kit import MACHINES, STOCKS, Machine, SledPress
 from widearc.core.movement import Setup
-from widearc.usecases.room.kit import kit_of, press_of
+from widearc.usecases.room.kit import Holdings, press_of
 from widearc.usecases.room.room import RoomView
 
 HEAVIEST_KG = 500.0
@@ -78,8 +78,8 @@ def _mass_port(item: Exercise) -> str | None:
     )
 
 
-def _on_machine(item: Exercise, *stocks: str) -> bool:
-    return any(way.stock in stocks for ways in item.ways for way in ways)
+def _on_machine(item: Exercise, *held: str) -> bool:
+    return any(way.stock in held for ways in item.ways for way in ways)
 
 
 def asks_depth(item: Exercise) -> bool:
@@ -159,27 +159,20 @@ def _machine_load(item: Exercise, kg: float, machines: tuple[Machine, ...]) -> L
     )
 
 
-def _machines_everywhere(
-    con: store.Connection, trainer_id: int, seen: RoomView, kit: Kit
-) -> tuple[Machine, ...]:
+def _machines_everywhere(seen: RoomView, held: Holdings) -> tuple[Machine, ...]:
     """Return the machines of this place, then those of the trainer's other places: that is what the
     client knows.
     """
-    found = list(kit.machines)
-    for other in seen.places:
-        if other.id != seen.place.id:
-            found += kit_of(con, trainer_id, store.items(con, trainer_id, other.id), other.id)[
-                0
-            ].machines
-    return tuple(found)
+    elsewhere = [place.id for place in seen.places if place.id != seen.place.id]
+    return tuple(m for id_ in (seen.place.id, *elsewhere) for m in held.at(id_).kit.machines)
 
 
-def _press_elsewhere(con: store.Connection, trainer_id: int, seen: RoomView) -> SledPress | None:
+def _press_elsewhere(seen: RoomView, held: Holdings) -> SledPress | None:
     """Return the first sled press of the trainer's other places: that is the one the client
     knows.
     """
     for other in seen.places:
-        items = [i for i in store.items(con, trainer_id, other.id) if i.kind == "sled press"]
+        items = [i for i in held.at(other.id).items if i.kind == "sled press"]
         if items:
             return press_of(items[0])
     return None

@@ -42,6 +42,15 @@ def fit_points(
     rest_m as measured, or None: then the last length read at 0 N, else where the line through the
     first two readings meets 0 (said in the notes). Raises InputError with the row's pointer.
     """
+    law, notes = points_law(length_m, force_n, rest_m)
+    residuals = np.asarray(force_n) - law.force_n(np.asarray(length_m))
+    return BandFit(law=law, residuals_n=tuple(float(r) for r in residuals), notes=notes)
+
+
+def points_law(
+    length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None
+) -> tuple[PointsLaw, tuple[str, ...]]:
+    """Return the law of `fit_points` alone, which nobody has pulled yet, and notes in words."""
     check_table(length_m, force_n)
     notes: list[str] = []
     if rest_m is None:
@@ -61,8 +70,7 @@ def fit_points(
     if not pulling:
         raise InputError("force_n", max(force_n), "one reading above 0 N at least")
     law = PointsLaw(rest_m=rest_m, length_m=length_m, force_n_at=force_n)
-    residuals = np.asarray(force_n) - law.force_n(np.asarray(length_m))
-    return BandFit(law=law, residuals_n=tuple(float(r) for r in residuals), notes=tuple(notes))
+    return law, tuple(notes)
 
 
 def _rest_from_line(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> float:

@@ -28,6 +28,7 @@ CONSTANTS = MappingProxyType(
 
 Column = Sequence[float]
 Columns = Mapping[str, Column]
+Numbers = Mapping[str, float]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -132,6 +133,14 @@ def fit_spring(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     )
 
 
+def _spring_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
+    return found.law["start_n"] + found.law["rate_n_per_m"] * at
+
+
+def _spring_settles(law: Numbers, _: Numbers) -> Numbers:
+    return {name: law[name] for name in ("start_n", "rate_n_per_m", "travel_m")}
+
+
 def fit_stack(columns: Columns, given: Mapping[str, float]) -> MachineFit:
     """Return the cam's moment per angle from angle_deg, force_n, pad_m; with `kg` given also its
     radius per ratio.
@@ -152,6 +161,13 @@ def fit_stack(columns: Columns, given: Mapping[str, float]) -> MachineFit:
         law["kg"] = given["kg"]
     notes = ["the table goes through every reading; angles between are joined by straight lines"]
     return _made("stack", law, np.zeros(len(moment)), force, notes, tables)
+
+
+def _stack_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float | None:
+    angles, moments = found.tables["angle_deg"], found.tables["moment_nm"]
+    if not angles[0] <= at <= angles[-1]:
+        return None
+    return float(np.interp(at, angles, moments)) / arm_m
 
 
 def fit_sled(columns: Columns, given: Mapping[str, float]) -> MachineFit:
@@ -184,6 +200,17 @@ def fit_sled(columns: Columns, given: Mapping[str, float]) -> MachineFit:
     return _made("sled", law, left, force)
 
 
+def _sled_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
+    friction = found.law["friction_n"]
+    return found.law["along_rail_n"] + (friction if pushed else -friction)
+
+
+def _sled_settles(law: Numbers, _: Numbers) -> Numbers:
+    if "kg" not in law:
+        return {}
+    return {"empty_kg": law["kg"], "friction": law.get("friction", 0.0)}
+
+
 def fit_lever(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     """Return a lever's mass times distance (kg·m) and angle at reading 0 from angle_deg, force_n,
     arm_m.
@@ -198,6 +225,16 @@ def fit_lever(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     return _made("lever", law, left, force)
 
 
+def _lever_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
+    turned = (at + found.law["angle_deg"]) * DEG
+    return found.law["kg_m"] * G * float(np.cos(turned)) / arm_m
+
+
+def _lever_settles(law: Numbers, known: Numbers) -> Numbers:
+    angle = (law["angle_deg"] + 180.0) % 360.0 - 180.0
+    return {"arm_kg": law["kg_m"] / known.get("user_arm_m", 0.4), "angle_deg": angle}
+
+
 def fit_pendulum(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     """Return a pendulum's mass times distance (kg·m) from angle_deg (from hanging), force_n,
     arm_m.
@@ -206,6 +243,14 @@ def fit_pendulum(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     design = (np.sin(angle * DEG) * G / arm)[:, None]
     (kg_m,), left = _lines(design, force, 1, "a pendulum")
     return _made("pendulum", {"kg_m": float(kg_m)}, left, force)
+
+
+def _pendulum_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
+    return found.law["kg_m"] * G * float(np.sin(at * DEG)) / arm_m
+
+
+def _pendulum_settles(law: Numbers, known: Numbers) -> Numbers:
+    return {"arm_kg": law["kg_m"] / known["arm_m"]} if known.get("arm_m") else {}
 
 
 def fit_cable(columns: Columns, _: Mapping[str, float]) -> MachineFit:
@@ -219,6 +264,14 @@ def fit_cable(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     return _made("cable", {"ratio": float(ratio), "offset_n": float(offset)}, left, force)
 
 
+def _cable_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
+    return found.law["ratio"] * at * G + found.law["offset_n"]
+
+
+def _cable_settles(law: Numbers, _: Numbers) -> Numbers:
+    return {"ratio": law["ratio"]}
+
+
 def fit_corner_bar(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     """Return the bar's share (N) and d/r of a corner bar from plate_kg and force_n at the hand."""
     kg, force = _array(columns, "plate_kg"), _array(columns, "force_n")
@@ -228,25 +281,81 @@ def fit_corner_bar(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     return _made("corner-bar", {"bar_n": float(bar), "sleeve_per_hand": float(share)}, left, force)
 
 
+def _corner_bar_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
+    return found.law["bar_n"] + found.law["sleeve_per_hand"] * at * G
+
+
+def _corner_bar_settles(law: Numbers, known: Numbers) -> Numbers:
+    if not known.get("hand_m"):
+        return {}
+    return {"sleeve_m": law["sleeve_per_hand"] * known["hand_m"]}
+
+
+def _nothing(_: Numbers, __: Numbers) -> Numbers:
+    return {}
+
+
 def _array(columns: Columns, name: str) -> Array:
     return np.asarray(columns[name], dtype=float)
 
 
-Fitter = Callable[[Columns, Mapping[str, float]], MachineFit]
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MachineLaw:
+    """How one kind of machine is read: columns of its readings; the fit; the pull (N) that a fit
+    foretells at a place (`at` in the unit of the readings), None outside a cam's table; and the
+    quantities (SI) that it settles, beside those that are known.
+    """
+
+    columns: tuple[str, ...]
+    fit: Callable[[Columns, Numbers], MachineFit]
+    pull_n: Callable[[MachineFit, float, float, bool], float | None]
+    settles: Callable[[Numbers, Numbers], Numbers] = _nothing
 
 
-FITS: Mapping[str, tuple[tuple[str, ...], Fitter]] = MappingProxyType(
+FITS: Mapping[str, MachineLaw] = MappingProxyType(
     {
-        "spring": (("travel_m", "force_n"), fit_spring),
-        "stack": (("angle_deg", "force_n", "pad_m"), fit_stack),
-        "sled": (("direction", "force_n"), fit_sled),
-        "lever": (("angle_deg", "force_n", "arm_m"), fit_lever),
-        "pendulum": (("angle_deg", "force_n", "arm_m"), fit_pendulum),
-        "cable": (("stack_kg", "force_n"), fit_cable),
-        "corner-bar": (("plate_kg", "force_n"), fit_corner_bar),
+        "spring": MachineLaw(
+            columns=("travel_m", "force_n"),
+            fit=fit_spring,
+            pull_n=_spring_pull,
+            settles=_spring_settles,
+        ),
+        "stack": MachineLaw(
+            columns=("angle_deg", "force_n", "pad_m"), fit=fit_stack, pull_n=_stack_pull
+        ),
+        "sled": MachineLaw(
+            columns=("direction", "force_n"),
+            fit=fit_sled,
+            pull_n=_sled_pull,
+            settles=_sled_settles,
+        ),
+        "lever": MachineLaw(
+            columns=("angle_deg", "force_n", "arm_m"),
+            fit=fit_lever,
+            pull_n=_lever_pull,
+            settles=_lever_settles,
+        ),
+        "pendulum": MachineLaw(
+            columns=("angle_deg", "force_n", "arm_m"),
+            fit=fit_pendulum,
+            pull_n=_pendulum_pull,
+            settles=_pendulum_settles,
+        ),
+        "cable": MachineLaw(
+            columns=("stack_kg", "force_n"),
+            fit=fit_cable,
+            pull_n=_cable_pull,
+            settles=_cable_settles,
+        ),
+        "corner-bar": MachineLaw(
+            columns=("plate_kg", "force_n"),
+            fit=fit_corner_bar,
+            pull_n=_corner_bar_pull,
+            settles=_corner_bar_settles,
+        ),
     }
 )
-"""For each kind of machine: the columns of its readings, and the fit."""
+"""Every kind of machine that is read."""
 
 
 def fit_machine(
@@ -257,4 +366,4 @@ def fit_machine(
     """
     if kind not in FITS:
         raise UnknownNameError("--kind", kind, ("band", *FITS))
-    return FITS[kind][1](columns, given or {})
+    return FITS[kind].fit(columns, given or {})

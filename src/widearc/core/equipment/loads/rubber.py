@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Any, ClassVar
 
 import numpy as np
@@ -65,7 +66,7 @@ class LinearLaw:
         return np.asarray(0.5 * self.rate_n_per_m * np.maximum(0.0, length - self.rest_m) ** 2)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class PointsLaw:
     """Readings joined by a monotone cubic (Fritsch & Carlson 1980, SciPy's PCHIP), for one unfolded
     strand.
@@ -79,32 +80,33 @@ class PointsLaw:
     rest_m: float
     length_m: tuple[float, ...]
     force_n_at: tuple[float, ...]
-    _cubic: Any = field(init=False, repr=False)
-    _integral: Any = field(init=False, repr=False)
-    _end: tuple[float, float, float, float] = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
-        """Check the table and prepare the cubic."""
+        """Check the table."""
         _number("rest_m", self.rest_m, 0.02, 10, "m")
         check_table(self.length_m, self.force_n_at)
-        # scipy.interpolate costs about a second to import: only when a band is really used
+        if max(self.length_m) <= self.rest_m:
+            raise InputError(
+                "length_m", max(self.length_m), f"longer than the rest length {self.rest_m:g} m"
+            )
+
+    @cached_property
+    def _cubic(self) -> tuple[Any, Any, tuple[float, float, float, float]]:
+        """Return the cubic, its integral, and where it ends: length m, pull N, slope N/m, energy
+        J.
+        """
+        # scipy.interpolate costs about a second to import: only when a band is really pulled
         from scipy.interpolate import PchipInterpolator
 
         pairs = [
             (L, f) for L, f in zip(self.length_m, self.force_n_at, strict=True) if self.rest_m < L
         ]
-        if not pairs:
-            raise InputError(
-                "length_m", max(self.length_m), f"longer than the rest length {self.rest_m:g} m"
-            )
         x, y = np.array([(self.rest_m, 0.0), *pairs]).T
         cubic = PchipInterpolator(x, y)
         integral = cubic.antiderivative()
         # the slope of the last interval, not the cubic's end slope, which may be flat
         end_slope = (y[-1] - y[-2]) / (x[-1] - x[-2])
-        object.__setattr__(self, "_cubic", cubic)
-        object.__setattr__(self, "_integral", integral)
-        object.__setattr__(self, "_end", (x[-1], y[-1], end_slope, float(integral(x[-1]))))
+        return cubic, integral, (x[-1], y[-1], end_slope, float(integral(x[-1])))
 
     def scaled(self, factor: float) -> PointsLaw:
         """Return a law whose pull is `factor` times as much at every length."""
@@ -127,15 +129,15 @@ class PointsLaw:
 
     def force_n(self, length: Array) -> Array:
         """Return the pull (N) of one strand at `length` (m), 0 or more, same shape."""
-        last, _, slope, _ = self._end
-        inside = self._cubic(np.clip(length, self.rest_m, last))
+        cubic, _, (last, _, slope, _) = self._cubic
+        inside = cubic(np.clip(length, self.rest_m, last))
         return np.asarray(np.maximum(inside, 0.0) + slope * np.maximum(0.0, length - last))
 
     def energy_j(self, length: Array) -> Array:
         """Return the energy stored (J) in one strand at `length` (m), 0 at rest, same shape."""
-        last, top, slope, _ = self._end
+        _, integral, (last, top, slope, _) = self._cubic
         past = np.maximum(0.0, length - last)
-        inside = self._integral(np.clip(length, self.rest_m, last))
+        inside = integral(np.clip(length, self.rest_m, last))
         return np.asarray(inside + top * past + 0.5 * slope * past**2)
 
 

@@ -19,7 +19,7 @@ from widearc.core.kit import CAST, READ
 from widearc.core.statics import uncertainty_of
 from widearc.formats.laws import law_part
 from widearc.usecases.arc.arc import Arc
-from widearc.usecases.room.kit import kit_of, uncertainty_of_client
+from widearc.usecases.room.kit import stock_of, uncertainty_of_client
 from widearc.web.db import connection, trainer
 from widearc.web.errors import sentence
 from widearc.web.forms.loads import BenchBand, inputs, load_document, refusal, typed_loads
@@ -127,10 +127,9 @@ def _bands() -> dict[str, BenchBand]:
     """Return the measured bands of every place by id."""
     laws: dict[str, BenchBand] = {}
     for place in store.places(connection(), trainer()):
-        items = store.items(connection(), trainer(), place.id)
-        kit, _, _, _ = kit_of(connection(), trainer(), items, place.id)
-        backs = {item.key: item.back_share for item in items}
-        for band in kit.bands:
+        stock = stock_of(connection(), trainer(), place.id)
+        backs = {item.key: item.back_share for item in stock.items}
+        for band in stock.kit.bands:
             laws[band.id] = BenchBand(
                 law=law_part(band.law),
                 name=f"{band.name}, {place.name}",

@@ -102,7 +102,7 @@ def _sheet(
         change=store.last_change(connection(), trainer(), scope(sheet.item.place_id)),
         hung=_hung(sheet, typed, messages),
         words=_words(sheet),
-        headers=",".join(FITS[sheet.kind.fit][0]) if sheet.kind.fit else "",
+        headers=",".join(FITS[sheet.kind.fit].columns) if sheet.kind.fit else "",
     )
     return page, 422 if messages else 200
 

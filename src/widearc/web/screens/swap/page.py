@@ -201,7 +201,7 @@ def _answer(view: SwapView, chosen: Candidate | None, drawn: Mapping[str, Row]) 
         "strip_joint": target.actions[target.main].joint,
         "strip_ends": target.range_deg(target.main),
         "drawing": drawing_of(target, view.wanted, chosen) if chosen else None,
-        "elsewhere": Texts(usecases.elsewhere_of(connection(), trainer(), view)),
+        "elsewhere": Texts(usecases.elsewhere_of(view)),
         "packed": view.room.place.crowding == "packed",
     }
 

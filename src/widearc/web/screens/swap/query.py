@@ -6,7 +6,7 @@ from typing import Any
 
 from flask import session
 
-from widearc import store
+from widearc import store, usecases
 from widearc.core.body import Body
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent, Shape
@@ -18,12 +18,14 @@ from widearc.web.forms.typed import integer, number
 from widearc.web.screens.intent.query import address, intent_of
 
 
-def ask_of(source: Any, *, lenient: bool = False) -> SwapAsk:
+def ask_of(source: Any, *, lenient: bool = False, held: usecases.Holdings | None = None) -> SwapAsk:
     """Return what is asked from an address or form; missing parts come from the last visit or the
     start values.
     """
-    places = [p.id for p in store.places(connection(), trainer())]
-    clients = [c.id for c in store.clients(connection(), trainer())]
+    held = held or usecases.Holdings(connection(), trainer())
+    places = [p.id for p in held.places]
+    goals = {c.id: c.goal for c in held.clients}
+    clients = list(goals)
     try:
         place = integer(source, "place", _last("place", places), what="a place of the list")
         client = integer(source, "client", _last("client", clients), what="a client of the list")
@@ -32,12 +34,7 @@ def ask_of(source: Any, *, lenient: bool = False) -> SwapAsk:
             raise
         place, client = _last("place", places), _last("client", clients)
     intent = _intent(source.get("want", ""), client)
-    goal = (
-        next(c.goal for c in store.clients(connection(), trainer()) if c.id == client)
-        if client in clients
-        else None
-    )
-    sets, reps = GOAL_SETS.get(goal or "muscle", (3, 10))
+    sets, reps = GOAL_SETS.get(goals.get(client) or "muscle", (3, 10))
     return SwapAsk(
         place_id=place,
         client_id=client,

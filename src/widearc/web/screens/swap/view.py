@@ -40,18 +40,21 @@ blueprint = Blueprint("swap", __name__)
 @blueprint.get("/swap")
 def show() -> ResponseReturnValue:
     """Show the ranking for what the address asks, with one candidate drawn."""
-    if not store.places(connection(), trainer()) or not store.clients(connection(), trainer()):
+    held = usecases.Holdings(connection(), trainer())
+    if not held.places or not held.clients:
         return render_template("room/empty.html", change=None)
     problems = Texts()
     try:
-        ask = ask_of(request.args)
+        ask = ask_of(request.args, held=held)
     except InputError as error:
         problems[field_of(error.where)] = refusal_of(error)
         ask = ask_of(
             {key: value for key, value in request.args.items() if key in ("client", "place")},
             lenient=True,
+            held=held,
         )
-    view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+    memo = current_app.extensions["memo"]
+    view = usecases.swap_view(connection(), trainer(), ask, memo, held)
     session["place"], session["client"] = ask.place_id, ask.client_id
     return shown("swap", swap_page(view, request.args, request.args.get("pick"), problems))
 
