@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.test_brute import HINGE, KIT, LOOSE, PRESS, RULES
+from tests.looked import looked
 from widearc.core.arrays import changed
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, ROWS_AT_ONCE, Action, on_grid
@@ -82,7 +83,7 @@ def every_batch(exercise: str, extra: str = ""):
 
 @pytest.mark.parametrize("exercise", FRAMED)
 def test_frames_are_every_place_with_every_pull_place_after_place(exercise):
-    for batch in every_batch(exercise):
+    for batch in looked(every_batch(exercise), 1):
         unloaded = batch.unloaded
         assert isinstance(unloaded, UnloadedSetups) and len(unloaded) == len(
             unloaded.geometries
@@ -90,7 +91,7 @@ def test_frames_are_every_place_with_every_pull_place_after_place(exercise):
         rows = list(unloaded)
         assert len(rows) == len(unloaded)
         wanted = itertools.product(unloaded.geometries, unloaded.pulls)
-        for row, (place, pull) in zip(rows, wanted, strict=True):
+        for row, (place, pull) in looked(zip(rows, wanted, strict=True), 1):
             assert row.options is place.options and row.words == place.words
             assert (row.bands, row.springs, row.anchor, row.pieces) == (
                 pull.bands,
@@ -107,7 +108,7 @@ def test_frames_are_every_place_with_every_pull_place_after_place(exercise):
 
 @pytest.mark.parametrize("exercise", FRAMED)
 def test_rows_made_of_frames_say_the_same_of_themselves_as_the_frames(exercise):
-    for batch in every_batch(exercise):
+    for batch in looked(every_batch(exercise), 1):
         unloaded, rows = batch.unloaded, tuple(batch.unloaded)
         np.testing.assert_array_equal(pieces_to_carry(unloaded), pieces_to_carry(rows))
         assert (
@@ -118,7 +119,7 @@ def test_rows_made_of_frames_say_the_same_of_themselves_as_the_frames(exercise):
         for item, there in users_of(rows).items():
             np.testing.assert_array_equal(users_of(unloaded)[item], there, err_msg=item)
         for table in (table_of(unloaded), table_of(rows)):
-            for index, row in enumerate(rows):
+            for index, row in looked(enumerate(rows), 1):
                 assert table.geometries[table.at_geometry[index]].options == row.options
                 assert table.pulls[table.at_pull[index]].bands == row.bands
             for (band, strands), (_, number) in table.counts.items():
@@ -128,14 +129,14 @@ def test_rows_made_of_frames_say_the_same_of_themselves_as_the_frames(exercise):
 
 @pytest.mark.parametrize("exercise", FRAMED)
 def test_frames_and_their_rows_make_the_same_set_up(exercise):
-    for batch in every_batch(exercise):
+    for batch in looked(every_batch(exercise), 1):
         kg = np.array([10.0, 35.0])
         whole = batch.setup(BODY, LIMITS, batch.unloaded, samples=11, kg=kg)
         rows = batch.setup(BODY, LIMITS, tuple(batch.unloaded), samples=11, kg=kg)
         assert whole.rows == rows.rows == 2 * len(batch.unloaded) and len(whole.loads) == len(
             rows.loads
         )
-        for name, value in whole.resolved.items():
+        for name, value in looked(whole.resolved.items(), 12):
             np.testing.assert_array_equal(value, rows.resolved[name], err_msg=name)
         for one, other in zip(whole.loads, rows.loads, strict=True):
             assert type(one) is type(other)
@@ -583,7 +584,7 @@ def test_an_anchor_that_would_break_is_never_chosen():
     found = ranked(
         Question(asked=PRESS, kit=kit, body=BODY, limits=LIMITS, rules=Rules(), memo=Memo())
     )
-    for candidate in found.candidates:
+    for candidate in looked(found.candidates, 18):
         if candidate.row.anchor is None or candidate.row.anchor[0].id != "eye":
             continue
         pulled = sum(

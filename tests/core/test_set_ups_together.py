@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from tests.looked import looked
 from widearc.core.body import Body, Limits
 from widearc.core.equipment import FreeMass, LinearLaw, Sled
 from widearc.core.errors import InputError
@@ -46,7 +47,7 @@ def two_values(exercise: Exercise, name: str) -> np.ndarray | None:
 def test_any_option_may_differ_between_set_ups_that_are_computed_together(
     exercise: Exercise,
 ) -> None:
-    for name in exercise.options:
+    for name in looked(exercise.options, 8):
         values = two_values(exercise, name)
         if values is None:
             continue
@@ -56,7 +57,7 @@ def test_any_option_may_differ_between_set_ups_that_are_computed_together(
             lowering=False,
         )
         assert together.motion.shape == (2, 21), name
-        for index, value in enumerate(values):
+        for index, value in looked(enumerate(values), 2):
             alone = curve(
                 Setup(exercise=exercise, options={name: float(value)}, samples=21), strict=False
             )

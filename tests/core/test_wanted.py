@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 from scipy.interpolate import PchipInterpolator
 
+from tests.looked import looked
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.dose import RepStyle, StyleKind, Tempo, dose_on_grid, style_weight
@@ -110,7 +111,7 @@ def test_an_intent_has_one_or_two_joints_and_one_kind_of_level():
 
 def test_five_handles_hold_an_exercise_s_own_curve():
     target = target_of(SQUAT)
-    for action, bins in zip(target.actions, target.bins, strict=True):
+    for action, bins in looked(zip(target.actions, target.bins, strict=True), 2):
         start, end, handles = handles_of(bins, action)
         made = WantedAction(action=action, from_deg=start, to_deg=end, handles=handles).demand_nm(
             BODY

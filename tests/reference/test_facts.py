@@ -22,11 +22,11 @@ from widearc.usecases.selfcheck.check import Group
 def test_check_value(check):
     got = check.got()
     assert check.passes(got), (check.expected, got, check.source)
-    # a check that would also pass a tenth off (or a unit off nothing) checks nothing
-    off = [g * 1.1 + (1.0 if g == 0 else 0.0) for g in got]
-    assert not check.passes(off) or check.tolerance >= 0.1 * max(map(abs, check.expected)), (
-        "tolerance too wide"
-    )
+    # a check that also passes a tenth off (or a miss twice as large, or one unit) checks nothing
+    off = [
+        g * 1.1 if e else max(2.0 * abs(g), 1.0) for g, e in zip(got, check.expected, strict=True)
+    ]
+    assert not check.passes(off), "tolerance too wide"
 
 
 def test_every_group_of_sources_is_checked_and_named():

@@ -9,6 +9,7 @@ import re
 import numpy as np
 import pytest
 
+from tests.looked import looked
 from widearc import store, usecases
 from widearc.core.body import Limits
 from widearc.core.curve import Action
@@ -127,7 +128,7 @@ def test_what_changes_is_said_by_muscle_back_grip_and_steadiness(demo):
         demo, 1, SwapAsk(place_id=1, client_id=1, exercise="leg-extension", kg=40.0), MEMO
     )
     columns = usecases.columns_of(view)
-    for candidate in view.ranking.candidates:
+    for candidate in looked(view.ranking.candidates, 22):
         said = usecases.changes(candidate, view.wanted, columns[candidate.exercise.id])
         assert said[-1].startswith(f"Steadiness {candidate.exercise.steadiness} of 5")
         assert ("no heavier load here" in said[-1]) == (candidate.step is None)

@@ -8,6 +8,7 @@ import json
 import pytest
 
 from tests.conftest import NOW
+from tests.looked import looked
 from widearc import store, usecases
 from widearc.core.equipment import KINDS, Source
 from widearc.core.errors import InputError
@@ -424,7 +425,7 @@ def test_each_machine_s_readings_settle_its_numbers(demo, kind, given, rows, set
     typed = rows_of(*({"at": a, "force": f, "arm": "80"} for a, f in rows))
     save_readings(demo, 1, item, parse_readings(fit, typed, "N"), {}, now=NOW)
     found = store.item(demo, 1, item)
-    for name, value in sets.items():
+    for name, value in looked(sets.items(), 1):
         assert found.quantities[name] == pytest.approx(value, abs=0.01), name
         assert found.sources[name] is Source.MEASURED
 

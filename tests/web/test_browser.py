@@ -13,6 +13,7 @@ from xml.etree import ElementTree
 import pytest
 from playwright.sync_api import expect
 
+from tests.looked import looked
 from widearc import store
 
 pytestmark = pytest.mark.browser
@@ -254,7 +255,7 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
         "console", lambda m: troubles.append(m.text) if m.type in ("error", "warning") else None
     )
     page.on("pageerror", lambda e: troubles.append(str(e)))
-    for address in PAGES:
+    for address in looked(PAGES, 1):
         page.emulate_media(color_scheme="light")
         page.goto(served + address)
         page.evaluate(AXE)

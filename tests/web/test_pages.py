@@ -11,6 +11,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import NOW
+from tests.looked import looked
 from widearc import store
 from widearc.core import errors
 from widearc.core.exercises import EXERCISES
@@ -339,7 +340,7 @@ def test_times_are_kept_as_given(database):
 
 @pytest.mark.parametrize("family", sorted({entry.family for entry in EXERCISES.values()}))
 def test_arc_shows_every_exercise_of_the_catalogue(client, family):
-    for id_, entry in EXERCISES.items():
+    for id_, entry in looked(EXERCISES.items(), 101):
         if entry.family != family:
             continue
         response = client.get(f"/arc/?exercise={id_}&client=1")
