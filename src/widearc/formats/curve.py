@@ -11,7 +11,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, Tempo, dose_on_grid
-from widearc.core.equipment import Band, Sled
+from widearc.core.equipment import Line
 from widearc.core.movement import Motion
 from widearc.core.muscle import GROUPS, JOINTS, muscle_use
 from widearc.core.statics import (
@@ -239,9 +239,9 @@ def _load_part(curve: Curve, index: int, row: int) -> dict[str, Any]:
     if index in motion.load_lengths:
         length = motion.load_lengths[index]
         part["length_m"] = _list(length[row])
-        if isinstance(load, Band) and not forces:
-            part["force_n"] = _list(motion.full(load.tension_n(length))[row])
-    if isinstance(load, Sled) and motion.path_force is not None:
+        if isinstance(load, Line) and load.on_parts and not forces:
+            part["force_n"] = _list(motion.full(load.pull_n(length, lowering=False))[row])
+    if load.on_path and motion.path_force is not None:
         part["force_n"] = _list(motion.path_force[row])
     return part
 

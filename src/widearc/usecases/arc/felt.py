@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from widearc import store
-from widearc.core.equipment import Band
+from widearc.core.equipment import Band, FreeMass
 from widearc.core.errors import InputError
 from widearc.core.statics import Curve
 from widearc.core.strength import hardest
@@ -17,19 +17,6 @@ from widearc.usecases.client.strength import asked
 
 THIRDS = ("lengthened", "middle", "shortened")
 TWICE = 2
-
-
-AGAIN = {
-    "spring": "weigh the springs again at the first mark and at full travel",
-    "stack": "read the stack's pull again at the pad, at three angles or more",
-    "lever": "measure the lever's arm and its angle at the start again",
-    "sled": "weigh the empty sled again and read the rails' angle",
-    "pendulum": "measure the pendulum's arm again",
-    "cable": "read the cable's pull and the pulley's height again",
-    "corner-bar": "measure from the pivot to the hands again",
-    "chain": "weigh the chain and measure its length again",
-    "mass": "tape the thigh again, and look where the pressure is under the foot",
-}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -79,15 +66,14 @@ def measure_again(curve: Curve, felt: str) -> str:
     words.
     """
     at = round((THIRDS.index(felt) + 0.5) / 3 * (len(curve.motion.position) - 1))
-    kinds = []
     for index, load in enumerate(curve.setup.loads):
         if isinstance(load, Band) and index in curve.motion.load_lengths:
             apart = np.broadcast_to(curve.motion.load_lengths[index], curve.motion.shape)[0, at]
             length = float(load.own_m(apart))
             return f"weigh the band again at {100 * length:.0f} cm, the length it has there"
-        kinds.append(load.kind)
-    first = next((k for k in AGAIN if k in kinds), "mass")
-    return AGAIN[first]
+    # iron errs least: what a machine or a spring does comes first
+    kinds = {type(load) for load in curve.setup.loads} or {FreeMass}
+    return min(kinds, key=lambda kind: (kind.made_of == "iron", kind.rank)).again
 
 
 def keep_felt(

@@ -2,22 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.equipment import (
-    Band,
-    Cable,
-    Chain,
-    CornerBar,
-    FreeMass,
-    Lever,
-    Pendulum,
-    Sled,
-    SpringLoad,
-)
+from widearc.core.equipment import AtPort, FreeMass, Load
 from widearc.core.statics import Curve
 
 
@@ -30,89 +21,58 @@ def _loads(curve: Curve, points: dict[str, Array]) -> list[dict[str, Any]]:
     drawn: list[dict[str, Any]] = []
     for index, load in enumerate(curve.setup.loads):
         key = f"load{index}"
-        if isinstance(load, FreeMass):
-            kg = float(np.ravel(load.kg)[0])
-            if kg > 0:
-                text = f"{kg / 2:g}" if load.port == "hands" else f"{kg:g}"
-                size = (
-                    0.15
-                    if load.port in ("back-high", "back-low", "front-rack")
-                    else 0.055 + 0.0018 * min(kg, 40)
-                )
-                drawn.append(
-                    {
-                        "key": key,
-                        "line": False,
-                        "a": _load_point(curve, index),
-                        "text": text,
-                        "r": size,
-                    }
-                )
-        elif isinstance(load, Band):
-            if float(np.ravel(load.count)[0]) > 0 and load.port in ("sled", "carriage"):
+        if load.on_path:
+            drawn.append(_on_path(key, load, points))
+        elif isinstance(load, AtPort) and load.port in ("sled", "carriage"):
+            if load.can_be_none and not _is_none(load):
                 here = points["plate"] if "plate" in points else points["pressure"]
-                drawn.append(_line_load(key, _fixed(load.anchor or (0.0, 0.0, 0.0), here), here))
-            elif float(np.ravel(load.count)[0]) > 0:
-                here = _load_point(curve, index)
-                end = load.anchor or (0.0, 0.0, 0.0)
-                far = points.get("pressure", here) if load.anchor_port else _fixed(end, here)
-                drawn.append(_line_load(key, far, here))
-        elif isinstance(load, Cable | SpringLoad | Lever) and load.port not in ("sled", "carriage"):
-            here = _load_point(curve, index)
-            held = (
-                load.pulley
-                if isinstance(load, Cable)
-                else load.pivot
-                if isinstance(load, Lever)
-                else load.anchor
-            )
-            drawn.append(_line_load(key, _fixed(held or (0.0, 0.0), here), here))
-            if isinstance(load, Lever):
-                drawn.append(
-                    {"key": f"{key}w", "line": False, "a": here, "text": _kg(load.kg), "r": 0.06}
-                )
-        elif isinstance(load, CornerBar):
-            here = _load_point(curve, index)
-            corner = load.pivot or (float(here[0, 0]) + load.hand_m * 0.9, 0.05)
-            drawn.append(_line_load(key, _fixed(corner, here), here))
-        elif isinstance(load, Chain):
-            here = _load_point(curve, index)
-            drawn.append(
-                _line_load(key, np.stack((here[0], np.maximum(here[1] - load.length_m, 0.0))), here)
-            )
-        elif isinstance(load, Pendulum):
-            drawn.append(
-                {
-                    "key": key,
-                    "line": False,
-                    "a": _load_point(curve, index),
-                    "text": _kg(load.kg),
-                    "r": 0.1,
-                }
-            )
-        elif isinstance(load, Sled) and "plate" in points:
-            plate = points["plate"]
-            away = plate - points["ankle"]
-            centre = plate + away / np.hypot(*away) * 0.24
-            drawn.append({"key": key, "line": False, "a": centre, "text": _kg(load.kg), "r": 0.19})
-        elif isinstance(load, Sled):
-            at = points.get("pad", points["pressure"])
-            behind = np.array([[-0.2], [0.1]]) if "pad" in points else np.array([[0.0], [-0.1]])
-            drawn.append(
-                {"key": key, "line": False, "a": at + behind, "text": _kg(load.kg), "r": 0.13}
-            )
+                drawn.append(_line_load(key, load.far_end(here), here))
+        elif _acts(curve, index) and not _is_none(load):
+            drawn += _at_body(key, load, _load_point(curve, index), points)
     return drawn
 
 
-def _kg(value: Any) -> str:
-    return f"{float(np.ravel(value)[0]):g}"
+def _at_body(
+    key: str, load: Load, here: Array, points: dict[str, Array]
+) -> Iterator[dict[str, Any]]:
+    """Yield the line to where a load comes from, and the disc of its weight."""
+    far = points.get("pressure", here) if load.other_port else load.far_end(here)
+    if far is not None:
+        yield _line_load(key, far, here)
+    if load.disc_kg is not None:
+        yield _disc(f"{key}w" if far is not None else key, load, here)
 
 
-def _fixed(end: Any, here: Array) -> Array:
-    """Return a fixed point (m) as many times as there are samples."""
-    x, y = (float(np.ravel(v)[0]) for v in end[:2])
-    return np.array([[x], [y]]) * np.ones_like(here)
+def _disc(key: str, load: Load, here: Array) -> dict[str, Any]:
+    kg, radius = load.disc_kg or 0.0, 0.1
+    if isinstance(load, FreeMass):
+        bar = load.port in ("back-high", "back-low", "front-rack")
+        radius = 0.15 if bar else 0.055 + 0.0018 * min(kg, 40)
+        kg = kg / 2 if load.port == "hands" else kg
+    elif isinstance(load, AtPort):
+        radius = 0.06
+    return {"key": key, "line": False, "a": here, "text": f"{kg:g}", "r": radius}
 
 
-def _line_load(key: str, far: Array, here: Array) -> dict[str, Any]:
+def _on_path(key: str, load: Load, points: dict[str, Array]) -> dict[str, Any]:
+    """Return the disc of a sled behind its plate, at the pad, or under the feet."""
+    if "plate" in points:
+        away = points["plate"] - points["ankle"]
+        centre, radius = points["plate"] + away / np.hypot(*away) * 0.24, 0.19
+    elif "pad" in points:
+        centre, radius = points["pad"] + np.array([[-0.2], [0.1]]), 0.13
+    else:
+        centre, radius = points["pressure"] + np.array([[0.0], [-0.1]]), 0.13
+    return {"key": key, "line": False, "a": centre, "text": f"{load.disc_kg:g}", "r": radius}
+
+
+def _acts(curve: Curve, index: int) -> bool:
+    return any(f.source == f"load {index}" for f in curve.motion.forces)
+
+
+def _is_none(load: Load) -> bool:
+    return load.can_be_none and float(np.ravel(load.value(load.amount))[0]) <= 0
+
+
+def _line_load(key: str, far: Array | None, here: Array) -> dict[str, Any]:
     return {"key": key, "line": True, "a": far, "b": here, "text": "", "r": 0.0}

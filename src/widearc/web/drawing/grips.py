@@ -215,14 +215,7 @@ def _loads(
     curve: Curve, p: Points, drawn: Figure, loads: Sequence[Mapping[str, str]]
 ) -> Iterator[Grip]:
     for index, (load, typed) in enumerate(zip(curve.setup.loads, loads, strict=False)):
-        end = next(
-            (
-                getattr(load, n)
-                for n in ("anchor", "pulley", "pivot")
-                if getattr(load, n, None) is not None
-            ),
-            None,
-        )
+        end = load.fixed_at
         if end is not None and typed.get("tie", "point") == "point":
             x, y = (float(np.ravel(v)[0]) for v in end[:2])
             at = np.array([[x], [y]]) * np.ones_like(p[next(iter(p))])

@@ -11,7 +11,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.curve import STILL
-from widearc.core.equipment import Band
+from widearc.core.equipment import Band, Line
 from widearc.core.statics import Curve, grip_n, lumbar
 from widearc.core.statics.spine import OCCUPATIONAL_N
 from widearc.core.units import to_deg
@@ -29,20 +29,6 @@ VIEWS = (
 
 RULE_WIDTH, RULE_LEFT, RULE_RIGHT = 1100.0, 40.0, 40.0
 STEPS = (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000)
-
-
-SHOWN_LOADS = {
-    "mass": "weight",
-    "band": "band",
-    "spring": "spring",
-    "stack": "stack",
-    "lever": "lever",
-    "sled": "sled",
-    "pendulum": "pendulum",
-    "cable": "cable",
-    "corner-bar": "bar",
-    "chain": "chain",
-}
 
 
 def lead_joint(found: Curve) -> str | None:
@@ -121,19 +107,19 @@ def forces(found: Curve) -> tuple[list[Solo], list[dict[str, Any]]]:
         )
     for index, load in enumerate(found.setup.loads):
         acting = [f for f in motion.forces if f.source == f"load {index}"]
-        name = SHOWN_LOADS.get(load.kind, load.kind)
+        name = load.short
         if acting:
             size = np.hypot(*motion.full(acting[-1].force)[:, 0])
             rows.append(
                 (f"load-{index}", name, f"pull or weight on the body{_strands(load)}", size)
             )
-        elif index in motion.load_lengths and isinstance(load, Band):
+        elif index in motion.load_lengths and isinstance(load, Line) and load.on_parts:
             rows.append(
                 (
                     f"load-{index}",
                     name,
                     "pull",
-                    motion.full(load.tension_n(motion.load_lengths[index]))[0],
+                    motion.full(load.pull_n(motion.load_lengths[index], lowering=False))[0],
                 )
             )
     hand = grip_n(found.setup, motion)

@@ -131,6 +131,15 @@ class Load:
         """Return the weight to write on it in a drawing, kg; None: drawn as a line."""
         return None
 
+    def far_end(self, here: Array) -> Array | None:
+        """Return where it comes from, for what it pulls at `here`, m (2, …): the room's origin
+        where that is not known; None for a weight that hangs from nothing.
+        """
+        if self.fixed_at is None and self.disc_kg is not None:
+            return None
+        x, y = (float(np.ravel(v)[0]) for v in (self.fixed_at or (0.0, 0.0))[:2])
+        return np.array([[x], [y]]) * np.ones_like(here)
+
     def unread(self) -> bool:
         """Return whether it needs what only the movement tells; see `read_off`."""
         return False
