@@ -16,9 +16,12 @@ import time
 from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from widearc.core.errors import InputError, UnknownNameError, WideArcError
+
+if TYPE_CHECKING:
+    from widearc.usecases.room.exchange import ImportPlan
 
 # each command imports what it needs, so that help and a wrong word are answered at once
 
@@ -249,21 +252,21 @@ def _kit(arguments: argparse.Namespace) -> Any:
     now = datetime.now(UTC).isoformat(timespec="seconds")
     with contextlib.closing(store.open_store(database)) as con:
         trainer = store.local_trainer(con, now=now)
-        places = {place.name.lower(): place.id for place in store.places(con, trainer)}
-        place = places.get(arguments.place.lower())
-        if place is None:
-            raise UnknownNameError(
-                "--place", arguments.place, [p.name for p in store.places(con, trainer)]
-            )
+        places = {place.name.lower(): place for place in store.places(con, trainer)}
+        if arguments.place.lower() not in places:
+            raise UnknownNameError("--place", arguments.place, [p.name for p in places.values()])
+        place = places[arguments.place.lower()].id
         if arguments.way == "export":
             return _written(export_kit(con, trainer, place), arguments.file)
         document = load_json(_text(arguments.file))
         if arguments.preview:
-            plan = plan_import(con, trainer, place, document)
-        else:
-            plan = import_kit(con, trainer, place, document, now=now)
+            return _planned(plan_import(con, trainer, place, document), done=False)
+        return _planned(import_kit(con, trainer, place, document, now=now), done=True)
+
+
+def _planned(plan: ImportPlan, *, done: bool) -> dict[str, Any]:
     return {
-        "done": not arguments.preview,
+        "done": done,
         "new": [item.name for item in plan.new],
         "changed": [
             {"name": item.name, "differs": list(differs)} for item, _, differs in plan.changed

@@ -13,7 +13,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, Tempo
 from widearc.core.intent import Intent
-from widearc.core.kit import Kit, Rules
+from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.movement import Setup
 from widearc.core.search import Candidate, Question, Ranking
 from widearc.formats.documents import check
@@ -159,21 +159,18 @@ def _candidate(
     ranking: Ranking, item: Candidate, tweaks: Sequence[Tweak], reps: int | None
 ) -> dict[str, Any]:
     exercise, motion = item.exercise, item.curve.motion
-    return {
+    part = {
         "exercise": exercise.id,
         "name": exercise.name,
         "options": dict(item.row.options),
-        "pieces": [
-            {"item": p.item, "kind": p.kind, "label": p.label, "number": p.number, "kg": p.kg}
-            for p in item.pieces
-        ],
+        "pieces": [_piece(p) for p in item.pieces],
         "set_up": item.row.words,
         "loads": [load_part(load) for load in item.curve.setup.loads],
-        "match": round(item.match, 6) if ranking.target.has_level else None,
+        "match": None,
         "match_error": round(item.uncertainty.match, 6),
         "shape": round(item.shape, 6),
         "reach": round(item.reach, 6),
-        "level": round(item.level, 6) if ranking.target.has_level else None,
+        "level": None,
         "joints": [_joint(ranking, item, index) for index in range(len(ranking.target.actions))],
         "equal_effort_reps": reps,
         "tweaks": [{"words": t.words, "gain": round(t.gain, 6), "key": t.key} for t in tweaks],
@@ -185,6 +182,19 @@ def _candidate(
         "smallest_step": None if item.step is None else round(item.step, 6),
         "steadiness": exercise.steadiness,
         "fails_alone": exercise.fails_alone,
+    }
+    if ranking.target.has_level:
+        part |= {"match": round(item.match, 6), "level": round(item.level, 6)}
+    return part
+
+
+def _piece(piece: Piece) -> dict[str, Any]:
+    return {
+        "item": piece.item,
+        "kind": piece.kind,
+        "label": piece.label,
+        "number": piece.number,
+        "kg": piece.kg,
     }
 
 

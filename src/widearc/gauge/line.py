@@ -46,15 +46,11 @@ def parse_line(text: str) -> Sample | None:
         raise InputError("line", clean, "time_s,position_m,force_n")
     overload = parts[2].strip().upper() == "OL"
     try:
-        time_s, position_m = float(parts[0]), float(parts[1])
-        force_n = 0.0 if overload else float(parts[2])
+        time_s, position_m, force_n = map(float, (*parts[:2], "0" if overload else parts[2]))
     except ValueError:
         raise InputError("line", clean, "numbers with a decimal point") from None
-    if (
-        not all(map(math.isfinite, (time_s, position_m, force_n)))
-        or abs(position_m) > 50
-        or abs(force_n) > 1e5
-    ):
+    # so written, what is not a number is refused too
+    if not (math.isfinite(time_s) and abs(position_m) <= 50 and abs(force_n) <= 1e5):
         raise InputError(
             "line", clean, "finite numbers: position within 50 m, force within 100,000 N"
         )

@@ -10,7 +10,7 @@ from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError
 from widearc.core.matching import compare
 from widearc.core.search import Candidate, PreparedBatch, Question
-from widearc.core.setups import extras_here
+from widearc.core.setups import LoadedSetup, extras_here
 from widearc.core.statics import curve
 
 MOST_LOADS = 60
@@ -68,6 +68,10 @@ def equal_loads(
     return tuple(answers)
 
 
+def _same(bare: LoadedSetup, row: LoadedSetup) -> bool:
+    return (bare.options, bare.bands, bare.words) == (row.options, row.bands, row.words)
+
+
 def _frame_of(
     chosen: Candidate, question: Question
 ) -> tuple[PreparedBatch, int, tuple[int, ...]] | None:
@@ -75,15 +79,12 @@ def _frame_of(
     that are free; None without any.
     """
     extras = extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)
-    for part in question.prepared(
-        chosen.exercise, chosen.extra if chosen.extra in extras else ""
-    ).parts:
-        if len(part.batch.totals) < 2:
-            continue
+    extra = chosen.extra if chosen.extra in extras else ""
+    parts = question.prepared(chosen.exercise, extra).parts
+    for part in (p for p in parts if len(p.batch.totals) > 1):
         mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
         for index, bare in enumerate(part.batch.unloaded):
-            same = bare.options == chosen.row.options and bare.bands == chosen.row.bands
-            if same and bare.words == chosen.row.words and mask[index].any():
+            if _same(bare, chosen.row) and mask[index].any():
                 totals = np.flatnonzero(mask[index])
                 return (
                     part,

@@ -44,11 +44,10 @@ def _one_leg(own: Curve) -> bool:
 
 
 def _sore(joint: str, side: str, own: Curve, wanted: Curve | None) -> str:
-    which = "both" if side == "both" else side
     if joint == "low back":
         presses = presses_on_spine(own.setup.loads)
         return f"Sore low back: the load {'presses' if presses else 'does not press'} on the spine."
-    name = f"Sore {which} {joint}{'s' if which == 'both' else ''}"
+    name = f"Sore {side} {joint}{'s' if side == 'both' else ''}"
     there = _peak(own, joint)
     if wanted is None:
         return f"{name}: {there:.0f} N·m at most."

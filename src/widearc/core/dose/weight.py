@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from widearc.core.arrays import Array
+from widearc.core.arrays import Array, BoolArray
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose.dose import SPREAD_DEG, Tempo
 from widearc.core.dose.style import RepStyle, StyleKind
@@ -28,22 +28,21 @@ def style_weight(style: RepStyle, tempo: Tempo, ends_deg: tuple[float, float]) -
     elif style.kind is StyleKind.LOWERING_ONLY:
         weight[inside] = tempo.lowering_s / plain_s
     elif style.kind is StyleKind.ONE_AND_A_QUARTER:
-        first, last = ends_deg
-        here = (
-            (first, first + 0.25 * (last - first))
-            if style.end == "lengthened"
-            else (last, last - 0.25 * (last - first))
-        )
+        from_, to = ends_deg if style.end == "lengthened" else ends_deg[::-1]
+        here = from_, from_ + 0.25 * (to - from_)
         weight[(min(here) <= CENTRES_DEG) & (max(here) >= CENTRES_DEG)] = 2.0
     elif style.kind is StyleKind.PARTIALS:
         part = sorted((float(style.from_deg or 0.0), float(style.to_deg or 0.0)))
         weight[(part[0] > CENTRES_DEG) | (part[1] < CENTRES_DEG)] = 0.0
     elif style.kind in (StyleKind.PAUSE, StyleKind.HOLD):
         at = float(np.clip(style.at_deg or 0.0, low, high))
-        spread = np.where(inside, np.maximum(0.0, 1.0 - np.abs(CENTRES_DEG - at) / SPREAD_DEG), 0.0)
-        per_degree_s = plain_s / max(high - low, 1.0)
-        weight = (
-            weight
-            + spread / max(float(spread.sum()), 1e-9) * float(style.seconds or 0.0) / per_degree_s
-        )
+        seconds_a_degree = plain_s / max(high - low, 1.0)
+        weight = weight + _pause(at, inside) * float(style.seconds or 0.0) / seconds_a_degree
     return weight
+
+
+def _pause(at_deg: float, inside: BoolArray) -> Array:
+    """Return a triangle about an angle inside a range, which sums to 1, (220,)."""
+    triangle = np.maximum(0.0, 1.0 - np.abs(CENTRES_DEG - at_deg) / SPREAD_DEG)
+    spread = np.where(inside, triangle, 0.0)
+    return np.asarray(spread / max(float(spread.sum()), 1e-9))

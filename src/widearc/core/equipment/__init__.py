@@ -11,9 +11,10 @@ from widearc.core.equipment.items.band_fit import (
     fit_points,
     points_law,
 )
+from widearc.core.equipment.items.fitted import MachineFit
 from widearc.core.equipment.items.hold import Hold, HoldKind, Margin, gives_way, margin, stands
 from widearc.core.equipment.items.kinds import ANCHORS, FURNITURE, KINDS, MACHINES, kind_of
-from widearc.core.equipment.items.machine_fit import FITS, MachineFit, fit_machine
+from widearc.core.equipment.items.machine_fit import FITS, fit_machine
 from widearc.core.equipment.items.pair import PairMatch, folded_pull_n, pair_match
 from widearc.core.equipment.items.quantity import (
     ItemKind,

@@ -73,12 +73,12 @@ class WantedAction:
     @staticmethod
     def _check_handles(handles: tuple[tuple[float, float], ...]) -> None:
         places = [place for place, _ in handles]
-        if len(places) < 2 or places[0] != 0 or places[-1] != 1 or any(np.diff(places) <= 0):
+        if places[:1] != [0] or places[-1] != 1 or any(np.diff(places) <= 0):
             raise InputError("/handles", places, "fractions that rise from 0 to 1")
         for index, (_, nm) in enumerate(handles):
-            if not math.isfinite(nm) or not 0 <= nm <= MOST_NM:
+            if not 0 <= nm <= MOST_NM:
                 raise InputError(f"/handles/{index}/nm", nm, f"from 0 to {MOST_NM:g} N·m")
-        if not any(nm > 0 for _, nm in handles):
+        if max(nm for _, nm in handles) <= 0:
             raise InputError("/handles", 0, "a demand over 0 somewhere")
 
     @property

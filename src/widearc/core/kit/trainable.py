@@ -25,6 +25,9 @@ class Trainable:
     held_up: tuple[Exercise, ...]
 
 
+_COMPARED = tuple(exercise for exercise in EXERCISES.values() if exercise.compared)
+
+
 def trainable_here(
     kit: Kit, *, taken: frozenset[str], limits: Limits, rules: Rules
 ) -> tuple[Trainable, ...]:
@@ -34,9 +37,7 @@ def trainable_here(
     free = kit.without(taken)
     now: dict[Action, list[Exercise]] = {action: [] for action in Action}
     held_up: dict[Action, list[Exercise]] = {action: [] for action in Action}
-    for exercise in EXERCISES.values():
-        if not exercise.compared:
-            continue
+    for exercise in _COMPARED:
         if _possible(exercise, kit, free, limits, rules, taken):
             target = now
         elif taken and _possible(exercise, kit, kit, limits, rules, frozenset()):

@@ -11,6 +11,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import PORTS
 from widearc.core.equipment import AtPort, Line, Load, Pendulum, Stack, Stored, height_j
+from widearc.core.equipment.loads.load import Moving
 from widearc.core.errors import InputError
 from widearc.core.exercises import Options
 from widearc.core.geometry import spread, vec
@@ -157,6 +158,13 @@ def _segment(port: str) -> str:
     return "trunk" if segment == "pad" else segment
 
 
+def _inertia(motion: Motion, moving: Moving, point: Array, segment: str) -> Inertia:
+    travel = None if moving.travel is None else motion.full(moving.travel)
+    return Inertia(
+        segment=segment, point=point, kg=moving.kg, towards=moving.towards, travel=travel
+    )
+
+
 def book(motion: Motion, index: int, stored: Stored, point: Array, segment: str) -> None:
     """Book what a load stores, its length, the mass that a fast lift must speed up, and what must
     be known of it.
@@ -170,13 +178,7 @@ def book(motion: Motion, index: int, stored: Stored, point: Array, segment: str)
     if stored.friction_j is not None:
         motion.friction_work_j = motion.friction_work_j + motion.full(stored.friction_j)
     if stored.moving is not None:
-        moving = stored.moving
-        travel = None if moving.travel is None else motion.full(moving.travel)
-        motion.inertias.append(
-            Inertia(
-                segment=segment, point=point, kg=moving.kg, towards=moving.towards, travel=travel
-            )
-        )
+        motion.inertias.append(_inertia(motion, stored.moving, point, segment))
     for name, value in stored.marks.items():
         motion.marks[f"{name}_{index}_m"] = spread(value, motion.shape)
     for where, text in stored.fails:

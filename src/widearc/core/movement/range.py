@@ -29,23 +29,24 @@ MOST_ZOOMS = 6  # on the step in which balance is lost: each as fine again as th
 RISES = 2.6  # times the last step: see _highest
 
 
+def _cut_lean(setup: Setup, options: dict[str, Any], words: str) -> dict[str, str]:
+    """Shorten a lean over bent knees, the same way."""
+    on_knees = setup.exercise.variant != "forward" and options["pivot"] == "knee"
+    most = setup.limits.knee - 90 * DEG
+    if not on_knees or not np.any(options["lean_from"] > most + _CLOSE):
+        return {}
+    options["lean_from"] = np.minimum(options["lean_from"], most)
+    if np.any(options["lean_from"] <= options["lean_to"]):
+        raise PostureError(0.0, f"{words} leaves no range for {setup.exercise.name.lower()}")
+    return {"knee": words}
+
+
 def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
     """Shorten the range to the client's knee limit; return what was cut and why."""
     limit = setup.limits.knee
     words = f"knee limit {setup.limits.knee_deg:.0f}°"
     if "lean_from" in options:
-        if (
-            setup.exercise.variant != "forward"
-            and options["pivot"] == "knee"
-            and np.any(options["lean_from"] + 90 * DEG > limit + _CLOSE)
-        ):
-            options["lean_from"] = np.minimum(options["lean_from"], limit - 90 * DEG)
-            if np.any(options["lean_from"] <= options["lean_to"]):
-                raise PostureError(
-                    0.0, f"{words} leaves no range for {setup.exercise.name.lower()}"
-                )
-            return {"knee": words}
-        return {}
+        return _cut_lean(setup, options, words)
     cut = {}
     for end in ("knee_from", "knee_to"):
         if end in options and np.any(options[end] > limit + _CLOSE):
@@ -87,13 +88,14 @@ def _shorter_for_hip(motion: Motion, setup: Setup, key: str, between: Between) -
     over = hip > limits.hip_flexion + _CLOSE
     rows = np.flatnonzero(over.any(axis=1))
     start = np.array(driver[:, :1])
-    for row in rows:
-        if over[row, -1]:
-            mask = np.zeros_like(over)
-            mask[row] = True
-            motion.fail(mask, f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way")
-        else:
-            start[row] = _crossing(hip[row], driver[row], limits.hip_flexion, over[row])
+    always = over[:, -1:]
+    if always.any():
+        motion.fail(
+            always & np.ones_like(over),
+            f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way",
+        )
+    for row in np.flatnonzero(over.any(axis=1) & ~over[:, -1]):
+        start[row] = _crossing(hip[row], driver[row], limits.hip_flexion, over[row])
     unseen = _unseen_crossings(motion, setup, key, driver, between)
     start[list(unseen), 0] = list(unseen.values())
     return start if rows.size or unseen else None

@@ -39,7 +39,7 @@ def sentences(use: MuscleUse) -> tuple[str, ...]:
     """
     groups = [use.of(name) for name in GROUPS]
     total = positive_work_j(use)
-    most = max((float(g.force_n.max()) for g in groups), default=0.0)
+    most = max(float(g.force_n.max()) for g in groups)
     if total <= 0 or most <= 0:
         return ()
     said = []
@@ -52,14 +52,9 @@ def sentences(use: MuscleUse) -> tuple[str, ...]:
         "third of the muscle’s own length."
     )
     for group in groups:
-        if (
-            group is first
-            or float(group.force_n.max()) < TENSE * most
-            or group.work_j > LITTLE * total
-        ):
-            continue
-        if text := _hardly(group, total):
-            said.append(text)
+        tense = float(group.force_n.max()) >= TENSE * most and group.work_j <= LITTLE * total
+        if group is not first and tense:
+            said += filter(None, [_hardly(group, total)])
     if use.unanswered > UNANSWERED:
         said.append(
             f"Up to {100 * use.unanswered:.0f} % of the demand is answered by no muscle of this "

@@ -70,22 +70,19 @@ def _asked(batches: Sequence[Batch], body: Body, limits: Limits, call: SolveQueu
     """
     known = _Known()
     plans = [plan_of(batch, body.mass_kg) for batch in batches]
-    every = sum(
-        len(batch.unloaded) * len(plan.points) for batch, plan in zip(batches, plans, strict=True)
-    )
-    exact = all(
-        is_linear(batch) or plan.own is not None for batch, plan in zip(batches, plans, strict=True)
-    )
+    planned = list(zip(batches, plans, strict=True))
+    every = sum(len(batch.unloaded) * len(plan.points) for batch, plan in planned)
+    exact = all(is_linear(batch) or plan.own is not None for batch, plan in planned)
     # a press's guesses are off by the knee in its push at any number of places
     pressed = bool(batches) and batches[0].exercise.family == "sled press"
     samples = SAMPLES if every <= SMALL and exact and not pressed else SEARCH_SAMPLES
     made: list[_Made] = []
-    for batch, points in zip(batches, (plan.points for plan in plans), strict=True):
+    for batch, plan in planned:
         if _adds_up(batch):
-            made.append(_superposed(batch, points, body, limits, call, known))
+            made.append(_superposed(batch, plan.points, body, limits, call, known))
         else:
-            setup = batch.setup(body, limits, batch.unloaded, samples=samples, kg=points)
-            made.append(itemgetter(call.add(setup, batch.unloaded, len(points))))
+            setup = batch.setup(body, limits, batch.unloaded, samples=samples, kg=plan.points)
+            made.append(itemgetter(call.add(setup, batch.unloaded, len(plan.points))))
     return made
 
 

@@ -198,9 +198,7 @@ def _on_grid(angle: Array, demand: Array, action: Action) -> Narrow:
     grid = np.empty((len(angle), len(CENTRES_DEG)), dtype=np.float32)
     for rows in many:
         grid[rows] = demand[rows] @ on_grid(angle[rows[0]], np.eye(samples), action, signed=True)
-    few = np.array(
-        [row for rows in alike.values() if len(rows) <= 2 * samples for row in rows], dtype=np.intp
-    )
+    few = np.setdiff1d(np.arange(len(angle)), np.concatenate(many))
     if few.size:
         grid[few] = on_grid(angle[few], demand[few], action, signed=True)
     return grid

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Any
 
 import numpy as np
 
@@ -17,44 +18,22 @@ def _bands(way: LoadWay, table: SetupTable, times: int, lead_m: float) -> Iterat
     row so many times.
     """
     ends = [pull.anchor for pull in table.pulls]
-    far, high = (
-        _column(table.of_pulls(values), times)
-        for values in (
-            [end[1] if end else 0.0 for end in ends],
-            [end[0].height_m if end else 0.0 for end in ends],
-        )
-    )
+    places = [(end[1], end[0].height_m) if end else (0.0, 0.0) for end in ends]
+    far = _column(table.of_pulls([x for x, _ in places]), times)
+    high = _column(table.of_pulls([y for _, y in places]), times)
     for (_, strands), (band, number) in table.counts.items():
-        count = _column(number, times)
+        where: dict[str, Any] = {"law": band.law, "anchor": (far, high, 0.0), "lead_m": lead_m}
         if way.from_ == "feet":
-            law = band.standing_law()
-            yield Band(
-                law=law,
-                port=way.port,
-                anchor_port="sole",
-                strands=strands,
-                count=count,
-                hysteresis=band.hysteresis,
-            )
+            where = {"law": band.standing_law(), "anchor_port": "sole"}
         elif way.from_ == "thighs":
-            yield Band(
-                law=band.law,
-                port=way.port,
-                anchor_port=way.port,
-                strands=strands,
-                count=count,
-                hysteresis=band.hysteresis,
-            )
-        else:
-            yield Band(
-                law=band.law,
-                port=way.port,
-                anchor=(far, high, 0.0),
-                strands=strands,
-                count=count,
-                hysteresis=band.hysteresis,
-                lead_m=lead_m,
-            )
+            where = {"law": band.law, "anchor_port": way.port}
+        yield Band(
+            port=way.port,
+            strands=strands,
+            count=_column(number, times),
+            hysteresis=band.hysteresis,
+            **where,
+        )
 
 
 def _column(values: Array, times: int) -> Array:

@@ -215,21 +215,25 @@ def pieces_to_carry(rows: Sequence[LoadedSetup]) -> Array:
     )
 
 
+def _users_of_each(rows: Sequence[LoadedSetup]) -> dict[str, BoolArray]:
+    used: dict[str, BoolArray] = {}
+    for index, row in enumerate(rows):
+        for item in row.items():
+            used.setdefault(item, np.zeros(len(rows), dtype=bool))[index] = True
+    return used
+
+
 def users_of(rows: Sequence[LoadedSetup]) -> dict[str, BoolArray]:
     """Return which rows use each thing, (rows,) by its id."""
     used: dict[str, BoolArray] = {}
     if not isinstance(rows, UnloadedSetups):
-        for index, row in enumerate(rows):
-            for item in row.items():
-                used.setdefault(item, np.zeros(len(rows), dtype=bool))[index] = True
-        return used
+        return _users_of_each(rows)
     shape = len(rows.geometries), len(rows.pulls)
     # what all places, and what all pulls have, is asked of one row of each
     for index in range(shape[0]):
         for id_ in rows.geometries[index].used:
             used.setdefault(id_, np.zeros(shape, dtype=bool))[index] = True
     for index, row in enumerate(rows[: shape[1]]):
-        for item in row.items():
-            if item not in rows.geometries[0].used:
-                used.setdefault(item, np.zeros(shape, dtype=bool))[:, index] = True
+        for item in set(row.items()) - set(rows.geometries[0].used):
+            used.setdefault(item, np.zeros(shape, dtype=bool))[:, index] = True
     return {item: there.ravel() for item, there in used.items()}

@@ -80,6 +80,14 @@ def held_joints(setup: Setup) -> frozenset[str]:
     return setup.exercise.law.held(setup.resolved)
 
 
+def _turn_hips(motion: Motion) -> None:
+    """Add the angle by which leaning over turned legs also opens the hips across their planes: the
+    audit counts it.
+    """
+    if np.any(motion.plane_cos < 1.0 - 1e-9) and "trunk_lean" in motion.marks:
+        motion.angles["hip_twist"] = motion.marks["trunk_lean"] * np.sqrt(1.0 - motion.plane_cos**2)
+
+
 def curve(
     setup: Setup, *, strict: bool = True, lowering: bool = True, others: bool = True
 ) -> Curve:
@@ -90,14 +98,9 @@ def curve(
     """
     motion = move(setup, strict=strict)
     held = held_joints(setup)
-    demand = {
-        name: demand_nm(motion, name)
-        for name in WORKING_JOINTS
-        if name in motion.angles and name not in held
-    }
-    if np.any(motion.plane_cos < 1.0 - 1e-9) and "trunk_lean" in motion.marks:
-        # leaning over turned legs also opens the hips across their planes: the audit counts it
-        motion.angles["hip_twist"] = motion.marks["trunk_lean"] * np.sqrt(1.0 - motion.plane_cos**2)
+    working = [name for name in WORKING_JOINTS if name in motion.angles.keys() - held]
+    demand = {name: demand_nm(motion, name) for name in working}
+    _turn_hips(motion)
     other = others_of(motion) if others else {}
     down = None
     if lowering and _differs_down(setup):

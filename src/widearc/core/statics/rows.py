@@ -81,11 +81,7 @@ def _without_unused(setup: Setup, numbers: Sequence[int], motion: Motion) -> Set
 
     numbers: those that the set-up's loads have in the motion.
     """
-    kept = [
-        i
-        for i, load in enumerate(setup.loads)
-        if np.any(np.asarray(getattr(load, "count", 1)) != 0)
-    ]
+    kept = [i for i, load in enumerate(setup.loads) if np.any(getattr(load, "count", 1))]
     new = {f"load {numbers[i]}": f"load {number}" for number, i in enumerate(kept)}
     motion.forces = [
         f if new.get(f.source, f.source) == f.source else replace(f, source=new[f.source])

@@ -18,6 +18,7 @@ from numpy.typing import NDArray
 from widearc.core.arrays import Array, changed
 from widearc.core.equipment import Load
 from widearc.core.errors import WideArcError
+from widearc.core.exercises import Exercise
 from widearc.core.movement import Setup, only_weights
 from widearc.core.statics.demand import Curve, curve
 from widearc.core.statics.rows import row_of
@@ -212,22 +213,23 @@ def _steps(setup: Setup) -> object:
     )
 
 
+def _with_all_ports(group: list[Setup]) -> Exercise:
+    """Return the set-ups' exercise, with the ports and kinds of load that any of them has."""
+    exercises = {id(setup.exercise): setup.exercise for setup in group}.values()
+    first = group[0].exercise
+    if len(exercises) == 1:
+        return first
+    ports, kinds = (_every(getattr(e, n) for e in exercises) for n in ("ports", "kinds"))
+    return changed(first, ports=ports, kinds=kinds)
+
+
 def _joined(group: list[Setup]) -> tuple[Setup, list[tuple[int, ...]]]:
     """Return set-ups as one, row after row, and the numbers of each one's own loads in it."""
     if len(group) == 1:
         return group[0], [tuple(range(len(group[0].loads)))]
     sizes = [setup.rows for setup in group]
     first = group[0].exercise
-    exercises = {id(setup.exercise): setup.exercise for setup in group}.values()
-    exercise = (
-        first
-        if len(exercises) == 1
-        else changed(
-            first,
-            ports=_every(e.ports for e in exercises),
-            kinds=_every(e.kinds for e in exercises),
-        )
-    )
+    exercise = _with_all_ports(group)
     options = {}
     for name, spec in first.options.items():
         values = [setup.options.get(name, setup.exercise.options[name].default) for setup in group]

@@ -136,8 +136,7 @@ def edit_card(
     entry = exercise_of(exercise_id, "exercise")
     if section not in store.SECTIONS:
         raise InputError("section", section, "one of " + ", ".join(store.SECTIONS))
-    lines = [" ".join(line.split()) for line in words.splitlines()]
-    clean = "\n".join(line for line in lines if line)
+    clean = "\n".join(filter(None, (" ".join(line.split()) for line in words.splitlines())))
     if len(clean) > LONGEST_WORDS:
         raise InputError("words", f"{len(clean)} characters", f"at most {LONGEST_WORDS}")
     value = getattr(entry, section)

@@ -163,7 +163,7 @@ def _check_row(
     shown: tuple[str, str],
 ) -> None:
     longest = 20.0 / LENGTH_M[length_unit]
-    if length <= 0 or length > longest:
+    if not 0 < length <= longest:
         messages[f"row-{index}-length"] = (
             f"{shown[0]} {length_unit} is not kept: from 0 to {longest:g} {length_unit}"
         )
@@ -390,6 +390,11 @@ def band_checks(con: store.Connection, trainer_id: int, sheet: BandSheet) -> tup
     return tuple(found)
 
 
+def _check_units(length_unit: str, force_unit: str) -> None:
+    if length_unit not in LENGTH_M or force_unit not in FORCE_N:
+        raise SheetError({"check-length": "choose units of the list"})
+
+
 def check_band(
     con: store.Connection,
     trainer_id: int,
@@ -406,8 +411,7 @@ def check_band(
     messages: dict[str, str] = {}
     if not sheet.used:
         raise SheetError({"check-length": "weigh the band first: there is nothing to check yet"})
-    if length_unit not in LENGTH_M or force_unit not in FORCE_N:
-        raise SheetError({"check-length": "choose units of the list"})
+    _check_units(length_unit, force_unit)
     at = cell(length, "check-length", f"a length in {length_unit}", messages)
     pull = cell(force, "check-force", f"a pull in {force_unit}", messages)
     longest = sheet.readings[-1].length_m

@@ -50,6 +50,10 @@ NAMES = MappingProxyType(
 )
 
 
+def _arm_m(reading: store.MachineReading) -> float:
+    return reading.arm_m or 0.4
+
+
 def columns_of(fit: str, rows: Sequence[store.MachineReading]) -> dict[str, list[Any]]:
     """Return readings as the fit's columns, SI by name."""
     columns: dict[str, list[Any]] = {"force_n": [r.force_n for r in rows]}
@@ -58,7 +62,8 @@ def columns_of(fit: str, rows: Sequence[store.MachineReading]) -> dict[str, list
     if fit == "sled":
         columns["direction"] = [r.direction for r in rows]
     if COLUMNS[fit].arm:
-        columns["arm_m" if fit != "stack" else "pad_m"] = [r.arm_m or 0.4 for r in rows]
+        arm = "pad_m" if fit == "stack" else "arm_m"
+        columns[arm] = list(map(_arm_m, rows))
     return columns
 
 

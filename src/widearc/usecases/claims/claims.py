@@ -57,6 +57,13 @@ class Param:
     low: float
     high: float
 
+    def check(self, value: float) -> None:
+        """Refuse a value out of the range."""
+        if not self.low <= value <= self.high:
+            unit = self.unit if self.unit == "°" else f" {self.unit}"
+            allowed = f"from {self.low:g} to {self.high:g}{unit}"
+            raise InputError(self.name, f"{value:g}{unit}", allowed)
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Claim:
@@ -802,11 +809,7 @@ def worked_out(found: Claim, values: Values) -> ClaimView:
     """
     full = {p.name: float(values.get(p.name, p.default)) for p in found.params}
     for p in found.params:
-        if not p.low <= full[p.name] <= p.high:
-            unit = p.unit if p.unit == "°" else f" {p.unit}"
-            raise InputError(
-                p.name, f"{full[p.name]:g}{unit}", f"from {p.low:g} to {p.high:g}{unit}"
-            )
+        p.check(full[p.name])
     if found.cases is None or found.says is None:
         return ClaimView(claim=found, values=full, curves=(), answer="")
     try:

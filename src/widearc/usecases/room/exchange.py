@@ -113,16 +113,18 @@ def plan_import(con: store.Connection, trainer_id: int, place_id: int, document:
     return ImportPlan(kit=kit, new=tuple(new), changed=tuple(changed), same=tuple(same))
 
 
+def _comparable(name: str, value: Any) -> Any:
+    if isinstance(value, Mapping):
+        return dict(value)
+    if not isinstance(value, tuple):
+        return value
+    return [_full(row) if name == "machine_readings" else dict(row) for row in value]
+
+
 def _differences(new: KitItem, old: KitItem) -> tuple[str, ...]:
     found = []
     for name, words in _WORDS.items():
-        first, second = getattr(new, name), getattr(old, name)
-        if name == "machine_readings":
-            first, second = [_full(r) for r in first], [_full(r) for r in second]
-        elif isinstance(first, tuple):
-            first, second = [dict(r) for r in first], [dict(r) for r in second]
-        elif isinstance(first, Mapping):
-            first, second = dict(first), dict(second)
+        first, second = (_comparable(name, getattr(item, name)) for item in (new, old))
         if first != second and words not in found:
             found.append(words)
     return tuple(found)

@@ -180,8 +180,9 @@ def change_item(
 def _free_name(name: str, taken: Sequence[str]) -> str:
     """Return a name that is not taken: the same with the next number."""
     stem, _, tail = name.rpartition(" ")
-    number = int(tail) if stem and tail.isdecimal() and len(tail) < 4 else 1
-    stem = stem if stem and tail.isdecimal() and len(tail) < 4 else name
+    numbered = stem != "" and tail.isdecimal() and len(tail) < 4
+    number = int(tail) if numbered else 1
+    stem = stem if numbered else name
     used = {t.lower() for t in taken}
     while f"{stem} {number}".lower() in used or number == 1:
         number += 1

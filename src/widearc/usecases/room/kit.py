@@ -204,6 +204,8 @@ def stock_of(
 
 
 P = TypeVar("P")
+Cam = tuple[tuple[float, ...], tuple[float, ...]]
+"""Angles, degrees, and radii, m, of a cam."""
 
 
 def _kit(parts: Sequence[Part]) -> Kit:
@@ -285,18 +287,20 @@ SEARCHED = frozenset(MACHINES.values())
 """Kinds of machine whose load the search knows."""
 
 
+def _dials(item: store.ItemRow, read: Sequence[store.MachineReading]) -> list[tuple[str, Cam]]:
+    """Return the cam of each dial setting of a stack that is read well enough for one."""
+    own: dict[str, list[store.MachineReading]] = {}
+    for reading in read:
+        own.setdefault(reading.setting, []).append(reading)
+    known = tuple(sorted(item.quantities.items()))
+    cams = [(setting, _cam(tuple(rows), known)) for setting, rows in own.items()]
+    return [(setting, cam) for setting, cam in cams if cam is not None]
+
+
 def machine_of(item: store.ItemRow, rows: Sequence[store.MachineReading]) -> Machine:
     """Return a machine as the core knows it, with the cam of each dial setting that is read."""
     read = [r for r in rows if r.purpose == "fit"]
-    dials = []
-    if kind_of(item.kind).fit == "stack":
-        for setting in dict.fromkeys(r.setting for r in read):
-            cam = _cam(
-                tuple(r for r in read if r.setting == setting),
-                tuple(sorted(item.quantities.items())),
-            )
-            if cam is not None:
-                dials.append((setting, cam))
+    dials = _dials(item, read) if kind_of(item.kind).fit == "stack" else []
     source = Source.MEASURED if read else item.sources.get("kg", Source.DESCRIBED)
     return Machine(
         id=item.key,
@@ -311,7 +315,7 @@ def machine_of(item: store.ItemRow, rows: Sequence[store.MachineReading]) -> Mac
 @functools.lru_cache(maxsize=200)
 def _cam(
     rows: tuple[store.MachineReading, ...], quantities: tuple[tuple[str, float], ...]
-) -> tuple[tuple[float, ...], tuple[float, ...]] | None:
+) -> Cam | None:
     try:
         tables = fit_of("stack", rows, dict(quantities)).tables
     except InputError:

@@ -191,6 +191,18 @@ class Buy:
         return bool(self.most)
 
 
+def _buy(words: str, gains: list[tuple[float, int, str]]) -> Buy:
+    """Return a purchase by what it gains in each question, how often that is asked, and its
+    words.
+    """
+    most = max(gains)
+    return Buy(
+        words=words,
+        gain=sum(g * n for g, n, _ in gains) / sum(n for _, n, _ in gains),
+        most=most[2] if most[0] >= LEAST_GAIN else "",
+    )
+
+
 def worth_buying(
     con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo, *, now: str
 ) -> tuple[Buy, ...]:
@@ -216,14 +228,7 @@ def worth_buying(
             totals.setdefault(bought.words, []).append(
                 (max(0.0, bought.match - best), times, label)
             )
-    found = [
-        Buy(
-            words=words,
-            gain=sum(g * n for g, n, _ in gains) / sum(n for _, n, _ in gains),
-            most=max(gains)[2] if max(gains)[0] >= LEAST_GAIN else "",
-        )
-        for words, gains in totals.items()
-    ]
+    found = [_buy(words, gains) for words, gains in totals.items()]
     return tuple(sorted(found, key=lambda b: (-round(b.gain, 4), b.words)))
 
 

@@ -358,6 +358,13 @@ def _turn_word(joint: str) -> str:
     return "opening" if joint == "hip_abduction" else "bend"
 
 
+def _centimetre_ticks(travel: Array, x: Array, step: int) -> tuple[Tick, ...]:
+    return tuple(
+        Tick(at=round(float(np.interp(v, travel, x)), 1), text=f"{v:.0f}")
+        for v in np.arange(0, travel[-1] + 1e-6, step)
+    )
+
+
 def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
     """Return the plot and cursor of a plain path: the handle's force against its travel."""
     motion = found.motion
@@ -384,10 +391,7 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
         edge=_path(x, y),
         lowering="",
         fast="",
-        x_ticks=tuple(
-            Tick(at=round(float(np.interp(v, travel, x)), 1), text=f"{v:.0f}")
-            for v in np.arange(0, travel[-1] + 1e-6, step)
-        ),
+        x_ticks=_centimetre_ticks(travel, x, step),
         y_ticks=_y_ticks(span, zero, per_n),
         peak=f"most {whole(force[most])} N at {travel[most]:.0f} cm",
         axis="travel, cm",
@@ -396,8 +400,8 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
     forces = [whole(v) for v in force]
     return plot, {
         "name": "hand",
-        "x": [round(float(v), 1) for v in x],
-        "deg": [round(float(v), 1) for v in travel],
+        "x": np.round(x, 1).tolist(),
+        "deg": np.round(travel, 1).tolist(),
         "angle": texts,
         "bend": texts,
         "say": [f"{t}, {f} newtons" for t, f in zip(texts, forces, strict=True)],

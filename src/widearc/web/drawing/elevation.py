@@ -49,15 +49,20 @@ _WIDTHS = {
 _NOT_DRAWN = ("dip belt", "corner pivot", "pad")
 
 
+_TICKS = tuple(
+    (round(FLOOR - m * PX_PER_M, 1), f"{100 * m:.0f}") for m in (0.0, 0.5, 1.0, 1.5, 2.0)
+)
+
+
+def _is_drawn(kind: str) -> bool:
+    return kind_of(kind).group in (FURNITURE, MACHINES, ANCHORS) and kind not in _NOT_DRAWN
+
+
 def elevation_of(items: tuple[store.ItemRow, ...]) -> Wall | None:
     """Return the elevation of what has a height, zone by zone from left to right; None when nothing
     has.
     """
-    shown = [
-        i
-        for i in items
-        if kind_of(i.kind).group in (FURNITURE, MACHINES, ANCHORS) and i.kind not in _NOT_DRAWN
-    ]
+    shown = [i for i in items if _is_drawn(i.kind)]
     if not shown:
         return None
     zones = sorted({i.zone for i in shown})
@@ -72,10 +77,7 @@ def elevation_of(items: tuple[store.ItemRow, ...]) -> Wall | None:
         _zone([i for i in shown if i.zone == zone], left, width, standing, anchors)
         left += width
     _part_labels(standing)
-    ticks = tuple(
-        (round(FLOOR - m * PX_PER_M, 1), f"{100 * m:.0f}") for m in (0.0, 0.5, 1.0, 1.5, 2.0)
-    )
-    return Wall(ticks=ticks, standing=tuple(standing), anchors=tuple(anchors), zones=tuple(names))
+    return Wall(ticks=_TICKS, standing=tuple(standing), anchors=tuple(anchors), zones=tuple(names))
 
 
 def _part_labels(standing: list[dict[str, Any]]) -> None:

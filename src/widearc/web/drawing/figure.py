@@ -180,24 +180,28 @@ def points_of(curve: Curve) -> dict[str, Array]:
     return points
 
 
-def _hand(curve: Curve, points: dict[str, Array], body: Body) -> Array:
-    """Return where the hand is drawn: at a load it holds, on a handle, or reaching forward."""
-    shoulder = points["shoulder"]
+def _hand_at_load(curve: Curve, shoulder: Array) -> Array | None:
     for index, load in enumerate(curve.setup.loads):
         port = getattr(load, "port", "")
         if port == "shoulders":
             return np.asarray(shoulder + np.array([[0.16], [-0.1]]))
         if port in PORTS and PORTS[port].segment in ("trunk", "arms"):
             return _load_point(curve, index)
+    return None
+
+
+def _hand(curve: Curve, points: dict[str, Array], body: Body) -> Array:
+    """Return where the hand is drawn: at a load it holds, on a handle, or reaching forward."""
+    shoulder = points["shoulder"]
+    held = _hand_at_load(curve, shoulder)
+    if held is not None:
+        return held
     if "hand" in points:
         return np.asarray(points["hand"])
-    if curve.setup.exercise.variant in ("hanging", "handle"):
-        way = (
-            np.array([[0.0], [body.arm_m]])
-            if curve.setup.exercise.variant == "hanging"
-            else np.array([[0.6], [0.0]])
-        )
-        return np.asarray(shoulder + way)
+    if curve.setup.exercise.variant == "hanging":
+        return np.asarray(shoulder + np.array([[0.0], [body.arm_m]]))
+    if curve.setup.exercise.variant == "handle":
+        return np.asarray(shoulder + np.array([[0.6], [0.0]]))
     if curve.setup.exercise.family in (
         "sled press",
         "knee rotation",

@@ -23,11 +23,14 @@ def _loads(curve: Curve, points: dict[str, Array]) -> list[dict[str, Any]]:
         key = f"load{index}"
         if load.on_path:
             drawn.append(_on_path(key, load, points))
+        elif _is_none(load):
+            continue
         elif isinstance(load, AtPort) and load.port in ("sled", "carriage"):
-            if load.can_be_none and not _is_none(load):
+            # only what can be there or not is drawn: the rest belongs to the machine
+            if load.can_be_none:
                 here = points["plate"] if "plate" in points else points["pressure"]
                 drawn.append(_line_load(key, load.far_end(here), here))
-        elif _acts(curve, index) and not _is_none(load):
+        elif _acts(curve, index):
             drawn += _at_body(key, load, _load_point(curve, index), points)
     return drawn
 

@@ -71,14 +71,9 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
 
     def residuals(fit: BandFit, shift: float) -> tuple[tuple[float, float], ...]:
         tops = MIDDLE - np.asarray(fit.residuals_n) / worst * HALF
-        return tuple(
-            (round(float(a) + shift, 1), round(float(b), 1))
-            for a, b in zip(x(lengths), tops, strict=True)
-        )
+        return _dots(x(lengths) + shift, tops)
 
-    dots = tuple(
-        (round(float(a), 1), round(float(b), 1)) for a, b in zip(x(lengths), y(forces), strict=True)
-    )
+    dots = _dots(x(lengths), y(forces))
     return FitChart(
         paths={kind: path(fit) for kind, fit in sheet.fits.items()},
         dots=dots,
@@ -115,6 +110,10 @@ class MachineChart:
 MACHINE_BASE = 250.0
 
 
+def _dots(x: Array, y: Array) -> tuple[tuple[float, float], ...]:
+    return tuple((round(float(a), 1), round(float(b), 1)) for a, b in zip(x, y, strict=True))
+
+
 def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> MachineChart | None:
     """Return the chart of one dial setting, None where there is nothing to draw against (a
     sled).
@@ -139,18 +138,14 @@ def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> Machine
         return np.asarray(MACHINE_BASE - np.maximum(value, 0.0) / most * (MACHINE_BASE - TOP))
 
     order = np.argsort(at)
-    line = "M" + "L".join(
-        f"{a:.1f} {b:.1f}" for a, b in zip(x(at[order]), y(law[order]), strict=True)
-    )
+    line = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in _dots(x(at[order]), y(law[order])))
     spread = found.spread_n
     halo = (
         ""
         if spread is None
         else area(x(at[order]), y(law[order] - 2 * spread), y(law[order] + 2 * spread))
     )
-    dots = tuple(
-        (round(float(a), 1), round(float(b), 1)) for a, b in zip(x(at), y(read), strict=True)
-    )
+    dots = _dots(x(at), y(read))
     return MachineChart(
         path=line,
         halo=halo,

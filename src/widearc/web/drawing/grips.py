@@ -145,6 +145,10 @@ def _apart(found: Sequence[Grip], drawn: Figure) -> tuple[Grip, ...]:
     return tuple(result)
 
 
+SHOWN_PER = {True: 1.0, False: 0.01}
+"""What a field counts in, of the core's unit: degrees of degrees, centimetres of metres."""
+
+
 def _options(curve: Curve, p: Points, drawn: Figure, fields: Mapping[str, Field]) -> Iterator[Grip]:
     specs, family = curve.setup.exercise.options, curve.setup.exercise.family
     for name, families, where, way, words in PLACES:
@@ -159,7 +163,7 @@ def _options(curve: Curve, p: Points, drawn: Figure, fields: Mapping[str, Field]
         size = float(np.hypot(mx, my))
         if size < 1e-9 or not _is_number(field.value):
             continue
-        spec, factor = specs[name], 1.0 if name.endswith("_deg") else 0.01
+        spec, factor = specs[name], SHOWN_PER[name.endswith("_deg")]
         yield _grip(
             drawn,
             at,

@@ -229,16 +229,15 @@ def _spine(first: Curve, other: Curve) -> str:
     return f"Low back: asked {whole(100 * abs(ratio - 1))} % {more} than in A"
 
 
+def _share(group: str, use: usecases.MuscleUse | None) -> float | None:
+    if use is None:
+        return None
+    return max(0.0, use.of(group).work_j) / max(positive_work_j(use), 1e-9)
+
+
 def _muscles(uses: Sequence[usecases.MuscleUse | None]) -> tuple[tuple[str, tuple[str, ...]], ...]:
-    shares: dict[str, list[float | None]] = {}
-    for group in GROUPS:
-        shares[group] = [
-            None if u is None else max(0.0, u.of(group).work_j) / max(positive_work_j(u), 1e-9)
-            for u in uses
-        ]
-    shown = {
-        g: s for g, s in shares.items() if max((v or 0.0 for v in s), default=0.0) >= LEAST_SHARE
-    }
+    shares = {group: [_share(group, use) for use in uses] for group in GROUPS}
+    shown = {g: s for g, s in shares.items() if max([0.0, *filter(None, s)]) >= LEAST_SHARE}
     ordered = sorted(shown, key=lambda g: -(shown[g][0] or 0.0))
     return tuple(
         (NAMES[g], tuple("–" if v is None else whole(100 * v) for v in shown[g])) for g in ordered

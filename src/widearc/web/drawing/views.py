@@ -46,6 +46,21 @@ def lead_joint(found: Curve) -> str | None:
     return None
 
 
+def _degree_ticks(first: float, last: float) -> tuple[Tick, ...]:
+    """Return the ticks of a rule from one angle to another, degrees: every 5, named every 10."""
+    low, high = sorted((first, last))
+    degrees = np.arange(np.ceil(low / 5) * 5, high + 1e-6, 5)
+    at = RULE_LEFT + (RULE_WIDTH - RULE_LEFT - RULE_RIGHT) * (degrees - first) / (last - first)
+    return tuple(
+        Tick(
+            at=round(float(x), 1),
+            text=f"{v + 0:.0f}°".replace("-", MINUS) if abs(v % 10) < 1e-6 else "",
+            bold=abs(v % 30) < 1e-6,
+        )
+        for v, x in zip(degrees, at, strict=True)
+    )
+
+
 def rule(found: Curve) -> tuple[dict[str, Any], tuple[Tick, ...], tuple[str, str], str]:
     """Return the scrub rule: its part of the script, its ticks, the words of both ends, and what it
     measures.
@@ -64,21 +79,7 @@ def rule(found: Curve) -> tuple[dict[str, Any], tuple[Tick, ...], tuple[str, str
         shown = to_deg(found.motion.angles[joint][0])
         first, last = float(shown[0]), float(shown[-1])
         x = RULE_LEFT + (RULE_WIDTH - RULE_LEFT - RULE_RIGHT) * (shown - first) / (last - first)
-        low, high = sorted((first, last))
-        ticks = tuple(
-            Tick(
-                at=round(
-                    float(
-                        RULE_LEFT
-                        + (RULE_WIDTH - RULE_LEFT - RULE_RIGHT) * (v - first) / (last - first)
-                    ),
-                    1,
-                ),
-                text=f"{v + 0:.0f}°".replace("-", MINUS) if abs(v % 10) < 1e-6 else "",
-                bold=abs(v % 30) < 1e-6,
-            )
-            for v in np.arange(np.ceil(low / 5) * 5, high + 1e-6, 5)
-        )
+        ticks = _degree_ticks(first, last)
         texts, name = [whole(v) + "°" for v in shown], f"{NAMES[joint]} bend"
     part = {
         "name": "rule",

@@ -27,6 +27,7 @@ from widearc.core.errors import InputError, RangeError
 from widearc.core.exercises import Exercise
 from widearc.core.kit import READ
 from widearc.core.movement import kinds_of
+from widearc.core.units import Unit
 from widearc.web.forms.first import first_load
 from widearc.web.forms.options import Field as Shown
 from widearc.web.forms.typed import known_id, number
@@ -134,17 +135,18 @@ def kinds_for(entry: Exercise) -> tuple[tuple[str, str], ...]:
     return tuple((kind.kind, kind.words) for kind in kinds_of(entry))
 
 
+def _typed_load(source: Mapping[str, str], index: int, kind: str) -> dict[str, str]:
+    keys = [shown.key for shown in inputs(kind)]
+    there = {k: source[f"l{index}-{k}"] for k in keys if f"l{index}-{k}" in source}
+    return {"kind": kind, **there}
+
+
 def typed_loads(source: Mapping[str, str], entry: Exercise) -> list[dict[str, str]]:
     """Return the loads of the form as typed, with one added or dropped where that was asked."""
     if source.get("for") != entry.id:
         return first_load(entry)
-    loads = []
-    for index in range(MOST_LOADS):
-        kind = source.get(f"l{index}", "")
-        if kind in LOADS:
-            keys = (shown.key for shown in inputs(kind))
-            there = {k: source[f"l{index}-{k}"] for k in keys if f"l{index}-{k}" in source}
-            loads.append({"kind": kind, **there})
+    kinds = ((i, source.get(f"l{i}", "")) for i in range(MOST_LOADS))
+    loads = [_typed_load(source, i, kind) for i, kind in kinds if kind in LOADS]
     gone = known_id(source.get("drop", ""), range(len(loads)))
     if gone is not None:
         loads.pop(gone)
@@ -276,6 +278,24 @@ _PARTS: Mapping[type, Callable[[Any, _Typed], dict[str, Any]]] = {
 }
 
 
+def _lists(kind: type[Load]) -> dict[str, tuple[tuple[str, str], ...]]:
+    return {
+        item.key: tuple((str(v), words) for v, words in item.choices)
+        for item in kind.FIELDS
+        if isinstance(item, Choice)
+    }
+
+
+def _shown(typed: _Typed, at: Input, lists: Mapping[str, tuple[tuple[str, str], ...]]) -> Shown:
+    return Shown(
+        name=typed.name(at.key),
+        label=at.label,
+        unit="" if at.number is None else at.number.unit.sign,
+        value=typed.port if at.key == "port" else typed.text(at.key),
+        choices=lists.get(at.key, ()),
+    )
+
+
 def load_rows(
     loads: Sequence[Mapping[str, str]],
     entry: Exercise,
@@ -293,22 +313,10 @@ def load_rows(
     for index, texts in enumerate(loads):
         kind = LOADS[texts["kind"]]
         typed = _Typed(texts=texts, kind=kind.kind, index=index, entry=entry, laws=laws)
-        lists = given | {
-            item.key: tuple((str(v), words) for v, words in item.choices)
-            for item in kind.FIELDS
-            if isinstance(item, Choice)
-        }
+        lists = given | _lists(kind)
         hidden = _hidden(typed)
         fields = tuple(
-            Shown(
-                name=typed.name(shown.key),
-                label=shown.label,
-                unit="" if shown.number is None else shown.number.unit.sign,
-                value=typed.port if shown.key == "port" else typed.text(shown.key),
-                choices=lists.get(shown.key, ()),
-            )
-            for shown in inputs(kind.kind)
-            if shown.key not in hidden
+            _shown(typed, shown, lists) for shown in inputs(kind.kind) if shown.key not in hidden
         )
         rows.append(LoadRow(index=index, kind=kind.kind, title=kind.words, fields=fields))
     return rows
@@ -329,22 +337,30 @@ def _hidden(typed: _Typed) -> set[str]:
     return hidden
 
 
+def _input_at(where: str, kinds: Sequence[str]) -> tuple[str, Unit] | None:
+    """Return the number field that a pointer into a scenario's loads means, and its unit."""
+    parts = where.strip("/").split("/", 2)
+    if len(parts) != 3 or parts[0] != "loads" or not parts[1].isdigit():
+        return None
+    here = int(parts[1])
+    every = inputs(kinds[here]) if here < len(kinds) else ()
+    shown = next((s for s in every if s.pointer == parts[2]), None)
+    if shown is None or shown.number is None:
+        return None
+    return f"l{here}-{shown.key}", shown.number.unit
+
+
 def refusal(error: InputError, kinds: Sequence[str]) -> tuple[str, str]:
     """Return the form's field for what of a scenario is not used, and the words, in the unit that
     it is typed in.
 
     kinds: of the form's loads, in their order.
     """
-    parts = error.where.strip("/").split("/", 2)
-    if len(parts) == 3 and parts[0] == "loads" and parts[1].isdigit():
-        here = int(parts[1])
-        every = inputs(kinds[here]) if here < len(kinds) else ()
-        shown = next((s for s in every if s.pointer == parts[2]), None)
-        if shown is not None and shown.number is not None and isinstance(error.value, int | float):
-            unit = shown.number.unit
-            ranged = isinstance(error, RangeError)
-            allowed = error.between(unit.shown) if ranged else error.allowed  # type: ignore[attr-defined]
-            return f"l{here}-{shown.key}", _not_used(unit.shown(error.value), allowed)
+    at = _input_at(error.where, kinds)
+    if at is not None and isinstance(error.value, int | float):
+        field, unit = at
+        allowed = error.between(unit.shown) if isinstance(error, RangeError) else error.allowed
+        return field, _not_used(unit.shown(error.value), allowed)
     value = "" if error.value is None else str(error.value)[:40]
     return field_of(error.where), _not_used(value, error.allowed)
 

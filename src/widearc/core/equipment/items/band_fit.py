@@ -52,16 +52,9 @@ def points_law(
 ) -> tuple[PointsLaw, tuple[str, ...]]:
     """Return the law of `fit_points` alone, which nobody has pulled yet, and notes in words."""
     check_table(length_m, force_n)
-    notes: list[str] = []
+    notes: tuple[str, ...] = ()
     if rest_m is None:
-        slack = [L for L, f in zip(length_m, force_n, strict=True) if f == 0]
-        if slack:
-            rest_m = slack[-1]
-        else:
-            rest_m = _rest_from_line(length_m, force_n)
-            notes.append(
-                f"rest length {100 * rest_m:.0f} cm assumed from the first two readings; measure it"
-            )
+        rest_m, notes = _rest_of(length_m, force_n)
     pulling = tuple((L, f) for L, f in zip(length_m, force_n, strict=True) if f > 0)
     if pulling and rest_m >= pulling[0][0]:
         raise InputError(
@@ -70,7 +63,18 @@ def points_law(
     if not pulling:
         raise InputError("force_n", max(force_n), "one reading above 0 N at least")
     law = PointsLaw(rest_m=rest_m, length_m=length_m, force_n_at=force_n)
-    return law, tuple(notes)
+    return law, notes
+
+
+def _rest_of(
+    length_m: tuple[float, ...], force_n: tuple[float, ...]
+) -> tuple[float, tuple[str, ...]]:
+    slack = [L for L, f in zip(length_m, force_n, strict=True) if f == 0]
+    if slack:
+        return slack[-1], ()
+    rest_m = _rest_from_line(length_m, force_n)
+    words = f"rest length {100 * rest_m:.0f} cm assumed from the first two readings; measure it"
+    return rest_m, (words,)
 
 
 def _rest_from_line(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> float:
@@ -226,21 +230,14 @@ def fit_band(
         except InputError as error:
             refused[kind] = error.allowed
             continue
-        score = (
-            corrected_akaike(fits[kind].residuals_n, parameters[kind])
-            if kind in parameters
-            else None
-        )
-        if score is not None:
-            scores[kind] = score
+        if kind in parameters:
+            score = corrected_akaike(fits[kind].residuals_n, parameters[kind])
+            scores |= {} if score is None else {kind: score}
     if not fits:
         fit_points(length_m, force_n, rest_m)  # raises with the reason
-    good = {
-        k: v
-        for k, v in scores.items()
-        if max(map(abs, fits[k].residuals_n)) <= CLOSE_ENOUGH * max(force_n)
-    }
-    chosen = min(good, key=lambda kind: good[kind]) if good else "points"
+    most = CLOSE_ENOUGH * max(force_n)
+    good = [kind for kind in scores if max(map(abs, fits[kind].residuals_n)) <= most]
+    chosen = min(good, key=lambda kind: scores[kind]) if good else "points"
     return BandFits(
         fits=fits,
         scores=scores,

@@ -7,119 +7,30 @@ that leaves more than a tenth of the largest reading unexplained is said to fail
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
 import numpy as np
 
-from widearc.core.arrays import Array
+from widearc.core.equipment.items.fitted import (
+    Columns,
+    MachineFit,
+    Numbers,
+    column,
+    fit_made,
+    least_squares,
+)
 from widearc.core.errors import InputError, UnknownNameError
 from widearc.core.units import DEG, G
-
-UNEXPLAINED = 0.10  # of the largest reading (mechanics, loads)
-
-
-CONSTANTS = MappingProxyType(
-    {"spring": 2, "sled": 2, "lever": 2, "pendulum": 1, "cable": 2, "corner-bar": 2}
-)
-"""How many numbers each law is fitted by; a cam's table goes through every reading."""
-
-
-Column = Sequence[float]
-Columns = Mapping[str, Column]
-Numbers = Mapping[str, float]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class MachineFit:
-    """A law's numbers by name (SI units in the names), residuals reading less law (N), notes in
-    words.
-
-    tables: arrays by name, for a cam.
-    """
-
-    kind: str
-    law: Mapping[str, float]
-    tables: Mapping[str, tuple[float, ...]]
-    residuals_n: tuple[float, ...]
-    notes: tuple[str, ...] = ()
-
-    @property
-    def spread_n(self) -> float | None:
-        """Return one standard error of a reading about the law, N; None where no reading is left
-        over to tell.
-        """
-        left_over = len(self.residuals_n) - CONSTANTS.get(self.kind, len(self.residuals_n))
-        return (
-            float(np.sqrt(np.sum(np.square(self.residuals_n)) / left_over))
-            if left_over > 0
-            else None
-        )
-
-    @property
-    def outlier(self) -> int | None:
-        """Return the number (from 0) of the one reading that the law misses badly, None if none.
-
-        Badly: by more than 2 N and three times the median miss.
-        """
-        missed = np.abs(self.residuals_n)
-        if self.spread_n is None or len(missed) < 4:
-            return None
-        worst = int(np.argmax(missed))
-        return worst if missed[worst] > max(3.0 * float(np.median(missed)), 2.0) else None
-
-    @property
-    def rms_n(self) -> float:
-        """Return the root mean square of the residuals, N."""
-        return float(np.sqrt(np.mean(np.square(self.residuals_n)))) if self.residuals_n else 0.0
-
-
-def _lines(design: Array, readings: Array, least: int, what: str) -> tuple[Array, Array]:
-    """Return least-squares coefficients and residuals; InputError when the readings do not tell
-    them apart.
-    """
-    if len(readings) < least:
-        raise InputError("rows", len(readings), f"{least} readings or more for {what}")
-    if np.linalg.matrix_rank(design) < design.shape[1]:
-        raise InputError(
-            "rows", len(readings), f"readings at different places: these do not tell {what}"
-        )
-    found, *_ = np.linalg.lstsq(design, readings, rcond=None)
-    return np.asarray(found), np.asarray(readings - design @ found)
-
-
-def _made(
-    kind: str,
-    law: Mapping[str, float],
-    left: Array,
-    readings: Array,
-    notes: Sequence[str] = (),
-    tables: Mapping[str, tuple[float, ...]] | None = None,
-) -> MachineFit:
-    said = list(notes)
-    largest = float(np.max(np.abs(readings)))
-    if largest > 0 and float(np.max(np.abs(left))) > UNEXPLAINED * largest:
-        share = 100 * np.max(np.abs(left)) / largest
-        said.append(
-            f"the description leaves {share:.0f} % unexplained: measure again, or describe it "
-            "otherwise"
-        )
-    return MachineFit(
-        kind=kind,
-        law=MappingProxyType(dict(law)),
-        tables=MappingProxyType(dict(tables or {})),
-        residuals_n=tuple(float(v) for v in left),
-        notes=tuple(said),
-    )
 
 
 def fit_spring(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     """Return F0 (N) and rate (N/m) of a spring from travel_m and force_n; end and travel of the
     last reading.
     """
-    x, f = _array(columns, "travel_m"), _array(columns, "force_n")
-    (start, rate), left = _lines(np.column_stack((np.ones_like(x), x)), f, 2, "a spring")
+    x, f = column(columns, "travel_m"), column(columns, "force_n")
+    (start, rate), left = least_squares(np.column_stack((np.ones_like(x), x)), f, 2, "a spring")
     notes = []
     if rate <= 0:
         raise InputError("force_n", float(f[-1]), "a pull that grows with travel")
@@ -128,7 +39,7 @@ def fit_spring(columns: Columns, _: Mapping[str, float]) -> MachineFit:
         start = 0.0
         left = f - rate * x
     end = {"end_n": float(start + rate * x.max()), "travel_m": float(x.max())}
-    return _made(
+    return fit_made(
         "spring", {"start_n": float(start), "rate_n_per_m": float(rate), **end}, left, f, notes
     )
 
@@ -145,7 +56,7 @@ def fit_stack(columns: Columns, given: Mapping[str, float]) -> MachineFit:
     """Return the cam's moment per angle from angle_deg, force_n, pad_m; with `kg` given also its
     radius per ratio.
     """
-    angle, force, pad = (_array(columns, n) for n in ("angle_deg", "force_n", "pad_m"))
+    angle, force, pad = (column(columns, n) for n in ("angle_deg", "force_n", "pad_m"))
     if len(angle) < 2:
         raise InputError("rows", len(angle), "2 readings or more for a cam")
     order = np.argsort(angle)
@@ -160,7 +71,7 @@ def fit_stack(columns: Columns, given: Mapping[str, float]) -> MachineFit:
         )
         law["kg"] = given["kg"]
     notes = ["the table goes through every reading; angles between are joined by straight lines"]
-    return _made("stack", law, np.zeros(len(moment)), force, notes, tables)
+    return fit_made("stack", law, np.zeros(len(moment)), force, notes, tables)
 
 
 def _stack_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float | None:
@@ -174,9 +85,9 @@ def fit_sled(columns: Columns, given: Mapping[str, float]) -> MachineFit:
     """Return a sled's force along the rails and friction (N) from push and return; with `rail_deg`
     kg and μ.
     """
-    direction, force = columns["direction"], _array(columns, "force_n")
-    push = force[[str(d) == "push" for d in direction]]
-    back = force[[str(d) == "return" for d in direction]]
+    direction, force = columns["direction"], column(columns, "force_n")
+    pushed = np.array([str(d) == "push" for d in direction])
+    push, back = force[pushed], force[[str(d) == "return" for d in direction]]
     if not len(push) or not len(back):
         raise InputError(
             "direction", ", ".join(map(str, direction)), "one push and one return reading or more"
@@ -186,9 +97,7 @@ def fit_sled(columns: Columns, given: Mapping[str, float]) -> MachineFit:
         raise InputError(
             "force_n", float(push.mean()), f"a push not below the return, {back.mean():.0f} N"
         )
-    left = np.where(
-        [str(d) == "push" for d in direction], force - along - friction, force - along + friction
-    )
+    left = force - along - np.where(pushed, friction, -friction)
     law = {"along_rail_n": along, "friction_n": friction}
     if "rail_deg" in given:
         rail = given["rail_deg"] * DEG
@@ -197,7 +106,7 @@ def fit_sled(columns: Columns, given: Mapping[str, float]) -> MachineFit:
         law["kg"] = along / (G * float(np.sin(rail)))
         if given["rail_deg"] < 89.0:
             law["friction"] = friction / (law["kg"] * G * float(np.cos(rail)))
-    return _made("sled", law, left, force)
+    return fit_made("sled", law, left, force)
 
 
 def _sled_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
@@ -217,12 +126,12 @@ def fit_lever(columns: Columns, _: Mapping[str, float]) -> MachineFit:
 
     moment = K·g·cos(φ + φ0); angle_deg is the arm's turn in the lift's way.
     """
-    angle, force, arm = (_array(columns, n) for n in ("angle_deg", "force_n", "arm_m"))
+    angle, force, arm = (column(columns, n) for n in ("angle_deg", "force_n", "arm_m"))
     turn = angle * DEG
     design = np.column_stack((np.cos(turn), -np.sin(turn))) * G / arm[:, None]
-    (c, s), left = _lines(design, force, 2, "a lever")
+    (c, s), left = least_squares(design, force, 2, "a lever")
     law = {"kg_m": float(np.hypot(c, s)), "angle_deg": float(np.arctan2(s, c) / DEG)}
-    return _made("lever", law, left, force)
+    return fit_made("lever", law, left, force)
 
 
 def _lever_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
@@ -239,10 +148,10 @@ def fit_pendulum(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     """Return a pendulum's mass times distance (kg·m) from angle_deg (from hanging), force_n,
     arm_m.
     """
-    angle, force, arm = (_array(columns, n) for n in ("angle_deg", "force_n", "arm_m"))
+    angle, force, arm = (column(columns, n) for n in ("angle_deg", "force_n", "arm_m"))
     design = (np.sin(angle * DEG) * G / arm)[:, None]
-    (kg_m,), left = _lines(design, force, 1, "a pendulum")
-    return _made("pendulum", {"kg_m": float(kg_m)}, left, force)
+    (kg_m,), left = least_squares(design, force, 1, "a pendulum")
+    return fit_made("pendulum", {"kg_m": float(kg_m)}, left, force)
 
 
 def _pendulum_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
@@ -257,11 +166,11 @@ def fit_cable(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     """Return a cable's ratio and offset (N) from stack_kg and force_n: force = ratio·kg·g +
     offset.
     """
-    kg, force = _array(columns, "stack_kg"), _array(columns, "force_n")
-    (offset, ratio), left = _lines(
+    kg, force = column(columns, "stack_kg"), column(columns, "force_n")
+    (offset, ratio), left = least_squares(
         np.column_stack((np.ones_like(kg), kg * G)), force, 2, "a cable's ratio"
     )
-    return _made("cable", {"ratio": float(ratio), "offset_n": float(offset)}, left, force)
+    return fit_made("cable", {"ratio": float(ratio), "offset_n": float(offset)}, left, force)
 
 
 def _cable_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
@@ -274,11 +183,13 @@ def _cable_settles(law: Numbers, _: Numbers) -> Numbers:
 
 def fit_corner_bar(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     """Return the bar's share (N) and d/r of a corner bar from plate_kg and force_n at the hand."""
-    kg, force = _array(columns, "plate_kg"), _array(columns, "force_n")
-    (bar, share), left = _lines(
+    kg, force = column(columns, "plate_kg"), column(columns, "force_n")
+    (bar, share), left = least_squares(
         np.column_stack((np.ones_like(kg), kg * G)), force, 2, "a corner bar"
     )
-    return _made("corner-bar", {"bar_n": float(bar), "sleeve_per_hand": float(share)}, left, force)
+    return fit_made(
+        "corner-bar", {"bar_n": float(bar), "sleeve_per_hand": float(share)}, left, force
+    )
 
 
 def _corner_bar_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
@@ -293,10 +204,6 @@ def _corner_bar_settles(law: Numbers, known: Numbers) -> Numbers:
 
 def _nothing(_: Numbers, __: Numbers) -> Numbers:
     return {}
-
-
-def _array(columns: Columns, name: str) -> Array:
-    return np.asarray(columns[name], dtype=float)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

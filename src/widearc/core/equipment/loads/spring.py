@@ -28,11 +28,11 @@ class Spring:
 
     def __post_init__(self) -> None:
         """Check the marks."""
-        if not np.isfinite(self.start_n) or not 0 <= self.start_n <= 5000:
+        if not 0 <= self.start_n <= 5000:
             raise InputError("start_n", self.start_n, "from 0 to 5000 N")
-        if not np.isfinite(self.end_n) or not self.start_n <= self.end_n <= 5000:
+        if not self.start_n <= self.end_n <= 5000:
             raise InputError("end_n", self.end_n, f"from start_n, {self.start_n:g} N, to 5000 N")
-        if not np.isfinite(self.travel_m) or not 0.02 <= self.travel_m <= 3:
+        if not 0.02 <= self.travel_m <= 3:
             raise InputError("travel_m", self.travel_m, "from 0.02 to 3 m")
 
     @property
@@ -137,22 +137,22 @@ class SpringLoad(Line):
 
     def __post_init__(self) -> None:
         """Check count, mark and anchor."""
-        if not np.all(np.isfinite(self.count)) or np.any(np.asarray(self.count) < 0):
+        if not np.all(np.asarray(self.count) >= 0):
             raise InputError("count", self.count, "0 or more")
         if np.any(np.asarray(self.count) > 20):
             raise InputError("count", self.count, "at most 20")
-        if self.port == "carriage":
-            if self.anchor is not None:
-                raise InputError(
-                    "anchor", self.anchor, "none on a carriage: its springs run along the rails"
-                )
-        elif self.anchor is None:
+        if self.port == "carriage" and self.anchor is not None:
+            raise InputError(
+                "anchor", self.anchor, "none on a carriage: its springs run along the rails"
+            )
+        if self.port != "carriage" and self.anchor is None:
             raise InputError(
                 "anchor", None, "a point of the room for a spring at a port of the body"
             )
-        if self.mark_m is not None and not np.all(np.isfinite(self.mark_m)):
+        marked = 0.0 if self.mark_m is None else self.mark_m
+        if not np.all(np.isfinite(marked)):
             raise InputError("mark_m", self.mark_m, "a length in m")
-        object.__setattr__(self, "_marked", 0.0 if self.mark_m is None else self.mark_m)
+        object.__setattr__(self, "_marked", marked)
 
     def travel(self, length: Array) -> Array:
         """Return the travel past the first mark (m) with port and anchor `length` (m) apart."""

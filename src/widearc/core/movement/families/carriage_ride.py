@@ -58,6 +58,22 @@ class Ride:
                     f"/loads/{i}/port", getattr(load, "port", ""), "springs on the carriage"
                 )
 
+    def _book_sled(self, motion: Motion, load: Sled, rub: Array) -> None:
+        """Book the work that rubbing (N) takes, and the carriage's mass."""
+        gone = np.abs(self.foot_x - self.foot_x[..., :1])
+        steps = 0.5 * (rub[:, 1:] + rub[:, :-1]) * np.diff(gone, axis=1)
+        rubbed = np.concatenate((np.zeros((motion.shape[0], 1)), np.cumsum(steps, axis=1)), axis=1)
+        motion.friction_work_j = motion.friction_work_j + rubbed
+        motion.inertias.append(
+            Inertia(
+                segment="sled",
+                point=motion.points["pressure"],
+                kg=np.asarray(load.total_kg),
+                towards=vec(np.ones((1, 1)), np.zeros((1, 1))),
+                travel=self.foot_x,
+            )
+        )
+
     def push_on_foot(self, motion: Motion, carried: Array) -> Array:
         """Return the carriage's level force on the foot (N, +x forward), booking springs, mass and
         friction.
@@ -83,21 +99,7 @@ class Ride:
             elif isinstance(load, Sled):
                 rub = load.friction * (load.total_kg * G + carried)
                 total = total + (1.0 if self.lowering else -1.0) * rub * self.way
-                gone = np.abs(self.foot_x - self.foot_x[..., :1])
-                steps = 0.5 * (rub[:, 1:] + rub[:, :-1]) * np.diff(gone, axis=1)
-                rubbed = np.concatenate(
-                    (np.zeros((motion.shape[0], 1)), np.cumsum(steps, axis=1)), axis=1
-                )
-                motion.friction_work_j = motion.friction_work_j + rubbed
-                motion.inertias.append(
-                    Inertia(
-                        segment="sled",
-                        point=motion.points["pressure"],
-                        kg=np.asarray(load.total_kg),
-                        towards=vec(np.ones((1, 1)), np.zeros((1, 1))),
-                        travel=self.foot_x,
-                    )
-                )
+                self._book_sled(motion, load, rub)
         motion.path_force = -total * self.way
         return np.asarray(total)
 

@@ -27,7 +27,7 @@ def _pad(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
     if not padded or entry.prime[0].direction >= 0:
         return
     start = float(plain.options.get("knee_from_deg", asked.usual("knee_from_deg")))
-    for thing in (t for t in asked.kit.things if t.kind == "pad" and t.thick_m > 0):
+    for thing in (t for t in asked.kit.things if t.kind == "pad"):
         more = shim_bend_deg(thing.thick_m, SHANK_PAD_M)
         deeper = min(start + more, asked.specs["knee_from_deg"].high)
         if deeper > start:

@@ -26,12 +26,11 @@ def _bases(asked: Asked) -> Iterator[Geometry]:
     floor.
     """
     needs, specs = asked.exercise.needs, asked.specs
-    benches: Sequence[Furniture | None] = [None]
-    if "bench" in needs:
-        benches = [f for f in asked.of("bench") if f.height_m <= HIGHEST_BENCH_M]
+    low = [f for f in asked.of("bench") if f.height_m <= HIGHEST_BENCH_M]
+    benches: Sequence[Furniture | None] = low if "bench" in needs else [None]
     boxes: Sequence[Furniture | None] = asked.of("box") if "step" in needs else [None]
     for bench, box in itertools.product(benches, boxes):
-        here = Geometry(options={}, furniture=tuple(f for f in (bench, box) if f is not None))
+        here = Geometry(options={}, furniture=tuple(filter(None, (bench, box))))
         if bench is not None:
             here = here.more({"rear_m": bench.height_m}, f"rear foot on the {bench.name.lower()}")
         if box is not None and "box_m" in specs:
@@ -63,10 +62,15 @@ def _lengths(asked: Asked) -> Sequence[float | None]:
     return tuple(sorted(round(v, 2) for v in (usual, other) if spec.low <= v <= spec.high))
 
 
+DEPTHS = (float("inf"), 85.0)
+STATIC_DEPTHS = (*DEPTHS, 95.0)
+"""Depths to try, degrees of knee bend, none deeper than what is wanted."""
+
+
 def _make(asked: Asked) -> Iterator[Geometry]:
     static = asked.exercise.variant == ""
     start, end = asked.knee
-    depths = sorted({start, min(start, 85.0), *((min(start, 95.0),) if static else ())})
+    depths = sorted({min(start, most) for most in (STATIC_DEPTHS if static else DEPTHS)})
     backs: Sequence[float | None] = BACKS if static and "hip_back" in asked.specs else (None,)
     for base in _bases(asked):
         for step, lean, back, depth in itertools.product(
@@ -78,7 +82,7 @@ def _make(asked: Asked) -> Iterator[Geometry]:
                 options["trunk_lean_deg"] = lean
             if step is not None:
                 options["step_m"] = step
-                words = ", ".join(w for w in (f"step {100 * step:.0f} cm", base.words) if w)
+                words = ", ".join(filter(None, (f"step {100 * step:.0f} cm", base.words)))
             if back is not None:
                 options["hip_back"] = back
             options |= {"knee_from_deg": depth, "knee_to_deg": end}

@@ -41,8 +41,10 @@ def _load(load: Load, candidate: Candidate) -> dict[str, str] | None:
     typed = typed_of(load)
     if typed is None or not isinstance(load, Band):
         return typed
-    stock = next((band for band, _ in candidate.row.bands if band.law == load.law), None)
-    if stock is None or stock.id not in {piece.item for piece in candidate.pieces}:
+    taken = [piece.item for piece in candidate.pieces]
+    bands = (band for band, _ in candidate.row.bands)
+    stock = next((band for band in bands if band.law == load.law), None)
+    if stock is None or stock.id not in taken:
         return None
     # half a long band cannot be chosen there
     return None if "folded" in stock.name and load.strands != 4 else {"band": stock.id, **typed}

@@ -16,7 +16,7 @@ from widearc.core.equipment import LOADS
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.kit import CAST, READ
-from widearc.core.statics import uncertainty_of
+from widearc.core.statics import BodyUncertainty, uncertainty_of
 from widearc.formats.laws import law_part
 from widearc.usecases.arc.arc import Arc
 from widearc.usecases.room.kit import stock_of, uncertainty_of_client
@@ -53,6 +53,10 @@ class Asked:
         return ", ".join([self.entry.name, *(p for p in parts if p)])
 
 
+def _sure_of(client: store.ClientRow | None) -> BodyUncertainty:
+    return UNKNOWN if client is None else uncertainty_of_client(client)
+
+
 def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
     """Return what an address asks, and its curve; doubt: also how sure it is. UnknownNameError for
     no such exercise.
@@ -70,7 +74,7 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
     found: Arc | None = None
     if not problems:
         errors = tuple(_error(load, laws) for load in loads)
-        body = (uncertainty_of_client(client) if client is not None else UNKNOWN) if doubt else None
+        body = _sure_of(client) if doubt else None
         found = usecases.arc_of(document, errors, body)
         if found.refused:
             name, words = refusal(found.refused, [load["kind"] for load in loads])

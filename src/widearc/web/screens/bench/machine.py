@@ -331,6 +331,16 @@ def _angle(way: str, typed: dict[str, str], messages: dict[str, str]) -> Measure
     return bend_by_points((values[0], values[1]), (values[2], values[3]), (values[4], values[5]))
 
 
+def _kg(typed: dict[str, Any], name: str, messages: dict[str, str]) -> float | None:
+    """Return a weight as typed, kg; None, with a message, where it cannot be used."""
+    value = optional(typed, name, messages, per=1.0, unit="kg")
+    if value is None:
+        messages.setdefault(name, "empty: type it in kg")
+    elif not 0.5 <= value <= 300:
+        messages[name] = f"{value:g} kg is not used: from 0.5 to 300 kg"
+    return value
+
+
 @blueprint.route("/scale", methods=["GET", "POST"])
 def scale() -> ResponseReturnValue:
     """Say how far a scale is off by a known weight."""
@@ -338,13 +348,7 @@ def scale() -> ResponseReturnValue:
     messages: dict[str, str] = {}
     said = ""
     if typed:
-        known = optional(typed, "known", messages, per=1.0, unit="kg")
-        reads = optional(typed, "reads", messages, per=1.0, unit="kg")
-        for name, value in (("known", known), ("reads", reads)):
-            if value is None:
-                messages.setdefault(name, "empty: type it in kg")
-            elif not 0.5 <= value <= 300:
-                messages[name] = f"{value:g} kg is not used: from 0.5 to 300 kg"
+        known, reads = (_kg(typed, name, messages) for name in ("known", "reads"))
         if known and reads and not messages:
             said = _scale_words(known, reads)
     page = render_template(

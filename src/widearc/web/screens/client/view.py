@@ -117,6 +117,9 @@ def _sheet(
     return page, 422 if messages else 200
 
 
+_YES_NO = {None: "", True: "yes", False: "no"}
+
+
 def _typed(row: store.ClientRow | None) -> dict[str, str]:
     """Return the sheet's texts for what is kept."""
     if row is None:
@@ -130,7 +133,7 @@ def _typed(row: store.ClientRow | None) -> dict[str, str]:
         typed[name] = "" if value is None else f"{round(value / per, 6):g}"
     typed["sex"] = row.sex.value
     typed["no_axial_load"] = "yes" if row.no_axial_load else ""
-    typed["trains_alone"] = "" if row.trains_alone is None else "yes" if row.trains_alone else "no"
+    typed["trains_alone"] = _YES_NO[row.trains_alone]
     typed |= {f"sore-{joint}": row.sore.get(joint, "") for joint in SORE_JOINTS}
     return typed
 
@@ -162,25 +165,30 @@ def save(client_id: int | None = None) -> ResponseReturnValue:
     return redirect(url_for("clients.listed"))
 
 
+def _sore(typed: dict[str, str]) -> MappingProxyType[str, str]:
+    sides = {joint: typed.get(f"sore-{joint}", "") for joint in SORE_JOINTS}
+    return MappingProxyType({joint: side for joint, side in sides.items() if side})
+
+
 def _facts(typed: dict[str, str], messages: dict[str, str]) -> store.ClientFacts:
-    numbers = {
+    numbers: dict[str, Any] = {
         name: optional(typed, name, messages, per=per, unit=unit) for name, unit, per in NUMBERS
     }
     sex = typed.get("sex", "mean")
     if sex not in {s.value for s in Sex}:
         messages["sex"] = f"{sex[:20]} is not kept: male, female or mean"
         sex = "mean"
-    sore = {joint: typed.get(f"sore-{joint}", "") for joint in SORE_JOINTS}
+    chosen: dict[str, Any] = {
+        name: typed.get(name) or None for name in ("goal", "experience", "stronger_side")
+    }
     return store.ClientFacts(
         name=" ".join(typed.get("name", "").split()),
         sex=Sex(sex),
         no_axial_load=typed.get("no_axial_load") == "yes",
         trains_alone={"yes": True, "no": False}.get(typed.get("trains_alone", "")),
-        goal=typed.get("goal") or None,
-        experience=typed.get("experience") or None,
-        stronger_side=typed.get("stronger_side") or None,
         note=typed.get("note", "").strip(),
-        sore=MappingProxyType({joint: side for joint, side in sore.items() if side}),
+        sore=_sore(typed),
+        **chosen,
         **numbers,
     )
 

@@ -48,6 +48,11 @@ class IntentPage:
     table: Sequence[Any] = ()
 
 
+def _asks(style: str) -> Any:
+    """Return what a rep style asks for beside its name."""
+    return ASKS.get(StyleKind(style), ()) if style in STYLES else ASKS.get(StyleKind.PLAIN, ())
+
+
 def intent_page(
     body: Body, name: str = "", messages: Mapping[str, str] | None = None
 ) -> IntentPage:
@@ -55,8 +60,6 @@ def intent_page(
     asked = request.method == "GET"
     kept_query = dict(parse_qsl(request.form.get("query", "")[:LONGEST]))
     found = read(request.args if asked else kept_query, body)
-    style = found.typed.get("style", "plain")
-    kind = StyleKind(style) if style in STYLES else StyleKind.PLAIN
     return IntentPage(
         found=found,
         typed=Texts(found.typed),
@@ -65,7 +68,7 @@ def intent_page(
         shapes=[(s.value, SHAPES[s]) for s in Shape if s is not Shape.ORIGINAL],
         holds=Texts({s.value: HOLDS[s] for s in Shape}),
         styles=[(k.value, k.words) for k in StyleKind if k is not StyleKind.BURN_OUT],
-        asks=ASKS.get(kind, ()),
+        asks=_asks(found.typed.get("style", "plain")),
         kept=_kept(body),
         change=store.last_change(connection(), trainer(), usecases.INTENTS),
         here=request.full_path.rstrip("?") if asked else url_for("intent.show"),

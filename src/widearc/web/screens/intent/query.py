@@ -61,39 +61,49 @@ def read(source: Mapping[str, str], body: Body) -> Read:
         )
     problems: dict[str, str] = {}
     typed = {name: value[:40] for name, value in source.items()}
-    parts = [_part(source, i, problems) for i in range(2) if source.get(f"a{i}")]
-    intent = None
-    if not problems:
-        try:
-            intent = Intent(
-                parts=tuple(p for p in parts if p is not None),
-                sets=integer(source, "sets", 3, what="a whole number from 1 to 20"),
-                reps=integer(source, "reps", 10, what="a whole number from 1 to 100"),
-                tempo=_tempo(source),
-                style=_style(source),
-                by_feel=source.get("feel") == "1",
-            )
-        except InputError as error:
-            problems[_field(error.where)] = _words(error)
+    intent = _read_intent(source, problems)
     if intent is not None:
         typed |= dict(parse_qsl(address(intent, body)))
         return Read(intent=intent, problems={}, typed=typed, query=address(intent, body))
     return Read(intent=None, problems=problems, typed=typed, query=urlencode(typed))
 
 
+def _read_intent(source: Mapping[str, str], problems: dict[str, str]) -> Intent | None:
+    parts = [_part(source, i, problems) for i in range(2) if source.get(f"a{i}")]
+    if problems:
+        return None
+    try:
+        return Intent(
+            parts=tuple(p for p in parts if p is not None),
+            sets=integer(source, "sets", 3, what="a whole number from 1 to 20"),
+            reps=integer(source, "reps", 10, what="a whole number from 1 to 100"),
+            tempo=_tempo(source),
+            style=_style(source),
+            by_feel=source.get("feel") == "1",
+        )
+    except InputError as error:
+        problems[_field(error.where)] = _words(error)
+        return None
+
+
+def _ends(source: Mapping[str, str], i: str, usual: tuple[float, ...]) -> tuple[float, float]:
+    """Return the range as typed, degrees; the usual one where the action is another than before:
+    it keeps nothing of a range that was another joint's.
+    """
+    if source.get(f"was{i}", source[f"a{i}"]) != source[f"a{i}"]:
+        return usual[0], usual[1]
+    what = "degrees, from −40 to 160"
+    return (
+        number(source, f"f{i}", usual[0], what=what),
+        number(source, f"t{i}", usual[1], what=what),
+    )
+
+
 def _part(source: Mapping[str, str], index: int, problems: dict[str, str]) -> WantedAction | None:
     i = str(index)
     try:
         action = Action.named(source[f"a{i}"], f"a{i}")
-        usual = USUAL[action]
-        # another action than before keeps nothing of a range that was another joint's
-        moved = source.get(f"was{i}", source[f"a{i}"]) != source[f"a{i}"]
-        ends = [
-            usual[n]
-            if moved
-            else number(source, f"{name}{i}", usual[n], what="degrees, from −40 to 160")
-            for n, name in enumerate(("f", "t"))
-        ]
+        ends = _ends(source, i, USUAL[action])
         shape = source.get(f"s{i}", "")
         mean = source.get(f"m{i}", "").strip()
         if shape:

@@ -226,6 +226,16 @@ def _facts(kind: ItemKind, typed: dict[str, str], messages: dict[str, str]) -> u
     )
 
 
+def _kept_settings(kind: ItemKind, row: store.ItemRow | None) -> list[tuple[str, str, str]]:
+    """Return a machine's settings as kept, then those of its kind that are not: name, words, whose
+    they are.
+    """
+    kept = store.settings(connection(), trainer(), row.id) if row else ()
+    rows = [(s.name, s.words, "" if s.client_id is None else str(s.client_id)) for s in kept]
+    named = {name for name, _, _ in rows}
+    return [*rows, *((name, "", "") for name in kind.settings if name not in named)]
+
+
 def _item_sheet(
     place: store.PlaceRow,
     kind: ItemKind,
@@ -234,12 +244,6 @@ def _item_sheet(
     messages: dict[str, str],
     settings: list[tuple[str, str, str]] | None = None,
 ) -> ResponseReturnValue:
-    kept = store.settings(connection(), trainer(), row.id) if row else ()
-    rows = settings or [
-        (s.name, s.words, "" if s.client_id is None else str(s.client_id)) for s in kept
-    ]
-    named = {name for name, _, _ in rows}
-    offered = [] if settings else [(name, "", "") for name in kind.settings if name not in named]
     page = render_template(
         "room/item.html",
         place=place,
@@ -249,7 +253,7 @@ def _item_sheet(
         messages=Texts(messages),
         sides=SIDES,
         holds=HOLDS,
-        settings=[*rows, *offered, ("", "", "")],
+        settings=[*(settings or _kept_settings(kind, row)), ("", "", "")],
         clients=store.clients(connection(), trainer()),
         zones=sorted({i.zone for i in store.items(connection(), trainer(), place.id) if i.zone}),
         change=store.last_change(connection(), trainer(), f"place:{place.id}"),
@@ -345,6 +349,25 @@ def _place_sheet(
     return page, 422 if messages else 200
 
 
+def _typed_place(typed: dict[str, str]) -> store.PlaceFacts:
+    """Return a place as its sheet says; SheetError with a message at each wrong length."""
+    messages: dict[str, str] = {}
+    lengths = {
+        name: optional(typed, name, messages, per=per, unit=unit)
+        for name, unit, per in PLACE_LENGTHS
+    }
+    if messages:
+        raise usecases.SheetError(messages)
+    return store.PlaceFacts(
+        name=" ".join(typed.get("name", "").split()),
+        note=typed.get("note", "").strip(),
+        people=typed.get("people", "alone"),
+        crowding=typed.get("crowding", "some"),
+        wall=typed.get("wall") == "yes",
+        **lengths,
+    )
+
+
 @blueprint.post("/room/new")
 @blueprint.post("/room/<int:place_id>/edit")
 def save(place_id: int | None = None) -> ResponseReturnValue:
@@ -361,22 +384,8 @@ def save(place_id: int | None = None) -> ResponseReturnValue:
     if row is not None and typed.get("action") == "remove":
         usecases.remove_place(connection(), trainer(), row.id, now=now())
         return redirect(url_for("room.home"))
-    messages: dict[str, str] = {}
-    lengths = {
-        name: optional(typed, name, messages, per=per, unit=unit)
-        for name, unit, per in PLACE_LENGTHS
-    }
-    facts = store.PlaceFacts(
-        name=" ".join(typed.get("name", "").split()),
-        note=typed.get("note", "").strip(),
-        people=typed.get("people", "alone"),
-        crowding=typed.get("crowding", "some"),
-        wall=typed.get("wall") == "yes",
-        **lengths,
-    )
     try:
-        if messages:
-            raise usecases.SheetError(messages)
+        facts = _typed_place(typed)
         if row is None:
             place_id = usecases.new_place(connection(), trainer(), facts, now=now())
         else:

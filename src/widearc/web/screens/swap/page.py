@@ -206,6 +206,12 @@ def _answer(view: SwapView, chosen: Candidate | None, drawn: Mapping[str, Row]) 
     }
 
 
+def _kinder(view: SwapView, chosen: Candidate) -> dict[str, list[tuple[Any, str]]]:
+    """Return the ways that are kinder to each sore joint, each with the words of its load."""
+    ways = usecases.kinder_ways(view, chosen)
+    return {joint: [(k, load_words(k.candidate)) for k in ways[joint]] for joint in ways}
+
+
 def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Part:
     assert view.question is not None
     plain = candidate_of(view, chosen.exercise.id)
@@ -223,10 +229,7 @@ def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Par
         "style_words": "" if chosen.style.kind.value == "plain" else chosen.style.sentence,
         "checks": usecases.set_up_checks(chosen, view),
         "changes": usecases.changes(chosen, view.wanted, beside),
-        "kinder": {
-            joint: [(k, load_words(k.candidate)) for k in ways]
-            for joint, ways in usecases.kinder_ways(view, chosen).items()
-        },
+        "kinder": _kinder(view, chosen),
         "reps_words": usecases.reps_of(connection(), trainer(), view, chosen),
         "pieces": chosen.pieces,
         "mine_aside": sum(1 for client in view.aside.values() if client == view.client.id),
