@@ -193,7 +193,7 @@ def bench_memory() -> None:
     """Print the peak of the demands of 20,000 set-ups, in a process of its own."""
     code = (
         "import resource, numpy as np\n"
-        "from widearc.core.catalogue import EXERCISES\n"
+        "from widearc.core.exercises import EXERCISES\n"
         "from widearc.core.equipment import FreeMass\n"
         "from widearc.core.movement import Setup\n"
         "from widearc.core.statics import curves_in_parts\n"

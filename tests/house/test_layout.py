@@ -18,6 +18,25 @@ CONTRACTS = tomllib.loads((ROOT / "pyproject.toml").read_text(encoding="utf-8"))
 ]["contracts"]
 
 
+LONGEST = 350
+TABLES = {  # one record after another, which nobody reads from end to end
+    "core/equipment/items/kinds.py",
+    "core/exercises/entries/squats.py",
+    "core/muscle/data.py",
+}
+BRANCHES = (
+    ast.If,
+    ast.For,
+    ast.While,
+    ast.IfExp,
+    ast.ExceptHandler,
+    ast.comprehension,
+    ast.BoolOp,
+    ast.Match,
+)
+MOST_BRANCHES, MOST_COLUMNS, MOST_SKIPPED = 8, 95, 20
+"""Of 95 in 100 functions, and of 95 in 100 lines; how often the formatter is told to look away."""
+
 # what a start may not wait for: (arguments, packages that stay outside)
 STARTS = (
     (["--help"], {"numpy", "scipy", "flask", "widearc.core.equipment"}),
@@ -69,6 +88,73 @@ def test_every_room_of_the_core_has_a_tier():
         if (path.suffix == ".py" and path.stem != "__init__") or (path / "__init__.py").exists()
     }
     assert rooms and rooms - named == set()
+
+
+def calls(tree: ast.Module, module: str) -> Iterator[str]:
+    """Yield what is called of a module: `store.items(...)` gives "items"."""
+    for node in ast.walk(tree):
+        if (
+            isinstance(node, ast.Call)
+            and isinstance(node.func, ast.Attribute)
+            and isinstance(node.func.value, ast.Name)
+            and node.func.value.id == module
+        ):
+            yield node.func.attr
+
+
+def test_a_page_reads_what_is_kept_through_the_use_cases():
+    rooms = ("web/screens/", "web/forms/", "web/drawing/", "web/words/")
+    pages = {path: tree for path, tree in modules().items() if path.startswith(rooms)}
+    assert len(pages) > 40
+    # a row is made of a class, which is no reading
+    read = {(p, c) for p, tree in pages.items() for c in calls(tree, "store") if c[0].islower()}
+    assert read == set()
+
+
+def branches(function: ast.FunctionDef) -> int:
+    """Return how often a function decides, what is defined inside it left out."""
+    count, inside = 0, list(ast.iter_child_nodes(function))
+    while inside:
+        node = inside.pop()
+        if isinstance(node, ast.FunctionDef):
+            continue
+        count += isinstance(node, BRANCHES)
+        count += len(node.values) - 2 if isinstance(node, ast.BoolOp) else 0
+        count += len(node.ifs) if isinstance(node, ast.comprehension) else 0
+        inside += ast.iter_child_nodes(node)
+    return count
+
+
+def at_95(values: list[int]) -> int:
+    return sorted(values)[int(0.95 * len(values))]
+
+
+def test_a_function_is_one_thought():
+    counted = {
+        (path, node.name): branches(node)
+        for path, tree in modules().items()
+        for node in ast.walk(tree)
+        if isinstance(node, ast.FunctionDef)
+    }
+    assert len(counted) > 1000 and at_95(list(counted.values())) <= MOST_BRANCHES
+
+
+def test_a_line_is_read_in_one_breath():
+    texts = [path.read_text(encoding="utf-8") for path in SOURCE.rglob("*.py")]
+    # what is said to the type checker behind a line is not read
+    whole = (line.partition("  # type: ignore")[0] for t in texts for line in t.splitlines())
+    lines = [len(line) for line in whole if line.strip()]
+    assert at_95(lines) <= MOST_COLUMNS and max(lines) <= 100
+    assert sum(text.count("fmt: skip") for text in texts) <= MOST_SKIPPED
+
+
+def test_a_file_of_the_core_is_one_subject():
+    long = {
+        str(path.relative_to(SOURCE))
+        for path in (SOURCE / "core").rglob("*.py")
+        if len(path.read_text(encoding="utf-8").splitlines()) > LONGEST
+    }
+    assert long == TABLES
 
 
 @pytest.mark.parametrize(("arguments", "outside"), STARTS)

@@ -27,6 +27,7 @@ from widearc.usecases.client.strength import (
     remove_set,
     strength_of,
 )
+from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import SCOPE as INTENTS
 from widearc.usecases.intent.intents import (
     intent_of_curve,
@@ -44,7 +45,7 @@ from widearc.usecases.room.items import (
     keep_settings,
     remove_item,
 )
-from widearc.usecases.room.kit import Holdings, stock_of
+from widearc.usecases.room.kit import stock_of
 from widearc.usecases.room.places import change_place, copy_place, new_place, remove_place
 from widearc.usecases.room.room import RoomView, mark, mark_zone, room_view, see, take_back
 from widearc.usecases.selfcheck import check_document

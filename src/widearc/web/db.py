@@ -5,6 +5,7 @@ from __future__ import annotations
 from flask import Flask, current_app, g
 
 from widearc import store
+from widearc.usecases import Holdings
 
 
 def connection() -> store.Connection:
@@ -21,6 +22,11 @@ def trainer() -> int:
         g.trainer = store.local_trainer(connection(), now=now())
     known: int = g.trainer
     return known
+
+
+def held() -> Holdings:
+    """Return what is kept of the trainer, read anew at each call: a page may have written."""
+    return Holdings(connection(), trainer())
 
 
 def now() -> str:

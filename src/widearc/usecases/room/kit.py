@@ -5,7 +5,6 @@ from __future__ import annotations
 import functools
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
 from types import MappingProxyType
 from typing import TypeVar
 
@@ -40,7 +39,6 @@ from widearc.core.kit import (
 )
 from widearc.core.statics import BodyUncertainty, uncertainty_of
 from widearc.store.equipment import all_machine_readings, all_readings
-from widearc.store.errors import MissingError
 from widearc.usecases.bench.columns import fit_of
 
 STATE_WORDS = {store.State.FREE: "free", store.State.TAKEN: "taken", store.State.BROKEN: "broken"}
@@ -126,52 +124,6 @@ class Stock:
     taken: frozenset[str]
     words: Mapping[str, str]
     unread: tuple[str, ...]
-
-
-class Holdings:
-    """A trainer's places and clients and the stock of each place, read when first asked for and not
-    again: for one answer, between two writes.
-    """
-
-    def __init__(self, con: store.Connection, trainer_id: int, *, errors: bool = True) -> None:
-        self._con, self._trainer_id, self._errors = con, trainer_id, errors
-        self._kept: dict[int, Stock] = {}
-
-    @cached_property
-    def places(self) -> tuple[store.PlaceRow, ...]:
-        """Return every place."""
-        return store.places(self._con, self._trainer_id)
-
-    @cached_property
-    def clients(self) -> tuple[store.ClientRow, ...]:
-        """Return every client."""
-        return store.clients(self._con, self._trainer_id)
-
-    def place(self, place_id: int) -> store.PlaceRow:
-        """Return a place; MissingError if it is not there."""
-        return _one("place", place_id, self.places)
-
-    def client(self, client_id: int) -> store.ClientRow:
-        """Return a client; MissingError if there is none."""
-        return _one("client", client_id, self.clients)
-
-    def at(self, place_id: int) -> Stock:
-        """Return the stock of a place."""
-        if place_id not in self._kept:
-            self._kept[place_id] = stock_of(
-                self._con, self._trainer_id, place_id, errors=self._errors
-            )
-        return self._kept[place_id]
-
-
-Row = TypeVar("Row", store.PlaceRow, store.ClientRow)
-
-
-def _one(what: str, id_: int, rows: Sequence[Row]) -> Row:
-    found = next((row for row in rows if row.id == id_), None)
-    if found is None:
-        raise MissingError(f"{what} {id_} does not exist here")
-    return found
 
 
 def stock_of(

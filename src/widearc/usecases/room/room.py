@@ -7,7 +7,8 @@ from dataclasses import dataclass, field
 
 from widearc import store
 from widearc.core.kit import Trainable, trainable_here
-from widearc.usecases.room.kit import STATE_WORDS, Holdings, badge_of, rules_of
+from widearc.usecases.holdings import Holdings
+from widearc.usecases.room.kit import STATE_WORDS, badge_of, rules_of
 
 PEOPLE = {"alone": "alone", "others": "others here, nobody helps", "partner": "a partner helps"}
 CROWDING = {"empty": "empty", "some": "some people", "packed": "packed"}

@@ -15,8 +15,9 @@ from widearc.core.exercises import EXERCISES
 from widearc.core.kit import Machine, SledPress, presses_for
 from widearc.core.search import Candidate, Memo, Question, Ranking, ranked
 from widearc.core.statics import Curve, curve
+from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import intent_words
-from widearc.usecases.room.kit import Holdings, rules_of, uncertainty_of_client
+from widearc.usecases.room.kit import rules_of, uncertainty_of_client
 from widearc.usecases.room.room import RoomView, room_view, scope
 from widearc.usecases.swap.wanted import (
     SwapAsk,

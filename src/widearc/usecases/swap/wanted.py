@@ -13,7 +13,8 @@ from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import MACHINES, STOCKS, Machine, SledPress
 from widearc.core.movement import Setup
-from widearc.usecases.room.kit import Holdings, press_of
+from widearc.usecases.holdings import Holdings
+from widearc.usecases.room.kit import press_of
 from widearc.usecases.room.room import RoomView
 
 HEAVIEST_KG = 500.0

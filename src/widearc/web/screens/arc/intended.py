@@ -5,12 +5,11 @@ from __future__ import annotations
 import numpy as np
 from flask import request
 
-from widearc import store
 from widearc.core.curve import CENTRES_DEG, STILL
 from widearc.core.matching import compare, target_of_intent
 from widearc.core.statics import Curve
 from widearc.core.units import to_deg
-from widearc.web.db import connection, trainer
+from widearc.web.db import held
 from widearc.web.drawing import curves as arcplot
 from widearc.web.screens.arc.query import Asked
 from widearc.web.screens.intent.query import intent_of
@@ -23,7 +22,7 @@ def choices(pins: list[str]) -> list[tuple[str, str]]:
     found = [("pin", "pin A")] if pins else []
     if request.args.get("want"):
         found.append(("want", "the wanted loading"))
-    return found + [(f"i{row.id}", row.name) for row in store.intents(connection(), trainer())]
+    return found + [(f"i{row.id}", row.name) for row in held().intents]
 
 
 def laid_over(found: Curve, first: Asked | None) -> tuple[arcplot.Intended, ...]:
@@ -40,9 +39,7 @@ def laid_over(found: Curve, first: Asked | None) -> tuple[arcplot.Intended, ...]
     if chosen == "want":
         intent = intent_of(request.args.get("want", ""), found.setup.body)
     elif chosen.startswith("i"):
-        intent = next(
-            (r.intent for r in store.intents(connection(), trainer()) if f"i{r.id}" == chosen), None
-        )
+        intent = next((r.intent for r in held().intents if f"i{r.id}" == chosen), None)
     if intent is None:
         return ()
     target = target_of_intent(intent, found.setup.body)

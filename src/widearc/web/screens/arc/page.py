@@ -19,7 +19,7 @@ from widearc.core.statics import Curve, grip_n
 from widearc.core.units import G
 from widearc.usecases.arc.arc import Arc, CardSection
 from widearc.usecases.arc.felt import Felt
-from widearc.web.db import connection, trainer
+from widearc.web.db import connection, held, trainer
 from widearc.web.drawing import curves as curve_drawing
 from widearc.web.drawing import muscles as muscle_drawing
 from widearc.web.drawing import views as view_drawing
@@ -116,7 +116,7 @@ def arc_page(ask: Asked, *, dragging: bool) -> ArcPage:
         "found": ask.found,
         "card": usecases.card(connection(), trainer(), entry),
         "section_words": usecases.SECTION_WORDS,
-        "card_change": store.last_change(connection(), trainer(), usecases.card_scope(entry.id)),
+        "card_change": held().last_change(usecases.card_scope(entry.id)),
         "overs": choices(pinned()),
         "over": args.get("over", "want" if args.get("want") else ""),
         "want": args.get("want", "")[:2000],

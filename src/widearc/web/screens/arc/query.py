@@ -20,7 +20,7 @@ from widearc.core.statics import BodyUncertainty, uncertainty_of
 from widearc.formats.laws import law_part
 from widearc.usecases.arc.arc import Arc
 from widearc.usecases.room.kit import stock_of, uncertainty_of_client
-from widearc.web.db import connection, trainer
+from widearc.web.db import connection, held, trainer
 from widearc.web.errors import sentence
 from widearc.web.forms.loads import BenchBand, inputs, load_document, refusal, typed_loads
 from widearc.web.forms.options import Field, option_fields, options_document
@@ -62,7 +62,7 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
     no such exercise.
     """
     entry = exercise_of(source.get("exercise", "back-squat-high"), "exercise")
-    clients = store.clients(connection(), trainer())
+    clients = held().clients
     known = _client(source, clients)
     client = next((c for c in clients if c.id == known), None)
     laws = _bands()
@@ -130,7 +130,7 @@ def _client(source: Mapping[str, str], clients: tuple[store.ClientRow, ...]) -> 
 def _bands() -> dict[str, BenchBand]:
     """Return the measured bands of every place by id."""
     laws: dict[str, BenchBand] = {}
-    for place in store.places(connection(), trainer()):
+    for place in held().places:
         stock = stock_of(connection(), trainer(), place.id)
         backs = {item.key: item.back_share for item in stock.items}
         for band in stock.kit.bands:

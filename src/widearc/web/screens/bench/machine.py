@@ -41,7 +41,7 @@ from widearc.usecases.bench.machines import (
 )
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
-from widearc.web.db import connection, now, trainer
+from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.fit import machine_chart
 from widearc.web.forms.typed import Texts, optional
 
@@ -94,12 +94,12 @@ def _sheet(
         rows=[*rows, *spare],
         typed=Texts(typed),
         messages=Texts(messages),
-        place=store.place(connection(), trainer(), sheet.item.place_id),
+        place=held().place(sheet.item.place_id),
         forces=FORCES,
         charts=[
             (setting, machine_chart(sheet, setting, typed["force_unit"])) for setting in sheet.fits
         ],
-        change=store.last_change(connection(), trainer(), scope(sheet.item.place_id)),
+        change=held().last_change(scope(sheet.item.place_id)),
         hung=_hung(sheet, typed, messages),
         words=_words(sheet),
         headers=",".join(FITS[sheet.kind.fit].columns) if sheet.kind.fit else "",

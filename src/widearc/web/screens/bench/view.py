@@ -33,7 +33,7 @@ from widearc.usecases.bench.bands import (
 from widearc.usecases.room.kit import badge_of
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
-from widearc.web.db import connection, now, trainer
+from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.fit import fit_chart
 from widearc.web.forms.typed import Texts, number
 
@@ -53,7 +53,7 @@ def bands() -> ResponseReturnValue:
 
 
 def _listed(typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnValue:
-    places = store.places(connection(), trainer())
+    places = held().places
     listed = [(place, _weighed(place.id)) for place in places]
     page = render_template(
         "bench/list.html",
@@ -68,8 +68,8 @@ def _listed(typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnVa
 def _weighed(place_id: int) -> list[dict[str, Any]]:
     """Return a place's items that a scale, tape or level tells something of."""
     rows = []
-    read = store.readings_of_place(connection(), trainer(), place_id)
-    for item in store.items(connection(), trainer(), place_id):
+    read = held().readings_of(place_id)
+    for item in held().items(place_id):
         kind = kind_of(item.kind)
         if item.kind != "band" and not kind.fit and item.kind not in TOLD:
             continue
@@ -103,7 +103,7 @@ def add() -> ResponseReturnValue:
 @blueprint.get("/item/<int:item_id>")
 def item(item_id: int) -> ResponseReturnValue:
     """Open an item's sheet, whatever its kind."""
-    row = store.item(connection(), trainer(), item_id)
+    row = held().item(item_id)
     name = "bench.band" if row.kind == "band" else "machine.show"
     return redirect(url_for(name, item_id=item_id))
 
@@ -265,7 +265,7 @@ def _sheet(
     messages: dict[str, str],
     csv: str = "",
 ) -> str:
-    place = store.place(connection(), trainer(), sheet.item.place_id)
+    place = held().place(sheet.item.place_id)
     empty = [("", "")] * max(SPARE_ROWS, 5 - len(rows))
     return render_template(
         "bench/band.html",
@@ -279,7 +279,7 @@ def _sheet(
         csv=csv,
         chart=fit_chart(sheet, typed["length_unit"], typed["force_unit"]),
         units=(tuple(LENGTH_M), tuple(u for u in FORCE_N if u not in ("kg", "lb"))),
-        change=store.last_change(connection(), trainer(), scope(sheet.item.place_id)),
+        change=held().last_change(scope(sheet.item.place_id)),
         uses=band_uses(sheet),
         pairs=pairs_of(connection(), trainer(), sheet),
         checks=band_checks(connection(), trainer(), sheet),

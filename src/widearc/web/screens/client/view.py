@@ -35,7 +35,7 @@ from widearc.usecases.client.client import (
     STRONGER,
     TAPES,
 )
-from widearc.web.db import connection, now, trainer
+from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.strip import strip_alone
 from widearc.web.forms.typed import Texts, optional
 
@@ -72,8 +72,8 @@ CHOICES: dict[str, Any] = {
 @blueprint.get("/")
 def listed() -> ResponseReturnValue:
     """List the clients with what is known of them."""
-    rows = store.clients(connection(), trainer())
-    change = store.last_change(connection(), trainer(), "clients")
+    rows = held().clients
+    change = held().last_change("clients")
     return render_template(
         "clients/list.html", rows=rows, change=change, goals=GOALS, experience=EXPERIENCE
     )
@@ -88,7 +88,7 @@ def new() -> ResponseReturnValue:
 @blueprint.get("/<int:client_id>")
 def show(client_id: int) -> ResponseReturnValue:
     """Show a client's sheet."""
-    row = store.client(connection(), trainer(), client_id)
+    row = held().client(client_id)
     session["client"] = client_id
     return _sheet(row, _typed(row), {})
 
@@ -106,12 +106,8 @@ def _sheet(
         messages=Texts(messages or {}),
         measured=Texts(measured or {}),
         choices=CHOICES,
-        change=store.last_change(connection(), trainer(), "clients"),
-        sets=[
-            (s, strip_alone(s.strip)) for s in store.strength_sets(connection(), trainer(), row.id)
-        ]
-        if row
-        else [],
+        change=held().last_change("clients"),
+        sets=[(s, strip_alone(s.strip)) for s in held().strength_sets(row.id)] if row else [],
         strength=usecases.strength_of(connection(), trainer(), row.id) if row else {},
     )
     return page, 422 if messages else 200
@@ -144,7 +140,7 @@ def save(client_id: int | None = None) -> ResponseReturnValue:
     """Keep a client's sheet, or work a joint's limit out of what was measured and keep nothing
     yet.
     """
-    row = None if client_id is None else store.client(connection(), trainer(), client_id)
+    row = None if client_id is None else held().client(client_id)
     typed = request.form.to_dict()
     step = typed.get("action", "").removeprefix("measure-")
     if step in STEPS:

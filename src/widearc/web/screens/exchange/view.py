@@ -19,7 +19,7 @@ from flask.typing import ResponseReturnValue
 from widearc import store, usecases
 from widearc.core.errors import InputError
 from widearc.formats import load_json
-from widearc.web.db import connection, now, trainer
+from widearc.web.db import connection, held, now, trainer
 from widearc.web.forms.typed import known_id
 
 blueprint = Blueprint("exchange", __name__, url_prefix="/exchange")
@@ -32,7 +32,7 @@ def show() -> ResponseReturnValue:
 
 
 def _place(text: str) -> store.PlaceRow | None:
-    places = {p.id: p for p in store.places(connection(), trainer())}
+    places = {p.id: p for p in held().places}
     named = known_id(text, places)
     if named is not None:
         return places[named]
@@ -45,11 +45,11 @@ def _page(
     page = render_template(
         "exchange/show.html",
         place=place,
-        places=store.places(connection(), trainer()),
+        places=held().places,
         text=text,
         plan=plan,
         problem=problem,
-        change=store.last_change(connection(), trainer(), f"place:{place.id}") if place else None,
+        change=held().last_change(f"place:{place.id}") if place else None,
     )
     return page, 422 if problem else 200
 

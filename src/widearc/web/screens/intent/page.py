@@ -13,7 +13,7 @@ from widearc import store, usecases
 from widearc.core.body import Body
 from widearc.core.dose import StyleKind
 from widearc.core.intent import HOLDS, SHAPES, Intent, Shape
-from widearc.web.db import connection, trainer
+from widearc.web.db import held
 from widearc.web.drawing import intent as drawing
 from widearc.web.forms.typed import Texts
 from widearc.web.screens.intent.query import ASKS, LONGEST, Read, address, read
@@ -70,7 +70,7 @@ def intent_page(
         styles=[(k.value, k.words) for k in StyleKind if k is not StyleKind.BURN_OUT],
         asks=_asks(found.typed.get("style", "plain")),
         kept=_kept(body),
-        change=store.last_change(connection(), trainer(), usecases.INTENTS),
+        change=held().last_change(usecases.INTENTS),
         here=request.full_path.rstrip("?") if asked else url_for("intent.show"),
         keep_name=name,
         messages=Texts(messages or {}),
@@ -99,5 +99,5 @@ def _kept(body: Body) -> list[Any]:
             usecases.intent_words(row.intent),
             drawing.strip_of_intent(row.intent, body),
         )
-        for row in store.intents(connection(), trainer())
+        for row in held().intents
     ]

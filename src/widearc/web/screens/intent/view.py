@@ -18,10 +18,10 @@ from flask import (
 )
 from flask.typing import ResponseReturnValue
 
-from widearc import store, usecases
+from widearc import usecases
 from widearc.core.body import Body
 from widearc.core.errors import InputError, TargetError
-from widearc.web.db import connection, now, trainer
+from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing import intent as intentplot
 from widearc.web.forms.typed import integer
 from widearc.web.page import shown
@@ -34,7 +34,7 @@ blueprint = Blueprint("intent", __name__, url_prefix="/intent")
 
 def body_of_client() -> Body:
     """Return the body of the client who was looked at last, for the usual strength curve."""
-    clients = store.clients(connection(), trainer())
+    clients = held().clients
     last = next((c for c in clients if c.id == session.get("client")), None)
     return last.body if last is not None else Body()
 

@@ -20,7 +20,7 @@ from widearc import store, usecases
 from widearc.core.equipment import KINDS, ItemKind, Source, kind_of
 from widearc.usecases.room.items import HOLDS, SIDES
 from widearc.usecases.room.room import CROWDING, PEOPLE
-from widearc.web.db import connection, now, trainer
+from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.elevation import elevation_of
 from widearc.web.forms.typed import Texts, back_or, known_id, optional
 
@@ -34,11 +34,9 @@ PLACE_LENGTHS = (("floor_width_m", "m", 1.0), ("floor_length_m", "m", 1.0))
 @blueprint.get("/")
 def home() -> ResponseReturnValue:
     """Go to the last place, or say what to do first."""
-    places = store.places(connection(), trainer())
+    places = held().places
     if not places:
-        return render_template(
-            "room/empty.html", change=store.last_change(connection(), trainer(), "places")
-        )
+        return render_template("room/empty.html", change=held().last_change("places"))
     known = {p.id for p in places}
     last = session.get("place")
     return redirect(url_for("room.show", place_id=last if last in known else places[0].id))
@@ -47,12 +45,12 @@ def home() -> ResponseReturnValue:
 @blueprint.get("/room/<int:place_id>")
 def show(place_id: int) -> ResponseReturnValue:
     """Show a place's equipment with its states."""
-    clients = store.clients(connection(), trainer())
+    clients = held().clients
     client = next((c for c in clients if c.id == session.get("client")), None)
     view = usecases.room_view(connection(), trainer(), place_id, client)
     session["place"] = place_id
     # the newer of what changed here and what changed among the places
-    changes = [c for c in (view.change, store.last_change(connection(), trainer(), "places")) if c]
+    changes = [c for c in (view.change, held().last_change("places")) if c]
     template = "room/_answer.html" if request.headers.get("X-Part") else "room/show.html"
     return render_template(
         template,
@@ -93,7 +91,7 @@ def zone(place_id: int) -> ResponseReturnValue:
     wanted = _state()
     if wanted is store.State.BROKEN:
         abort(400)
-    store.place(connection(), trainer(), place_id)
+    held().place(place_id)
     usecases.mark_zone(
         connection(), trainer(), place_id, request.form.get("zone", ""), wanted, now=now()
     )
@@ -103,7 +101,7 @@ def zone(place_id: int) -> ResponseReturnValue:
 @blueprint.post("/room/<int:place_id>/space")
 def space(place_id: int) -> ResponseReturnValue:
     """Change who is here or how crowded it is, by one tap."""
-    row = store.place(connection(), trainer(), place_id)
+    row = held().place(place_id)
     facts = _place_facts(row) | {
         k: v for k, v in request.form.items() if k in ("people", "crowding")
     }
@@ -152,7 +150,7 @@ def _back(place_id: int) -> str:
 @blueprint.get("/room/<int:place_id>/add")
 def choose(place_id: int) -> ResponseReturnValue:
     """Show the kinds that can be added, or an empty sheet of one kind."""
-    place = store.place(connection(), trainer(), place_id)
+    place = held().place(place_id)
     if "kind" not in request.args:
         kinds = [(group, [k for k in KINDS.values() if k.group == group]) for group in GROUPS]
         return render_template("room/kinds.html", place=place, kinds=kinds)
@@ -164,7 +162,7 @@ def choose(place_id: int) -> ResponseReturnValue:
 @blueprint.post("/room/<int:place_id>/add")
 def add(place_id: int) -> ResponseReturnValue:
     """Add an item, or show at each field what is wrong with everything as it was typed."""
-    place = store.place(connection(), trainer(), place_id)
+    place = held().place(place_id)
     typed = request.form.to_dict()
     kind = kind_of(typed.get("kind", ""))
     messages: dict[str, str] = {}
@@ -183,8 +181,8 @@ def add(place_id: int) -> ResponseReturnValue:
 @blueprint.get("/room/item/<int:item_id>")
 def item(item_id: int) -> ResponseReturnValue:
     """Show an item's sheet."""
-    row = store.item(connection(), trainer(), item_id)
-    place = store.place(connection(), trainer(), row.place_id)
+    row = held().item(item_id)
+    place = held().place(row.place_id)
     return _item_sheet(place, kind_of(row.kind), row, _typed(row), {})
 
 
@@ -230,7 +228,7 @@ def _kept_settings(kind: ItemKind, row: store.ItemRow | None) -> list[tuple[str,
     """Return a machine's settings as kept, then those of its kind that are not: name, words, whose
     they are.
     """
-    kept = store.settings(connection(), trainer(), row.id) if row else ()
+    kept = held().settings(row.id) if row else ()
     rows = [(s.name, s.words, "" if s.client_id is None else str(s.client_id)) for s in kept]
     named = {name for name, _, _ in rows}
     return [*rows, *((name, "", "") for name in kind.settings if name not in named)]
@@ -254,9 +252,9 @@ def _item_sheet(
         sides=SIDES,
         holds=HOLDS,
         settings=[*(settings or _kept_settings(kind, row)), ("", "", "")],
-        clients=store.clients(connection(), trainer()),
-        zones=sorted({i.zone for i in store.items(connection(), trainer(), place.id) if i.zone}),
-        change=store.last_change(connection(), trainer(), f"place:{place.id}"),
+        clients=held().clients,
+        zones=sorted({i.zone for i in held().items(place.id) if i.zone}),
+        change=held().last_change(f"place:{place.id}"),
     )
     return page, 422 if messages else 200
 
@@ -264,7 +262,7 @@ def _item_sheet(
 @blueprint.post("/room/item/<int:item_id>")
 def change(item_id: int) -> ResponseReturnValue:
     """Change an item, copy it, remove it, or keep its settings."""
-    row = store.item(connection(), trainer(), item_id)
+    row = held().item(item_id)
     action = request.form.get("action", "save")
     if action == "duplicate":
         new = usecases.duplicate_item(connection(), trainer(), item_id, now=now())
@@ -272,7 +270,7 @@ def change(item_id: int) -> ResponseReturnValue:
     if action == "remove":
         usecases.remove_item(connection(), trainer(), item_id, now=now())
         return redirect(url_for("room.show", place_id=row.place_id))
-    place = store.place(connection(), trainer(), row.place_id)
+    place = held().place(row.place_id)
     if action == "settings":
         return _settings(place, row)
     typed = request.form.to_dict()
@@ -292,7 +290,7 @@ def _settings(place: store.PlaceRow, row: store.ItemRow) -> ResponseReturnValue:
     typed = list(
         zip(form.getlist("s-name"), form.getlist("s-words"), form.getlist("s-client"), strict=False)
     )
-    known = [client.id for client in store.clients(connection(), trainer())]
+    known = [client.id for client in held().clients]
     rows = [
         store.Setting(
             name=" ".join(n.split()), words=" ".join(w.split()), client_id=_client(c, known)
@@ -324,7 +322,7 @@ def new() -> ResponseReturnValue:
 @blueprint.get("/room/<int:place_id>/edit")
 def edit(place_id: int) -> ResponseReturnValue:
     """Show a place's sheet."""
-    row = store.place(connection(), trainer(), place_id)
+    row = held().place(place_id)
     typed = {name: "" if value is None else str(value) for name, value in _place_facts(row).items()}
     typed["wall"] = "yes" if row.wall else ""
     for name, _, per in PLACE_LENGTHS:
@@ -336,7 +334,7 @@ def edit(place_id: int) -> ResponseReturnValue:
 def _place_sheet(
     row: store.PlaceRow | None, typed: dict[str, str], messages: dict[str, str]
 ) -> ResponseReturnValue:
-    change = store.last_change(connection(), trainer(), f"place:{row.id}" if row else "places")
+    change = held().last_change(f"place:{row.id}" if row else "places")
     page = render_template(
         "room/place.html",
         row=row,
@@ -372,7 +370,7 @@ def _typed_place(typed: dict[str, str]) -> store.PlaceFacts:
 @blueprint.post("/room/<int:place_id>/edit")
 def save(place_id: int | None = None) -> ResponseReturnValue:
     """Keep a place's sheet, copy the place, or remove it."""
-    row = None if place_id is None else store.place(connection(), trainer(), place_id)
+    row = None if place_id is None else held().place(place_id)
     typed = request.form.to_dict()
     if row is not None and typed.get("action") == "copy":
         return redirect(

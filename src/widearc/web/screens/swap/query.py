@@ -6,25 +6,25 @@ from typing import Any
 
 from flask import session
 
-from widearc import store, usecases
+from widearc import usecases
 from widearc.core.body import Body
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent, Shape
 from widearc.usecases.client.client import GOAL_SETS
 from widearc.usecases.swap.wanted import SwapAsk
-from widearc.web.db import connection, trainer
+from widearc.web.db import held
 from widearc.web.errors import sentence
 from widearc.web.forms.typed import integer, number
 from widearc.web.screens.intent.query import address, intent_of
 
 
-def ask_of(source: Any, *, lenient: bool = False, held: usecases.Holdings | None = None) -> SwapAsk:
+def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None = None) -> SwapAsk:
     """Return what is asked from an address or form; missing parts come from the last visit or the
     start values.
     """
-    held = held or usecases.Holdings(connection(), trainer())
-    places = [p.id for p in held.places]
-    goals = {c.id: c.goal for c in held.clients}
+    kept = kept or held()
+    places = [p.id for p in kept.places]
+    goals = {c.id: c.goal for c in kept.clients}
     clients = list(goals)
     try:
         place = integer(source, "place", _last("place", places), what="a place of the list")
@@ -56,7 +56,7 @@ def ask_of(source: Any, *, lenient: bool = False, held: usecases.Holdings | None
 def _intent(want: str, client_id: int) -> Intent | None:
     if not want:
         return None
-    who = next((c for c in store.clients(connection(), trainer()) if c.id == client_id), None)
+    who = next((c for c in held().clients if c.id == client_id), None)
     return intent_of(want, who.body if who is not None else Body())
 
 

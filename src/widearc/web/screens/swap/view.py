@@ -19,14 +19,14 @@ from flask import (
 )
 from flask.typing import ResponseReturnValue
 
-from widearc import store, usecases
+from widearc import usecases
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.formats import swap_request_document
 from widearc.usecases.room.room import scope
 from widearc.usecases.swap.swap import candidate_of
-from widearc.web.db import connection, now, trainer
+from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.strip import strip_of_points
 from widearc.web.forms.typed import Texts, back_or
 from widearc.web.page import shown
@@ -40,21 +40,21 @@ blueprint = Blueprint("swap", __name__)
 @blueprint.get("/swap")
 def show() -> ResponseReturnValue:
     """Show the ranking for what the address asks, with one candidate drawn."""
-    held = usecases.Holdings(connection(), trainer())
-    if not held.places or not held.clients:
+    kept = held()
+    if not kept.places or not kept.clients:
         return render_template("room/empty.html", change=None)
     problems = Texts()
     try:
-        ask = ask_of(request.args, held=held)
+        ask = ask_of(request.args, kept=kept)
     except InputError as error:
         problems[field_of(error.where)] = refusal_of(error)
         ask = ask_of(
             {key: value for key, value in request.args.items() if key in ("client", "place")},
             lenient=True,
-            held=held,
+            kept=kept,
         )
     memo = current_app.extensions["memo"]
-    view = usecases.swap_view(connection(), trainer(), ask, memo, held)
+    view = usecases.swap_view(connection(), trainer(), ask, memo, kept)
     session["place"], session["client"] = ask.place_id, ask.client_id
     return shown("swap", swap_page(view, request.args, request.args.get("pick"), problems))
 
@@ -148,8 +148,8 @@ def values() -> ResponseReturnValue:
 @blueprint.get("/kept")
 def kept() -> ResponseReturnValue:
     """List past decisions, newest first."""
-    rows = store.decisions(connection(), trainer())
-    change = store.last_change(connection(), trainer(), scope(rows[0].place_id)) if rows else None
+    rows = held().decisions
+    change = held().last_change(scope(rows[0].place_id)) if rows else None
     shown = [
         (row, ", ".join(piece_words(row.pieces)) or "body weight only", strip_of_points(row.strip))
         for row in rows

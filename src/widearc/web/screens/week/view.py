@@ -12,11 +12,11 @@ from flask import (
 )
 from flask.typing import ResponseReturnValue
 
-from widearc import store, usecases
+from widearc import usecases
 from widearc.core.errors import InputError
 from widearc.usecases.room.room import scope
 from widearc.usecases.swap.wanted import SwapAsk
-from widearc.web.db import connection, now, trainer
+from widearc.web.db import connection, held, now, trainer
 from widearc.web.forms.typed import Texts, integer
 from widearc.web.screens.swap.query import ask_of, query_of, refusal_of
 
@@ -31,7 +31,7 @@ def show() -> ResponseReturnValue:
     """Show this week's plan at the place of the address, and with `buy` what one purchase would do
     for it.
     """
-    if not store.places(connection(), trainer()) or not store.clients(connection(), trainer()):
+    if not held().places or not held().clients:
         return render_template("room/empty.html", change=None)
     return _page(ask_of(request.args), buy=request.args.get("buy") == "1")
 
@@ -63,28 +63,28 @@ def remove(planned_id: int) -> ResponseReturnValue:
 
 
 def _here(ask: SwapAsk) -> str:
-    who = store.client(connection(), trainer(), ask.client_id)
+    who = held().client(ask.client_id)
     return url_for("week.show", **query_of(ask, who.body))
 
 
 def _page(ask: SwapAsk, *, buy: bool = False, messages: dict[str, str] | None = None) -> str:
     # both refuse what is not the trainer's
     who, place = (
-        store.client(connection(), trainer(), ask.client_id),
-        store.place(connection(), trainer(), ask.place_id),
+        held().client(ask.client_id),
+        held().place(ask.place_id),
     )
-    bodies = {c.id: c.body for c in store.clients(connection(), trainer())}
+    bodies = {c.id: c.body for c in held().clients}
     plan = usecases.week_plan(connection(), trainer(), ask.place_id, now=now())
     memo = current_app.extensions["memo"]
     found = usecases.worth_buying(connection(), trainer(), ask, memo, now=now()) if buy else None
-    change = store.last_change(connection(), trainer(), scope(ask.place_id))
+    change = held().last_change(scope(ask.place_id))
     template = "week/_answer.html" if request.headers.get("X-Part") else "week/show.html"
     return render_template(
         template,
         ask=ask,
         query=query_of(ask, who.body),
         place=place,
-        places=store.places(connection(), trainer()),
+        places=held().places,
         client=who,
         plan=plan,
         lines=[(line, query_of(line.ask, bodies[line.ask.client_id])) for line in plan.lines],
