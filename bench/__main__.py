@@ -265,7 +265,7 @@ def bench_swap() -> None:
     assert view.ranking is not None
     start = time.perf_counter()
     make_sure(view.ranking.candidates)
-    sure = [c.doubt for c in view.ranking.candidates]
+    sure = [c.uncertainty for c in view.ranking.candidates]
     doubts = time.perf_counter() - start
     print(
         f"swap, demo deck container, {view.ranking.tried} set-ups: cold {1000 * cold:.0f} ms",

@@ -1,6 +1,8 @@
 // Handles on a drawing: a drag or an arrow key changes the field of the same name; the server draws anew.
 // px to a field's value is the drawing's own scale, sent with the handle. Computes no mechanics.
 
+import { addressOf, show, tell } from "./live.js";
+
 let drag = null;
 let keyed = null;  // the handle the arrow keys move, and where it was: Escape puts it back
 
@@ -35,7 +37,7 @@ async function redraw() {
   drag.busy = true;
   const form = document.getElementById(drag.form);
   const headers = { "X-Part": "answer", "X-Drag": "1", "X-Scale": drag.scale, "X-Was": drag.before.split("?")[1] || "" };
-  await window.show(window.addressOf(form), null, { headers: headers });
+  await show(addressOf(form), null, { headers: headers });
   if (!drag) return;
   // what was dragged while the answer was on its way is not lost with the fields it replaced
   drag.names.forEach((name, i) => { if (fieldOf(name)) put(fieldOf(name), drag.values[i]); });
@@ -65,13 +67,13 @@ function finish(keep) {
   if (!done.moved && keep) return;
   done.names.forEach((name, i) => put(fieldOf(name), keep ? done.values[i] : done.start[i]));
   const form = document.getElementById(done.form);
-  const address = keep ? window.addressOf(form) : done.before;
+  const address = keep ? addressOf(form) : done.before;
   const now = done.values;
-  window.show(address, null).then(() => {
+  show(address, null).then(() => {
     if (!keep) return;
     window.history.pushState(null, "", address);
     const unit = done.unit ? " " + done.unit : "";
-    window.tell(done.unit || done.names.length === 1 && !document.querySelector("input[name=feel]:checked")
+    tell(done.unit || done.names.length === 1 && !document.querySelector("input[name=feel]:checked")
       ? done.label + ": " + done.start.join(", ") + " to " + now.join(", ") + unit + "." : done.label + " changed.");
     const again = document.getElementById(done.id);
     if (again) again.focus({ preventScroll: true });
@@ -135,12 +137,12 @@ document.addEventListener("keydown", (event) => {
   event.stopPropagation();
   const label = handle.dataset.label, id = handle.id, unit = handle.dataset.unit;
   const form = fieldOf(names[0]).form;
-  const address = window.addressOf(form);
-  window.show(address, null).then(() => {
+  const address = addressOf(form);
+  show(address, null).then(() => {
     window.history.pushState(null, "", address);
     const again = document.getElementById(id);
     if (!again) return;
     again.focus({ preventScroll: true });
-    window.tell(unit ? label + ": " + again.getAttribute("aria-valuetext") + "." : label + " changed.");
+    tell(unit ? label + ": " + again.getAttribute("aria-valuetext") + "." : label + " changed.");
   });
 });

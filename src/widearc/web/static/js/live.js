@@ -3,7 +3,7 @@
 const PART = { headers: { "X-Part": "answer" }, credentials: "same-origin" };
 let latest = 0;
 
-async function show(url, remember, options) {
+export async function show(url, remember, options) {
   const mine = ++latest;
   const answer = document.getElementById("answer");
   const focused = document.activeElement && document.activeElement.id;
@@ -41,7 +41,7 @@ async function show(url, remember, options) {
 }
 
 // Says what was changed, with an undo that goes back to the address before.
-function tell(words) {
+export function tell(words) {
   const trail = document.getElementById("trail");
   if (!trail) return;
   trail.textContent = words + " ";
@@ -62,7 +62,7 @@ window.addEventListener("popstate", () => {
   if (document.querySelector("form[data-trail]")) show(window.location.href);
 });
 
-function addressOf(form, submitter) {
+export function addressOf(form, submitter) {
   const query = new URLSearchParams(new FormData(form, submitter || null));
   return form.getAttribute("action") + "?" + query.toString();
 }
