@@ -140,7 +140,7 @@ def main() -> None:
         many = Setup(exercise=EXERCISES[name], limits=limits, loads=loads(SETUPS))
         single = Setup(exercise=EXERCISES[name], limits=limits, loads=loads(1))
         per_curve = (
-            best_of(lambda m=many: [c.demand_nm for c in curves_in_parts(m)] and None) / SETUPS
+            best_of(lambda m=many: [c.demand_nm for c in curves_in_parts(m)] and None, 9) / SETUPS
         )
         alone = best_of(lambda s=single: curve(s, strict=False), 20)
         print(f"{label:36}{1 / per_curve:>10,.0f}{engine / per_curve:>8.1f}{1000 * alone:>15.2f}")

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import threading
-from collections import OrderedDict
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any, TypeVar
 
 import numpy as np
+from cachetools import LRUCache
 
 from widearc.core.arrays import BoolArray
 from widearc.core.body import Body, Limits
@@ -46,8 +46,8 @@ class Memo:
 
     def __init__(self, most: int = 400) -> None:
         self._most = most
-        self._kept: OrderedDict[object, Prepared] = OrderedDict()
-        self._shared: OrderedDict[object, Any] = OrderedDict()
+        self._kept: LRUCache[object, Prepared] = LRUCache(most)
+        self._shared: LRUCache[object, Any] = LRUCache(KEPT_SHARED)
         self._scopes: dict[tuple[object, ...], int] = {}
         self._lock = threading.Lock()  # the server asks from several threads
 
@@ -67,14 +67,11 @@ class Memo:
         """
         with self._lock:
             if key in self._shared:
-                self._shared.move_to_end(key)
                 kept: T = self._shared[key]
                 return kept
         made = make()
         with self._lock:
             self._shared[key] = made
-            while len(self._shared) > KEPT_SHARED:
-                self._shared.popitem(last=False)
         return made
 
     def prepared(
@@ -96,16 +93,12 @@ class Memo:
         keys = {exercise.id: (exercise.id, extra, scope) for exercise in exercises}
         with self._lock:
             found = {id_: self._kept[key] for id_, key in keys.items() if key in self._kept}
-            for id_ in found:
-                self._kept.move_to_end(keys[id_])
         missing = [exercise for exercise in exercises if exercise.id not in found]
         if missing:
             made = _prepare(missing, kit, body, limits, to_shoulders_kg, wanted, extra)
             with self._lock:
                 for exercise, one in zip(missing, made, strict=True):
                     self._kept[keys[exercise.id]] = found[exercise.id] = one
-                while len(self._kept) > self._most:
-                    self._kept.popitem(last=False)
         return [found[exercise.id] for exercise in exercises]
 
 

@@ -1,13 +1,16 @@
-"""None"""
+"""A batch solved for its reference loads: matches by mixing, what is close exactly."""
 
 from __future__ import annotations
 
-from collections import OrderedDict
-from collections.abc import Sequence
+import threading
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from typing import Any
+from functools import partial
+from operator import attrgetter
+from typing import Any, TypeVar
 
 import numpy as np
+from cachetools import LRUCache, cachedmethod
 from numpy.typing import NDArray
 
 from widearc.core.arrays import Array, BoolArray
@@ -23,10 +26,14 @@ KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache
 MANY = 3  # totals a reference
 MOST_EXACT = 50
+KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
 KEPT_EXACT = 40  # curves a batch: a room that changes back finds them
 
+T = TypeVar("T")
+_LOCK = attrgetter("_lock")
 
-@dataclass(slots=True, kw_only=True, eq=False)
+
+@dataclass(kw_only=True, eq=False)  # no slots: cachedmethod keeps its wrapper on the batch
 class PreparedBatch:
     """A batch with its reference curves, and which set-ups may be offered, (unloaded, totals).
 
@@ -41,17 +48,22 @@ class PreparedBatch:
     mix: Array
     close: float
     _bins: dict[Action, Narrow] = field(default_factory=dict)
-    _matches: OrderedDict[bytes, tuple[Narrow, Narrow]] = field(default_factory=OrderedDict)
-    _exact: OrderedDict[tuple[int, int], Curve] = field(default_factory=OrderedDict)
-    _compared: OrderedDict[tuple[bytes, tuple[int, int]], Comparison] = field(
-        default_factory=OrderedDict
+    _lock: threading.RLock = field(default_factory=threading.RLock)  # several threads ask
+    _matches: LRUCache[bytes, tuple[Narrow, Narrow]] = field(
+        default_factory=partial(LRUCache, KEPT_TARGETS)
+    )
+    _exact: LRUCache[tuple[int, int], Curve] = field(default_factory=partial(LRUCache, KEPT_EXACT))
+    _compared: LRUCache[tuple[bytes, tuple[int, int]], Comparison] = field(
+        default_factory=partial(LRUCache, KEPT_EXACT)
     )
     _many: tuple[Share | None, dict[tuple[int, int], int]] = (
         None,
         {},
     )  # the last ones computed together
-    _scores: OrderedDict[bytes, dict[tuple[int, int], float]] = field(default_factory=OrderedDict)
-    kept: OrderedDict[object, Any] = field(default_factory=OrderedDict)
+    _scores: LRUCache[bytes, dict[tuple[int, int], float]] = field(
+        default_factory=partial(LRUCache, KEPT_TARGETS)
+    )
+    _kept: LRUCache[object, Any] = field(default_factory=partial(LRUCache, KEPT_CANDIDATES))
     own: tuple[Share, NDArray[np.intp]] | None = None
     _users: dict[str, BoolArray] | None = None  # what is never asked for is never worked out
     _carried: Array | None = None
@@ -149,14 +161,8 @@ class PreparedBatch:
         """
         return self._matched(target)[1]
 
+    @cachedmethod(attrgetter("_matches"), key=lambda _, target: target.key, lock=_LOCK)
     def _matched(self, target: Target) -> tuple[Narrow, Narrow]:
-        if target.key not in self._matches:
-            self._matches[target.key] = self._match(target)
-            while len(self._matches) > KEPT_TARGETS:
-                self._matches.popitem(last=False)
-        return self._matches[target.key]
-
-    def _match(self, target: Target) -> tuple[Narrow, Narrow]:
         # only degrees where something is asked or given
         used = [
             np.flatnonzero((wanted > 0) | self.references.loaded(action))
@@ -224,25 +230,21 @@ class PreparedBatch:
         )
         return (scores[row], row) if scores[row] >= 0 else None
 
+    @cachedmethod(
+        attrgetter("_compared"), key=lambda _, target, row, exact: (target.key, row), lock=_LOCK
+    )
     def compared(self, target: Target, row: tuple[int, int], exact: Curve) -> Comparison:
         """Return one set-up's comparison with a target; exact: its curve. The last few are kept."""
-        key = (target.key, row)
-        if key not in self._compared:
-            self._compared[key] = compare(target, exact.motion.angles, exact.demand_nm, 1)
-            while len(self._compared) > KEPT_EXACT:
-                self._compared.popitem(last=False)
-        return self._compared[key]
+        return compare(target, exact.motion.angles, exact.demand_nm, 1)
 
+    @cachedmethod(attrgetter("_scores"), key=lambda _, target: target.key, lock=_LOCK)
     def known(self, target: Target) -> dict[tuple[int, int], float]:
         """Return the exact matches with a target that were computed before, -1 for what cannot be
         done after all.
 
         Those of the last few targets are kept.
         """
-        known = self._scores.setdefault(target.key, {})
-        while len(self._scores) > KEPT_TARGETS:
-            self._scores.popitem(last=False)
-        return known
+        return {}
 
     def own_share(self, rows: list[tuple[int, int]]) -> Share:
         """Return rows out of the references, where these are the set-ups themselves."""
@@ -266,25 +268,30 @@ class PreparedBatch:
         """
         score = every.score(target)[at]
         best = max(range(len(rows)), key=lambda i: (not bad[i], score[i]))
-        self._compared[(target.key, rows[best])] = every.row(int(at[best]))
+        with self._lock:
+            self._compared[(target.key, rows[best])] = every.row(int(at[best]))
         self.known(target).update(
             {row: -1.0 if bad[i] else float(score[i]) for i, row in enumerate(rows)}
         )
         self._many = share, {row: i for i, row in enumerate(rows) if not bad[i]}
 
+    @cachedmethod(attrgetter("_exact"), key=lambda _, row, body, limits: row, lock=_LOCK)
     def exact(self, row: tuple[int, int], body: Body, limits: Limits) -> Curve:
         """Return one set-up's curve at full samples."""
-        if row not in self._exact:
-            together, geometries = self._many
-            if together is not None and row in geometries:
-                self._exact[row] = together.row(geometries[row])
-            else:
-                self._exact[row] = curve(
-                    self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False
-                )
-            while len(self._exact) > KEPT_EXACT:
-                self._exact.popitem(last=False)
-        return self._exact[row]
+        together, geometries = self._many
+        if together is not None and row in geometries:
+            return together.row(geometries[row])
+        return curve(self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False)
+
+    def once(self, key: object, make: Callable[[], T]) -> T:
+        """Return what `make` gave for a key before, or make it; the last few are kept."""
+        with self._lock:
+            if key in self._kept:
+                kept: T = self._kept[key]
+                return kept
+        made = make()
+        with self._lock:
+            return self._kept.setdefault(key, made)  # type: ignore[no-any-return]
 
     def step(self, row: tuple[int, int], target: Target, mask: BoolArray) -> float | None:
         """Return how much harder the next heavier total of the same geometry is (share of mean

@@ -32,7 +32,6 @@ from widearc.core.statics import BodyUncertainty, Curve
 from widearc.core.units import to_deg
 
 PLAIN = RepStyle()
-KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
 
 
 _Guess = tuple[float, int, PreparedBatch, BoolArray]
@@ -241,12 +240,7 @@ class Question:
         pieces = part.pieces_of(row, self.taken, self.free)
         step = part.step(row, target, self._allowed(part))
         key = (target.key, row, pieces, self._uncertainty.body, step)
-        if key not in part.kept:
-            part.kept[key] = self._made(part, row, target, pieces, step)
-            while len(part.kept) > KEPT_CANDIDATES:
-                part.kept.popitem(last=False)
-        kept: Candidate = part.kept[key]
-        return kept
+        return part.once(key, lambda: self._made(part, row, target, pieces, step))
 
     def _made(
         self,
