@@ -6,11 +6,10 @@ import threading
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from functools import partial
-from operator import attrgetter
 from typing import Any, TypeVar
 
 import numpy as np
-from cachetools import LRUCache, cachedmethod
+from cachetools import LRUCache
 from numpy.typing import NDArray
 
 from widearc.core.arrays import Array, BoolArray
@@ -30,10 +29,9 @@ KEPT_CANDIDATES = 20  # a batch: enough for a room that changes back and forth
 KEPT_EXACT = 40  # curves a batch: a room that changes back finds them
 
 T = TypeVar("T")
-_LOCK = attrgetter("_lock")
 
 
-@dataclass(kw_only=True, eq=False)  # no slots: cachedmethod keeps its wrapper on the batch
+@dataclass(slots=True, kw_only=True, eq=False)
 class PreparedBatch:
     """A batch with its reference curves, and which set-ups may be offered, (unloaded, totals).
 
@@ -161,8 +159,10 @@ class PreparedBatch:
         """
         return self._matched(target)[1]
 
-    @cachedmethod(attrgetter("_matches"), key=lambda _, target: target.key, lock=_LOCK)
     def _matched(self, target: Target) -> tuple[Narrow, Narrow]:
+        return self._once(self._matches, target.key, lambda: self._match(target))
+
+    def _match(self, target: Target) -> tuple[Narrow, Narrow]:
         # only degrees where something is asked or given
         used = [
             np.flatnonzero((wanted > 0) | self.references.loaded(action))
@@ -230,21 +230,21 @@ class PreparedBatch:
         )
         return (scores[row], row) if scores[row] >= 0 else None
 
-    @cachedmethod(
-        attrgetter("_compared"), key=lambda _, target, row, exact: (target.key, row), lock=_LOCK
-    )
     def compared(self, target: Target, row: tuple[int, int], exact: Curve) -> Comparison:
         """Return one set-up's comparison with a target; exact: its curve. The last few are kept."""
-        return compare(target, exact.motion.angles, exact.demand_nm, 1)
+        return self._once(
+            self._compared,
+            (target.key, row),
+            lambda: compare(target, exact.motion.angles, exact.demand_nm, 1),
+        )
 
-    @cachedmethod(attrgetter("_scores"), key=lambda _, target: target.key, lock=_LOCK)
     def known(self, target: Target) -> dict[tuple[int, int], float]:
         """Return the exact matches with a target that were computed before, -1 for what cannot be
         done after all.
 
         Those of the last few targets are kept.
         """
-        return {}
+        return self._once(self._scores, target.key, dict)
 
     def own_share(self, rows: list[tuple[int, int]]) -> Share:
         """Return rows out of the references, where these are the set-ups themselves."""
@@ -275,23 +275,32 @@ class PreparedBatch:
         )
         self._many = share, {row: i for i, row in enumerate(rows) if not bad[i]}
 
-    @cachedmethod(attrgetter("_exact"), key=lambda _, row, body, limits: row, lock=_LOCK)
     def exact(self, row: tuple[int, int], body: Body, limits: Limits) -> Curve:
         """Return one set-up's curve at full samples."""
-        together, geometries = self._many
-        if together is not None and row in geometries:
-            return together.row(geometries[row])
-        return curve(self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False)
+
+        def make() -> Curve:
+            together, geometries = self._many
+            if together is not None and row in geometries:
+                return together.row(geometries[row])
+            return curve(self.batch.setup(body, limits, (self.batch.row(*row),)), lowering=False)
+
+        return self._once(self._exact, row, make)
 
     def once(self, key: object, make: Callable[[], T]) -> T:
         """Return what `make` gave for a key before, or make it; the last few are kept."""
+        kept: T = self._once(self._kept, key, make)
+        return kept
+
+    def _once(self, cache: LRUCache[Any, T], key: object, make: Callable[[], T]) -> T:
+        # not `cachedmethod`: its wrappers hold the batch, whose arrays would then wait for the
+        # collector
         with self._lock:
-            if key in self._kept:
-                kept: T = self._kept[key]
-                return kept
+            if key in cache:
+                return cache[key]
         made = make()
         with self._lock:
-            return self._kept.setdefault(key, made)  # type: ignore[no-any-return]
+            kept: T = cache.setdefault(key, made)
+        return kept
 
     def step(self, row: tuple[int, int], target: Target, mask: BoolArray) -> float | None:
         """Return how much harder the next heavier total of the same geometry is (share of mean
