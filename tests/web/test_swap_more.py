@@ -161,7 +161,7 @@ def test_why_not_answers_for_what_is_ranked_and_for_what_is_left_out(client):
 def test_why_not_is_drawn_over_what_was_asked_for(client):
     order = rows(page(client))
     answer = page(client, f"?why={order[2]}").split('id="why-answer"')[1]
-    drawn = answer.split('<p class="mb-0">')[1].split("</p>")[0]
+    drawn = answer.split('<p class="wa-why-not">')[1].split("</p>")[0]
     assert "<svg" in drawn and drawn.count("<path") >= 2, "the wanted curve and the other's"
 
 
