@@ -296,7 +296,7 @@ def _check(_: argparse.Namespace) -> Any:
 
 def _serve(arguments: argparse.Namespace) -> None:
     # the web packages are only needed, and only loaded, to serve
-    from widearc.web.serve import serve
+    from widearc.web.server import serve
 
     serve(demo=arguments.demo, host=arguments.host, port=arguments.port, data=Path(arguments.data))
 

@@ -13,7 +13,7 @@ from widearc.core.equipment import KINDS
 from widearc.core.kit import Piece
 from widearc.store.changes import TRACKED
 from widearc.store.errors import MissingError
-from widearc.store.migrate import migrate, migrations
+from widearc.store.schema import migrate, migrations
 
 
 def test_a_new_database_is_strict_with_wal_and_foreign_keys(con):

@@ -6,7 +6,7 @@ caller's transaction. Every row belongs to a trainer.
 
 from widearc.store.cards import SECTIONS, card_edits, set_card_edit
 from widearc.store.changes import Change, last_change, recorded, undo
-from widearc.store.clients import (
+from widearc.store.client_rows import (
     ClientFacts,
     ClientRow,
     add_client,
@@ -16,7 +16,7 @@ from widearc.store.clients import (
     set_client,
 )
 from widearc.store.connection import Connection, open_store, transaction
-from widearc.store.decisions import DecisionRow, add_decision, decisions
+from widearc.store.decision_rows import DecisionRow, add_decision, decisions
 from widearc.store.equipment import (
     BAND_COLUMNS,
     ItemRow,
@@ -42,7 +42,7 @@ from widearc.store.equipment import (
     settings,
 )
 from widearc.store.errors import StoreError
-from widearc.store.favourites import (
+from widearc.store.favourite_rows import (
     Favourite,
     drop_favourite,
     favourites,
@@ -52,8 +52,8 @@ from widearc.store.favourites import (
     set_asides,
 )
 from widearc.store.felt import FeltRow, add_felt, felt_rows
-from widearc.store.intents import IntentRow, intents, put_intent, remove_intent
-from widearc.store.places import (
+from widearc.store.intent_rows import IntentRow, intents, put_intent, remove_intent
+from widearc.store.place_rows import (
     PlaceFacts,
     PlaceRow,
     add_place,
@@ -62,7 +62,7 @@ from widearc.store.places import (
     remove_place,
     set_place,
 )
-from widearc.store.planned import (
+from widearc.store.plan_rows import (
     PlannedRow,
     last_planned_monday,
     monday_of,

@@ -8,7 +8,7 @@ from contextlib import contextmanager
 from pathlib import Path
 
 from widearc.store.errors import StoreError
-from widearc.store.migrate import migrate
+from widearc.store.schema import migrate
 
 Connection = sqlite3.Connection
 """A connection to the store; only this package writes SQL on it."""

@@ -17,7 +17,7 @@ from widearc.core.movement.motion import (
     Segment,
     place_of,
 )
-from widearc.core.movement.move import move
+from widearc.core.movement.moving import move
 from widearc.core.movement.setup import SAMPLES, Setup
 from widearc.core.movement.takes import kinds_of
 

@@ -2,9 +2,9 @@
 that checks them.
 """
 
-from widearc.core.statics.audit import Audit, audit
 from widearc.core.statics.demand import Curve, curve, curves_in_parts, demand_from_above_nm
 from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent
+from widearc.core.statics.energy_audit import Audit, audit
 from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.lines import line_of_force
 from widearc.core.statics.points import knee_past_toes_m, points_of

@@ -27,6 +27,7 @@ from widearc.core.statics import (
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import to_deg, to_rad
 from widearc.usecases import Effort
+from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, Line, areas_between
 from widearc.web.drawing.figure import FARTHEST_ARM_M
 from widearc.web.drawing.plot import Tick
@@ -210,7 +211,7 @@ def _one(
         zero=round(zero, 1),
         foot=round(foot, 1),
         area=_filled(x, y if wanted is None or wanted.sign < 0 else np.maximum(y, zero), zero),
-        edge=_path(x, y),
+        edge=path.line(x, y),
         over=None
         if wanted is None or wanted.sign < 0
         else _over(wanted, angle, demand, (first, last), zero, per_nm),
@@ -220,8 +221,8 @@ def _one(
         ghost=""
         if ghost is None or still
         else _ghost_path(ghost, joint, (first, last), zero, per_nm),
-        lowering=_path(x, zero - per_nm * lowering) if lowering is not None else "",
-        fast=_path(x, zero - per_nm * fast) if fast is not None else "",
+        lowering=path.line(x, zero - per_nm * lowering) if lowering is not None else "",
+        fast=path.line(x, zero - per_nm * fast) if fast is not None else "",
         strength=""
         if still or efforts
         else _strength_path(found, joint, angle, demand, x, zero, per_nm),
@@ -232,7 +233,9 @@ def _one(
             if joint in p.joints and not still
         ),
         near_straight=_near_straight(found, joint, still),
-        halo="" if doubt is None else _between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
+        halo=""
+        if doubt is None
+        else path.between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
         x_ticks=_x_ticks(*_axis(angle, x, still, (first, last)), still),
         y_ticks=_y_ticks(span, zero, per_nm),
         peak=f"most {whole(abs(demand[most]))} N·m at {at}",
@@ -263,7 +266,7 @@ def _px(angle: Array, ends: tuple[float, float]) -> Array:
 
 
 def _filled(x: Array, y: Array, zero: float) -> str:
-    return f"{_path(x, y)}L{x[-1]:.1f} {zero:.1f}L{x[0]:.1f} {zero:.1f}Z"
+    return path.down_to(x, y, zero)
 
 
 GRID_DEG = 0.5
@@ -295,7 +298,7 @@ def _over(
 def _outline(wanted: Intended, ends: tuple[float, float], zero: float, per_nm: float) -> str:
     """Return the open outline of a wanted demand whose sign is negative: below the line."""
     x, y = _px(wanted.angle_deg, ends), zero + per_nm * wanted.nm
-    return f"M{x[0]:.1f} {zero:.1f}L{_path(x, y)[1:]}L{x[-1]:.1f} {zero:.1f}"
+    return f"M{x[0]:.1f} {zero:.1f}L{path.line(x, y)[1:]}L{x[-1]:.1f} {zero:.1f}"
 
 
 def _ghost_path(
@@ -308,7 +311,7 @@ def _ghost_path(
     on = (angle >= min(ends) - 1e-6) & (angle <= max(ends) + 1e-6)
     if int(on.sum()) < 2:
         return ""
-    return _path(_px(angle[on], ends), zero - per_nm * ghost.demand_nm[joint][0][on])
+    return path.line(_px(angle[on], ends), zero - per_nm * ghost.demand_nm[joint][0][on])
 
 
 def _strength_path(
@@ -329,7 +332,7 @@ def _strength_path(
         stature_m=body.stature_m,
         sex=body.sex.value,
     )
-    return _path(x, zero - per_nm * demand[most] * shape / float(shape.max()))
+    return path.line(x, zero - per_nm * demand[most] * shape / float(shape.max()))
 
 
 EFFORT_TALL, EFFORT_BASE = 44.0, 52.0
@@ -339,7 +342,7 @@ def _effort_path(x: Array, effort: Effort) -> str:
     """Return the effort along the range over a base line of its own, the limit 44 px high, cut
     there.
     """
-    return _path(x, EFFORT_BASE - EFFORT_TALL * np.minimum(effort.share, 1.0))
+    return path.line(x, EFFORT_BASE - EFFORT_TALL * np.minimum(effort.share, 1.0))
 
 
 def _near_straight(found: Curve, joint: str, still: bool) -> str:
@@ -387,8 +390,8 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
         height=round(foot + FOOT, 1),
         zero=round(zero, 1),
         foot=round(foot, 1),
-        area=f"{_path(x, y)}L{x[-1]:.1f} {zero:.1f}L{x[0]:.1f} {zero:.1f}Z",
-        edge=_path(x, y),
+        area=path.down_to(x, y, zero),
+        edge=path.line(x, y),
         lowering="",
         fast="",
         x_ticks=_centimetre_ticks(travel, x, step),
@@ -435,14 +438,6 @@ def _cursor(
         "say": [f"{a} {where}, {d} newton metres" for a, d in zip(angles, demands, strict=True)],
         "read": read,
     }
-
-
-def _path(x: Array, y: Array) -> str:
-    return "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, y, strict=True))
-
-
-def _between(x: Array, high: Array, low: Array) -> str:
-    return f"{_path(x, high)}L{_path(x[::-1], low[::-1])[1:]}Z"
 
 
 def _x_ticks(angle: Array, x: Array, still: bool) -> tuple[Tick, ...]:

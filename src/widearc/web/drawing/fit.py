@@ -13,6 +13,7 @@ from widearc.core.units import FORCE_N, LENGTH_M
 from widearc.usecases import BandSheet
 from widearc.usecases.bench.bands import spread_at
 from widearc.usecases.bench.machines import MachineSheet
+from widearc.web.drawing import path
 from widearc.web.drawing.plot import Tick
 from widearc.web.words.words import MINUS
 
@@ -63,9 +64,8 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
     def y(value: Array) -> Array:
         return np.asarray(BASE - value / most * (BASE - TOP))
 
-    def path(fit: BandFit) -> str:
-        pairs = zip(x(reach), y(fit.law.force_n(reach)), strict=True)
-        return "M" + "L".join(f"{a:.1f} {max(b, TOP - 12):.1f}" for a, b in pairs)
+    def law_path(fit: BandFit) -> str:
+        return path.line(x(reach), np.maximum(y(fit.law.force_n(reach)), TOP - 12))
 
     worst = max([1.0, *(abs(r) for fit in sheet.fits.values() for r in fit.residuals_n)])
 
@@ -75,7 +75,7 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
 
     dots = _dots(x(lengths), y(forces))
     return FitChart(
-        paths={kind: path(fit) for kind, fit in sheet.fits.items()},
+        paths={kind: law_path(fit) for kind, fit in sheet.fits.items()},
         dots=dots,
         outlier=None if sheet.outlier is None else dots[sheet.outlier],
         residuals={kind: residuals(fit, SHIFTS[kind]) for kind, fit in sheet.fits.items()},
@@ -84,15 +84,8 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
             low / per_length, high / per_length, lambda v: x(np.asarray(v * per_length))
         ),
         y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
-        halo="" if band is None else area(x(measured), y(band[0]), y(band[1])),
+        halo="" if band is None else path.between(x(measured), y(band[1]), y(band[0])),
     )
-
-
-def area(x: Array, low: Array, high: Array) -> str:
-    """Return the path between two curves over the same x, px."""
-    there = "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, high, strict=True))
-    back = "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x[::-1], low[::-1], strict=True))
-    return f"M{there}L{back}Z"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -138,12 +131,12 @@ def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> Machine
         return np.asarray(MACHINE_BASE - np.maximum(value, 0.0) / most * (MACHINE_BASE - TOP))
 
     order = np.argsort(at)
-    line = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in _dots(x(at[order]), y(law[order])))
+    line = path.line(x(at[order]), y(law[order]))
     spread = found.spread_n
     halo = (
         ""
         if spread is None
-        else area(x(at[order]), y(law[order] - 2 * spread), y(law[order] + 2 * spread))
+        else path.between(x(at[order]), y(law[order] + 2 * spread), y(law[order] - 2 * spread))
     )
     dots = _dots(x(at), y(read))
     return MachineChart(

@@ -15,6 +15,7 @@ from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.intent import Intent, WantedAction
 from widearc.core.units import to_rad
 from widearc.usecases.intent.intents import with_handles
+from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, Line, areas_between, nothing
 from widearc.web.drawing.plot import Tick
 from widearc.web.drawing.strip import strip_between
@@ -199,7 +200,7 @@ def _fan(
             )
         ),
         scale=full,
-        arc=_path(arc),
+        arc=path.line(*arc),
         ticks=_ticks(part),
         comb=_comb(part, px, body),
         line=_outline(arc, outer),
@@ -221,15 +222,12 @@ def _along(part: WantedAction, angle: Array, body: Body) -> Array:
     return np.asarray(np.interp(angle, CENTRES_DEG[inner], bins[inner]))
 
 
-def _path(xy: Array) -> str:
-    return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in xy.T)
-
-
 def _outline(arc: Array, outer: Array) -> str:
     """Return the open outline: out at the lengthened end, along, and back in at the shortened
     end.
     """
-    return f"M{arc[0, 0]:.1f} {arc[1, 0]:.1f}L{_path(outer)[1:]}L{arc[0, -1]:.1f} {arc[1, -1]:.1f}"
+    first, last = (f"{x:.1f} {y:.1f}" for x, y in (arc[:, 0], arc[:, -1]))
+    return f"M{first}L{path.line(*outer)[1:]}L{last}"
 
 
 def _comb(part: WantedAction, px: float, body: Body) -> str:

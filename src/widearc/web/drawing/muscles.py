@@ -10,6 +10,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.muscle import GROUPS, NAMES, GroupUse, MuscleUse, positive_work_j
+from widearc.web.drawing import path
 from widearc.web.words.words import whole
 
 WIDTH, HEIGHT, BASE = 240.0, 34.0, 30.0
@@ -69,8 +70,7 @@ def _thirds(group: GroupUse) -> tuple[str, str, str]:
 
 
 def _area(x: Array, y: Array) -> str:
-    top = "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, y, strict=True))
-    return f"M{x[0]:.1f} {BASE}L{top}L{x[-1]:.1f} {BASE}Z"
+    return path.down_to(x, y, BASE)
 
 
 COLUMNS = (

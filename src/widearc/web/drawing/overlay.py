@@ -18,6 +18,7 @@ from widearc.core.muscle import GROUPS, NAMES, positive_work_j
 from widearc.core.search import sentence
 from widearc.core.statics import Curve, joint_work_j, low_back_ratio, mean_split
 from widearc.core.units import to_deg
+from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, line_of
 from widearc.web.drawing.curves import NEGATIVE, POSITIVE
 from widearc.web.drawing.plot import Tick
@@ -172,10 +173,14 @@ def _draw(
 
 def _drawn(letter: str, x: Array, y: Array) -> Drawn:
     there = np.isfinite(y)
-    path = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x[there], y[there], strict=True))
     # letters stand on their own lines, each a little further along than the one before
     at = np.flatnonzero(there)[int(there.sum() * (0.12 + 0.16 * "ABCDE".index(letter)))]
-    return Drawn(letter=letter, path=path, x=round(float(x[at]), 1), y=round(float(y[at]), 1))
+    return Drawn(
+        letter=letter,
+        path=path.line(x[there], y[there]),
+        x=round(float(x[at]), 1),
+        y=round(float(y[at]), 1),
+    )
 
 
 def _row(pin: Pinned, first: Pinned) -> Row:

@@ -18,6 +18,7 @@ from widearc.core.arrays import Array
 from widearc.core.curve import STILL
 from widearc.core.statics import Curve, points_of
 from widearc.core.units import to_deg
+from widearc.web.drawing import path
 from widearc.web.words.words import whole
 
 RADIUS, WIDEST = (
@@ -185,8 +186,7 @@ def _turn(v: Array) -> Array:
 
 
 def _polar(angle: Array, reach: Array) -> str:
-    xy = zip(reach * np.cos(angle), reach * np.sin(angle), strict=True)
-    return "M" + "L".join(f"{x:.1f} {y:.1f}" for x, y in xy)
+    return path.line(reach * np.cos(angle), reach * np.sin(angle))
 
 
 def _between(angle: Array, radius: float, wide: Array) -> str:

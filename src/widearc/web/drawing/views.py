@@ -15,6 +15,7 @@ from widearc.core.equipment import Band, Line
 from widearc.core.statics import Curve, grip_n, lumbar
 from widearc.core.statics.spine import OCCUPATIONAL_N
 from widearc.core.units import to_deg
+from widearc.web.drawing import path
 from widearc.web.drawing.curves import LEFT, NAMES, RIGHT, TALL, TOP, WIDTH, Solo
 from widearc.web.drawing.plot import Tick
 from widearc.web.words.words import MINUS, whole
@@ -224,7 +225,7 @@ def _series(
         else np.arange(np.ceil(shown.min() / 10) * 10, shown.max() + 1e-6, 10)
     )
     end = "%" if joint is None else "°"
-    edge = "M" + "L".join(f"{a:.1f} {b:.1f}" for a, b in zip(x, y, strict=True))
+    edge = path.line(x, y)
     plot = Solo(
         joint=key,
         name=name,
@@ -237,7 +238,7 @@ def _series(
         foot=round(foot, 1),
         lowering="",
         fast="",
-        area=f"{edge}L{x[-1]:.1f} {zero:.1f}L{x[0]:.1f} {zero:.1f}Z",
+        area=path.down_to(x, y, zero),
         edge=edge,
         strength="" if line is None else f"M{LEFT} {zero - per * line:.1f}H{WIDTH - RIGHT}",
         x_ticks=tuple(

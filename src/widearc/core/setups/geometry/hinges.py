@@ -8,7 +8,7 @@ import itertools
 from collections.abc import Iterator
 
 from widearc.core.setups.geometry.asked import Asked, Geometry, Rule
-from widearc.core.setups.geometry.furnished import furnished, on_boxes
+from widearc.core.setups.geometry.furnishing import furnished, on_boxes
 
 KNEES_DEG = (5.0, 15.0, 25.0)
 TRUNKS_DEG = (80.0, 65.0, 50.0)

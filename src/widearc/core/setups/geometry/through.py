@@ -8,7 +8,7 @@ from widearc.core.body import HIP_OVER_SEAT_M
 from widearc.core.kit import Machine
 from widearc.core.movement import clear_of_floor_deg
 from widearc.core.setups.geometry.asked import Asked, Geometry, Rule
-from widearc.core.setups.geometry.furnished import on_boxes, seats
+from widearc.core.setups.geometry.furnishing import on_boxes, seats
 
 FEET_AHEAD_M = (0.2, 0.3, 0.4)
 HANDLE_LEANS_DEG = (10.0, 20.0, 30.0)

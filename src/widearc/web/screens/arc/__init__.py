@@ -1,6 +1,6 @@
 """Arc: an exercise set up, its line of force and its curves; set-ups compared."""
 
-from widearc.web.screens.arc import compare, sets, view  # noqa: F401 - they add addresses
+from widearc.web.screens.arc import pinned, sets, view  # noqa: F401 - they add addresses
 from widearc.web.screens.arc.blueprint import blueprint
 from widearc.web.screens.screen import Mark, Screen
 
