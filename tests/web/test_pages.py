@@ -21,6 +21,7 @@ from widearc.store import errors as store_errors
 from widearc.usecases import SheetError
 from widearc.usecases.room.kit import stock_of
 from widearc.web import create_app
+from widearc.web.screens import marks, screens
 
 PAGES = [
     "/room/1",
@@ -41,6 +42,14 @@ PAGES = [
 
 def text(response) -> str:
     return re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", response.get_data(as_text=True)))
+
+
+def test_every_mark_leads_to_an_address_of_a_screen(app):
+    ends = {rule.endpoint for rule in app.url_map.iter_rules()}
+    assert len(marks()) > 8 and {mark.endpoint for mark in marks()} <= ends
+    assert len({mark.rank for mark in marks()}) == len(marks())
+    served = {blueprint.name for screen in screens() for blueprint in screen.blueprints}
+    assert served <= set(app.blueprints)
 
 
 @pytest.mark.parametrize("address", PAGES)
