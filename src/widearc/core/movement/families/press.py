@@ -68,8 +68,8 @@ def solve(lift: Lift) -> Motion:
 
     plate = ankle + body.ankle_height_m * away
     sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
-    rails = _Rails(motion, loads, rail, along, plate, up_rail, square)
-    rails.book(o["seat"], height)
+    rails = _Rails(motion.shape, loads, rail, along, plate, up_rail, square)
+    rails.book(motion, o["seat"], height)
     motion.close(
         lambda moved: _on_plate(moved, rails, body, sole, o["push"], lowering=lift.lowering)
     )
@@ -134,7 +134,7 @@ class _Rails:
 
     def __init__(
         self,
-        motion: Motion,
+        shape: tuple[int, int],
         loads: Sequence[Load],
         rail: Array,
         along: Array,
@@ -142,8 +142,8 @@ class _Rails:
         up_rail: Array,
         square: Array,
     ) -> None:
-        self.motion, self.loads, self.rail, self.along = motion, loads, rail, along
-        self.plate, self.up_rail, self.square = spread(plate, (2, *motion.shape)), up_rail, square
+        self.shape, self.loads, self.rail, self.along = shape, loads, rail, along
+        self.plate, self.up_rail, self.square = spread(plate, (2, *shape)), up_rail, square
         for index, load in enumerate(loads):
             if not (isinstance(load, Sled) or _on_sled(load)):
                 allowed = "a sled, or a band or cable on the sled"
@@ -154,9 +154,8 @@ class _Rails:
         """Return whether any sled has friction."""
         return any(isinstance(load, Sled) and load.friction > 0 for load in self.loads)
 
-    def book(self, seat: Array | float, height: Array) -> None:
+    def book(self, motion: Motion, seat: Array | float, height: Array) -> None:
         """Book the energy and inertia of sled and pulls."""
-        motion = self.motion
         for index, load in enumerate(self.loads):
             if isinstance(load, Sled):
                 sled_height = seat + self.along * np.sin(self.rail) + height * self.square[1]
@@ -177,8 +176,8 @@ class _Rails:
         """Return the force down the rails and the one pressing square on them, both without
         friction, N.
         """
-        down: Array = np.zeros(self.motion.shape)
-        press: Array = np.zeros(self.motion.shape)
+        down: Array = np.zeros(self.shape)
+        press: Array = np.zeros(self.shape)
         for load in self.loads:
             if isinstance(load, Sled):
                 down = down + load.total_kg * G * np.sin(self.rail)
