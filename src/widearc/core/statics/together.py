@@ -20,6 +20,7 @@ from widearc.core.equipment import Load
 from widearc.core.errors import WideArcError
 from widearc.core.exercises import Exercise
 from widearc.core.movement import Setup, only_weights
+from widearc.core.movement.families import form_of
 from widearc.core.statics.demand import Curve, curve
 from widearc.core.statics.rows import row_of
 
@@ -199,8 +200,7 @@ def _steps(setup: Setup) -> object:
     words = tuple((n, v) for n, v in options.items() if isinstance(v, str) or n == "legs")
     fixed = tuple(load.alike() for load in setup.loads if not load.can_be_none)
     return (
-        exercise.family,
-        exercise.variant,
+        form_of(exercise),
         exercise.one_piece,
         setup.samples,
         setup.body,

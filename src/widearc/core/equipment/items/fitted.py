@@ -91,6 +91,9 @@ def fit_made(
     notes: Sequence[str] = (),
     tables: Mapping[str, tuple[float, ...]] | None = None,
 ) -> MachineFit:
+    """Return a fit of its law's numbers, what is left of the readings (N) and notes; it is said
+    where more than a tenth of the largest reading is left.
+    """
     said = list(notes)
     largest = float(np.max(np.abs(readings)))
     if largest > 0 and float(np.max(np.abs(left))) > UNEXPLAINED * largest:
@@ -109,4 +112,5 @@ def fit_made(
 
 
 def column(columns: Columns, name: str) -> Array:
+    """Return a column of readings as numbers, (rows,)."""
     return np.asarray(columns[name], dtype=float)

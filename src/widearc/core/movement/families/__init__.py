@@ -28,6 +28,22 @@ def _closures() -> dict[tuple[str, str | None], Callable[[Lift], Motion]]:
     return found
 
 
+@cache
+def _like() -> dict[tuple[str, str], str]:
+    found: dict[tuple[str, str], str] = {}
+    for item in iter_modules(__path__):
+        module = import_module(f"{__name__}.{item.name}")
+        if hasattr(module, "LIKE"):
+            found |= {(module.FAMILY, variant): module.LIKE for variant in module.VARIANTS}
+    return found
+
+
+def form_of(exercise: Exercise) -> tuple[str, str]:
+    """Return the family and the variant whose steps an exercise's movement takes."""
+    own = exercise.family, exercise.variant
+    return own[0], _like().get(own, own[1])
+
+
 def closure_of(exercise: Exercise) -> Callable[[Lift], Motion]:
     """Return what moves an exercise."""
     known = _closures()

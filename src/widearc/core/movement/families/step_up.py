@@ -12,6 +12,7 @@ from widearc.core.movement.motion import Motion
 
 FAMILY = "split"
 VARIANTS = ("step-up",)
+LIKE = "lunge"  # the same steps: set-ups of both are computed in one call
 
 
 def solve(lift: Lift) -> Motion:
