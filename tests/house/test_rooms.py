@@ -5,12 +5,15 @@ from __future__ import annotations
 import pytest
 
 from widearc.core.answers.columns import COLUMNS, FILTERS
-from widearc.core.equipment import LOADS
+from widearc.core.equipment import LOADS, Cable, FreeMass, Sled, Spring, SpringLoad
 from widearc.core.errors import InputError, RangeError, UnreadError
 from widearc.core.exercises import EXERCISES
 from widearc.core.exercises.families import FAMILIES
+from widearc.core.movement import Setup
 from widearc.core.movement.families import closure_of
+from widearc.core.statics import curve
 from widearc.core.units import CENTIMETRE
+from widearc.usecases.arc.felt import measure_again
 from widearc.web.forms.loads import inputs, refusal
 
 
@@ -56,3 +59,25 @@ def test_what_must_be_read_first_is_told_from_what_is_wrong():
     assert isinstance(error, InputError) and error.allowed.startswith("a stack")
     moved = error.at("/wanted/exercise")
     assert (type(moved), moved.where, moved.value) == (UnreadError, "/wanted/exercise", error.value)
+
+
+SPRINGS = SpringLoad(spring=Spring(start_n=20, end_n=160, travel_m=0.9), count=2)
+
+
+@pytest.mark.parametrize(
+    ("exercise", "loads", "first"),
+    [
+        ("carriage-push", [Sled(kg=20, empty_kg=20), SPRINGS], SPRINGS),
+        ("goblet-squat", [FreeMass(kg=16, port="goblet")], FreeMass),
+        (
+            "goblet-squat",
+            [FreeMass(kg=16, port="goblet"), Cable(kg=8, port="goblet", pulley=(0.4, 0.1))],
+            Cable,
+        ),
+        ("bodyweight-squat", [], FreeMass),
+    ],
+)
+def test_what_errs_most_is_measured_again_first(exercise, loads, first):
+    """A carriage is level: its springs are weighed, and no rail's angle is read."""
+    found = curve(Setup(exercise=EXERCISES[exercise], loads=loads))
+    assert measure_again(found, "middle") == first.again

@@ -17,6 +17,10 @@ from widearc.usecases.client.strength import asked
 
 THIRDS = ("lengthened", "middle", "shortened")
 TWICE = 2
+FIRST = ("elastic", "machine", "iron")
+"""What is measured again first, by what a load is made of: iron errs least, and a carriage's
+springs pull more than its rails rub.
+"""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -71,9 +75,8 @@ def measure_again(curve: Curve, felt: str) -> str:
             apart = np.broadcast_to(curve.motion.load_lengths[index], curve.motion.shape)[0, at]
             length = float(load.own_m(apart))
             return f"weigh the band again at {100 * length:.0f} cm, the length it has there"
-    # iron errs least: what a machine or a spring does comes first
     kinds = {type(load) for load in curve.setup.loads} or {FreeMass}
-    return min(kinds, key=lambda kind: (kind.made_of == "iron", kind.rank)).again
+    return min(kinds, key=lambda kind: (FIRST.index(kind.made_of), kind.rank)).again
 
 
 def keep_felt(

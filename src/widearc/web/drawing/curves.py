@@ -361,6 +361,10 @@ def _turn_word(joint: str) -> str:
     return "opening" if joint == "hip_abduction" else "bend"
 
 
+def _tenths(values: Array) -> list[float]:
+    return [round(float(v), 1) for v in values]
+
+
 def _centimetre_ticks(travel: Array, x: Array, step: int) -> tuple[Tick, ...]:
     return tuple(
         Tick(at=round(float(np.interp(v, travel, x)), 1), text=f"{v:.0f}")
@@ -403,8 +407,8 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
     forces = [whole(v) for v in force]
     return plot, {
         "name": "hand",
-        "x": np.round(x, 1).tolist(),
-        "deg": np.round(travel, 1).tolist(),
+        "x": _tenths(x),
+        "deg": _tenths(travel),
         "angle": texts,
         "bend": texts,
         "say": [f"{t}, {f} newtons" for t, f in zip(texts, forces, strict=True)],

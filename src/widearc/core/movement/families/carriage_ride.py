@@ -127,6 +127,7 @@ def at_ankle(body: Body, bend: Array) -> Array:
 
 
 def flat_foot(body: Body, ankle: Array) -> Foot:
+    """Return the foot flat on the carriage with its ankle at a point, m (2, …)."""
     return Foot(
         body, ankle, vec(np.ones((1, 1)), np.zeros((1, 1))), vec(np.zeros((1, 1)), -np.ones((1, 1)))
     )
