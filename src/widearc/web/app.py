@@ -16,6 +16,7 @@ from jinja2 import StrictUndefined
 
 from widearc.core.search import Memo
 from widearc.web import db, errors
+from widearc.web.forms.fields import field_id
 from widearc.web.screens import marks, screens
 from widearc.web.screens.bench.gaugedesk import GaugeDesk
 from widearc.web.words import words
@@ -102,5 +103,6 @@ def create_app(
         "joint_bend",
     ):
         app.template_filter(name)(getattr(words, name))
+    app.template_filter("field_id")(field_id)
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app

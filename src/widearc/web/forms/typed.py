@@ -8,17 +8,24 @@ from collections.abc import Iterable, Mapping
 from widearc.core.errors import InputError
 
 
+def as_number(text: str) -> float | None:
+    """Return the number that a text is (a comma is a point, any minus is one); None for no finite
+    number.
+    """
+    try:
+        value = float(text.strip().replace(",", ".").replace("−", "-"))
+    except ValueError:
+        return None
+    return value if math.isfinite(value) else None
+
+
 def number(source: Mapping[str, str], name: str, default: float, *, what: str) -> float:
     """Return a typed number, the default where the field is missing; InputError names the field."""
     text = source.get(name)
     if text is None:
         return default
-    clean = text.strip().replace(",", ".").replace("−", "-")
-    try:
-        value = float(clean)
-    except ValueError:
-        raise InputError(name, text, what) from None
-    if not math.isfinite(value):
+    value = as_number(text)
+    if value is None:
         raise InputError(name, text, what)
     return value
 
@@ -31,22 +38,6 @@ def integer(source: Mapping[str, str], name: str, default: int, *, what: str) ->
     if value != int(value) or abs(value) > 2**53:
         raise InputError(name, source.get(name), what)
     return int(value)
-
-
-def optional(
-    source: Mapping[str, str], name: str, messages: dict[str, str], *, per: float, unit: str
-) -> float | None:
-    """Return a typed number in SI (typed in `unit`, `per` SI each), None where it is empty; a
-    message for no number.
-    """
-    if not source.get(name, "").strip():
-        return None
-    try:
-        return number(source, name, 0.0, what=unit) * per
-    except InputError as error:
-        what = f"a number of {unit}" if unit else "a number"
-        messages[name] = f"“{str(error.value).strip()[:20]}” is not {what}"
-        return None
 
 
 def back_or(text: str, otherwise: str) -> str:

@@ -4,8 +4,6 @@ check.
 
 from __future__ import annotations
 
-from typing import Any
-
 from flask import (
     Blueprint,
     Response,
@@ -18,10 +16,8 @@ from flask import (
 from flask.typing import ResponseReturnValue
 
 from widearc import store
-from widearc.core.body import MeasuredAngle, bend_by_levels, bend_by_points, bend_by_tape
 from widearc.core.equipment import (
     FITS,
-    rail_angle_deg,
     scale_verdict,
     shim_bend_deg,
     wedge_relief_deg,
@@ -33,7 +29,6 @@ from widearc.usecases.bench.columns import columns_of
 from widearc.usecases.bench.machines import (
     MachineSheet,
     add_check,
-    hung_test,
     machine_sheet,
     parse_readings,
     rows_from,
@@ -43,7 +38,18 @@ from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.fit import machine_chart
-from widearc.web.forms.typed import Texts, optional
+from widearc.web.forms.fields import Sheet
+from widearc.web.forms.typed import Texts
+from widearc.web.screens.bench.sheet import (
+    BESIDE,
+    HUNG,
+    SCALE,
+    WAYS,
+    hung_words,
+    joint_angle,
+    machine_numbers,
+    measured_beside,
+)
 
 blueprint = Blueprint("machine", __name__, url_prefix="/bench")
 
@@ -60,7 +66,7 @@ def show(item_id: int) -> ResponseReturnValue:
     sheet = machine_sheet(connection(), trainer(), item_id)
     unit = request.args.get("force_unit", "N")
     unit = unit if unit in FORCES else "N"
-    return _sheet(sheet, _rows(sheet, unit), {"force_unit": unit, **request.args.to_dict()}, {})
+    return _sheet(sheet, _rows(sheet, unit), {"force_unit": unit, **request.args.to_dict()})
 
 
 def _rows(sheet: MachineSheet, unit: str) -> list[dict[str, str]]:
@@ -80,7 +86,10 @@ def _rows(sheet: MachineSheet, unit: str) -> list[dict[str, str]]:
 
 
 def _sheet(
-    sheet: MachineSheet, rows: list[dict[str, str]], typed: dict[str, str], messages: dict[str, str]
+    sheet: MachineSheet,
+    rows: list[dict[str, str]],
+    typed: dict[str, str],
+    numbers: Sheet | None = None,
 ) -> ResponseReturnValue:
     arm = rows[-1]["arm"] if rows else ""
     # push and return by turns, as they are read
@@ -88,43 +97,30 @@ def _sheet(
         dict.fromkeys(CELLS, "") | {"arm": arm, "direction": "return" if n % 2 else "push"}
         for n in range(len(rows), max(len(rows) + SPARE_ROWS, 4))
     ]
+    hung = Sheet(HUNG, request.args if typed.get("carriage", "").strip() else None)
+    said = hung_words(hung, sheet) if sheet.kind.fit == "spring" else ""
+    numbers = numbers or machine_numbers(sheet, None)
+    messages = Texts(numbers.messages | hung.messages)
     page = render_template(
         "bench/machine.html",
         sheet=sheet,
         rows=[*rows, *spare],
         typed=Texts(typed),
-        messages=Texts(messages),
+        numbers=numbers,
+        beside=tuple(BESIDE.get(sheet.kind.fit, {})),
+        hung=hung,
+        messages=messages,
         place=held().place(sheet.item.place_id),
         forces=FORCES,
         charts=[
             (setting, machine_chart(sheet, setting, typed["force_unit"])) for setting in sheet.fits
         ],
         change=held().last_change(scope(sheet.item.place_id)),
-        hung=_hung(sheet, typed, messages),
+        said=said,
         words=_words(sheet),
         headers=",".join(FITS[sheet.kind.fit].columns) if sheet.kind.fit else "",
     )
     return page, 422 if messages else 200
-
-
-def _hung(sheet: MachineSheet, typed: dict[str, str], messages: dict[str, str]) -> str:
-    """Return the hung-carriage test in words; an empty text where nothing was asked."""
-    if sheet.kind.fit != "spring" or not typed.get("carriage", "").strip():
-        return ""
-    carriage = optional(typed, "carriage", messages, per=1.0, unit="kg")
-    rests = optional(typed, "rests", messages, per=0.01, unit="cm")
-    if carriage is None or ("rests" in messages):
-        return ""
-    try:
-        return hung_test(sheet.item, carriage, rests).words
-    except InputError as error:
-        shown = (
-            f"{100 * float(str(error.value)):g} cm"
-            if error.where == "rests"
-            else f"{error.value} kg"
-        )
-        messages[error.where] = f"{shown} is not used: {error.allowed}"
-        return ""
 
 
 def _words(sheet: MachineSheet) -> list[str]:
@@ -176,7 +172,7 @@ def save(item_id: int) -> ResponseReturnValue:
         {name: v[i] if i < len(v := lists[name]) else "" for name in CELLS} for i in range(length)
     ]
     filled = [r for r in rows if r["at"].strip() or r["force"].strip()]
-    messages: dict[str, str] = {}
+    numbers = machine_numbers(sheet, form)
     try:
         if sheet.columns is None:
             return redirect(url_for("room.item", item_id=item_id))
@@ -202,14 +198,13 @@ def save(item_id: int) -> ResponseReturnValue:
                 now=now(),
             )
         else:
-            measured = _measured(sheet, typed, messages)
-            if messages:
-                raise SheetError(messages)
+            measured = measured_beside(numbers, sheet)
             readings = parse_readings(sheet.kind.fit, rows, typed["force_unit"])
             save_readings(connection(), trainer(), item_id, readings, measured, now=now())
     except SheetError as error:
         keep = filled if typed.get("action") not in ("check", "import") else _rows(sheet, "N")
-        return _sheet(sheet, _numbered(rows, error.messages) or keep, typed, error.messages)
+        numbers.refuse(error.messages)
+        return _sheet(sheet, _numbered(rows, error.messages) or keep, typed, numbers)
     return redirect(url_for("machine.show", item_id=item_id, force_unit=typed["force_unit"]))
 
 
@@ -247,114 +242,35 @@ def _numbered(rows: list[dict[str, str]], messages: dict[str, str]) -> list[dict
     return rows if any(key.startswith("row-") for key in messages) else []
 
 
-def _measured(
-    sheet: MachineSheet, typed: dict[str, str], messages: dict[str, str]
-) -> dict[str, float]:
-    """Return the quantities measured beside the readings: a rail's angle by level or by rise over
-    run, lengths.
-    """
-    found: dict[str, float] = {}
-    for q in sheet.kind.quantities:
-        value = optional(typed, f"q-{q.name}", messages, per=q.per, unit=q.unit)
-        if value is not None:
-            found[q.name] = value
-    rise = optional(typed, "rise", messages, per=0.01, unit="cm")
-    run = optional(typed, "run", messages, per=0.01, unit="cm")
-    if rise is not None or run is not None:
-        if rise is None or run is None:
-            messages["run"] = "type rise and run, both"
-        else:
-            try:
-                found["rail_deg"] = rail_angle_deg(rise, run)
-            except InputError as error:
-                messages["run"] = (
-                    f"{100 * float(str(error.value)):g} cm is not used: {error.allowed}"
-                )
-    return found
-
-
 @blueprint.route("/angles", methods=["GET", "POST"])
 def angles() -> ResponseReturnValue:
     """Work out a joint's bend by tape, by a level, or from three taps on a photo that stays on the
     device.
     """
-    typed = request.form.to_dict() if request.method == "POST" else {}
-    messages: dict[str, str] = {}
-    found: dict[str, str] = {}
-    way = typed.get("action", "")
-    if way in WAYS:
-        try:
-            angle = _angle(way, typed, messages)
-            if angle is not None:
-                found[way] = (
-                    f"{angle.angle_deg:.0f}°, give or take {max(1.0, round(angle.error_deg)):.0f}°"
-                )
-        except InputError as error:
-            name = error.where if error.where in WAYS[way] else way
-            shown = (
-                f"{100 * float(str(error.value)):g} cm"
-                if error.where.endswith("_m")
-                else str(error.value)
-            )
-            messages[name] = f"{shown} does not fit: {error.allowed}"
+    way = request.form.get("action", "")
+    sheets = {
+        name: Sheet(fields, request.form if name == way else None) for name, fields in WAYS.items()
+    }
+    found = {}
+    angle = joint_angle(way, sheets[way]) if way in WAYS else None
+    if angle is not None:
+        error_deg = max(1.0, round(angle.error_deg))
+        found[way] = f"{angle.angle_deg:.0f}°, give or take {error_deg:.0f}°"
+    messages = sheets[way].messages if way in WAYS else Texts()
     page = render_template(
-        "bench/angles.html", typed=Texts(typed), messages=Texts(messages), found=Texts(found)
+        "bench/angles.html", sheets=sheets, messages=messages, found=Texts(found)
     )
     return page, 422 if messages else 200
-
-
-WAYS: dict[str, tuple[str, ...]] = {
-    "tape": ("upper_m", "lower_m", "across_m"),
-    "level": ("upper_deg", "lower_deg"),
-    "photo": ("x1", "y1", "x2", "y2", "x3", "y3"),
-}
-
-
-def _angle(way: str, typed: dict[str, str], messages: dict[str, str]) -> MeasuredAngle | None:
-    unit, per = {"tape": ("cm", 0.01), "level": ("°", 1.0), "photo": ("picture points", 1.0)}[way]
-    values: list[float] = []
-    for name in WAYS[way]:
-        value = optional(typed, name, messages, per=per, unit=unit)
-        if value is None:
-            key = "photo" if way == "photo" else name
-            messages.setdefault(
-                key, "tap three points first" if way == "photo" else f"empty: type it in {unit}"
-            )
-        else:
-            values.append(value)
-    if messages:
-        return None
-    if way == "tape":
-        return bend_by_tape(values[0], values[1], values[2])
-    if way == "level":
-        return bend_by_levels(values[0], values[1])
-    return bend_by_points((values[0], values[1]), (values[2], values[3]), (values[4], values[5]))
-
-
-def _kg(typed: dict[str, Any], name: str, messages: dict[str, str]) -> float | None:
-    """Return a weight as typed, kg; None, with a message, where it cannot be used."""
-    value = optional(typed, name, messages, per=1.0, unit="kg")
-    if value is None:
-        messages.setdefault(name, "empty: type it in kg")
-    elif not 0.5 <= value <= 300:
-        messages[name] = f"{value:g} kg is not used: from 0.5 to 300 kg"
-    return value
 
 
 @blueprint.route("/scale", methods=["GET", "POST"])
 def scale() -> ResponseReturnValue:
     """Say how far a scale is off by a known weight."""
-    typed: dict[str, Any] = request.form.to_dict() if request.method == "POST" else {}
-    messages: dict[str, str] = {}
-    said = ""
-    if typed:
-        known, reads = (_kg(typed, name, messages) for name in ("known", "reads"))
-        if known and reads and not messages:
-            said = _scale_words(known, reads)
-    page = render_template(
-        "bench/scale.html", typed=Texts(typed), messages=Texts(messages), said=said
-    )
-    return page, 422 if messages else 200
+    sheet = Sheet(SCALE, request.form if request.method == "POST" else None)
+    known, reads = sheet.value("known"), sheet.value("reads")
+    said = _scale_words(known, reads) if known and reads and not sheet.messages else ""
+    page = render_template("bench/scale.html", sheet=sheet, messages=sheet.messages, said=said)
+    return page, 422 if sheet.messages else 200
 
 
 def _scale_words(known: float, reads: float) -> str:

@@ -35,7 +35,9 @@ from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.fit import fit_chart
+from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts, number
+from widearc.web.screens.bench.sheet import band_numbers
 
 blueprint = Blueprint("bench", __name__, url_prefix="/bench")
 
@@ -43,7 +45,7 @@ blueprint = Blueprint("bench", __name__, url_prefix="/bench")
 SPARE_ROWS = 3
 LOOK_AGAIN_DAYS = 90  # common practice, no source
 TOLD = ("heel wedge", "pad")  # nothing is fitted, but their sheet says what they come to
-FIELDS = ("rest", "length_unit", "force_unit", "shape", "strands", "law", "back", "looked")
+FIELDS = ("length_unit", "force_unit", "shape", "strands", "law", "looked")
 
 
 @blueprint.get("/")
@@ -117,18 +119,16 @@ def band(item_id: int) -> ResponseReturnValue:
         (f"{r.length_m / LENGTH_M[length_unit]:.4g}", f"{r.force_n / FORCE_N[force_unit]:.4g}")
         for r in sheet.readings
     ]
-    rest = "" if sheet.item.rest_m is None else f"{sheet.item.rest_m / LENGTH_M[length_unit]:.4g}"
     typed = {
-        "rest": rest,
         "length_unit": length_unit,
         "force_unit": force_unit,
         "shape": sheet.item.shape,
         "strands": str(sheet.item.strands),
         "law": sheet.item.law,
-        "back": "" if sheet.item.back_share is None else f"{100 * sheet.item.back_share:.0f}",
         "looked": sheet.item.looked_over_on or "",
     }
-    return _sheet(sheet, typed, rows, {})
+    kept = {"rest": sheet.item.rest_m, "back": sheet.item.back_share}
+    return _sheet(sheet, typed, rows, band_numbers(length_unit, None, kept))
 
 
 def _unit(name: str, known: Any, default: str) -> str:
@@ -144,9 +144,11 @@ def save(item_id: int) -> ResponseReturnValue:
         return _check(item_id)
     pairs = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
     typed = {name: form.get(name, "") for name in FIELDS}
+    numbers = band_numbers(typed["length_unit"], form)
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
     try:
-        back = _back(typed["back"])
+        numbers.settled()
+        back = numbers.value("back")
         if form.get("action") == "import":
             rows, read_back = _import(form.get("csv", ""))
             back = back if read_back is None else read_back
@@ -157,7 +159,7 @@ def save(item_id: int) -> ResponseReturnValue:
             trainer(),
             item_id,
             rows=rows,
-            rest_m=_rest(typed),
+            rest_m=numbers.value("rest"),
             strands=int(typed["strands"]) if typed["strands"] in ("1", "2") else 0,
             shape=typed["shape"],
             law=typed["law"],
@@ -166,7 +168,8 @@ def save(item_id: int) -> ResponseReturnValue:
             now=now(),
         )
     except SheetError as error:
-        return _sheet(sheet, typed, pairs, error.messages, csv=form.get("csv", "")), 422
+        numbers.refuse(error.messages)
+        return _sheet(sheet, typed, pairs, numbers, csv=form.get("csv", "")), 422
     units: dict[str, Any] = {"length_unit": typed["length_unit"], "force_unit": typed["force_unit"]}
     return redirect(url_for("bench.band", item_id=item_id, **units))
 
@@ -189,40 +192,14 @@ def _check(item_id: int) -> ResponseReturnValue:
         sheet = usecases.band_sheet(connection(), trainer(), item_id)
         rows = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
         typed = {name: form.get(name, "") for name in (*FIELDS, "check_length", "check_force")}
-        return _sheet(sheet, typed, rows, error.messages), 422
+        numbers = band_numbers(typed["length_unit"], form)
+        numbers.refuse(error.messages)
+        return _sheet(sheet, typed, rows, numbers), 422
     units: dict[str, Any] = {
         "length_unit": form.get("length_unit"),
         "force_unit": form.get("force_unit"),
     }
     return redirect(url_for("bench.band", item_id=item_id, **units))
-
-
-def _rest(typed: dict[str, str]) -> float | None:
-    """Return the rest length in m, None when it is left empty; SheetError at the field."""
-    if not typed["rest"].strip():
-        return None
-    unit = typed["length_unit"]
-    try:
-        value = number(typed, "rest", 0, what=f"a length in {unit}") * LENGTH_M[unit]
-    except (InputError, KeyError):
-        raise SheetError(
-            {"rest": f"“{typed['rest'].strip()[:20]}” is not a length in {unit}"}
-        ) from None
-    if not 0.02 <= value <= 10:
-        raise SheetError({"rest": f"{typed['rest']} {unit} is not kept: from 2 cm to 10 m"})
-    return value
-
-
-def _back(text: str) -> float | None:
-    """Return the typed percentage as a share, None when it is left empty; SheetError at the
-    field.
-    """
-    if not text.strip():
-        return None
-    try:
-        return number({"back": text}, "back", 0, what="a percentage") / 100
-    except InputError:
-        raise SheetError({"back": f"“{text.strip()[:20]}” is not a percentage"}) from None
 
 
 def _import(text: str) -> tuple[tuple[store.Reading, ...], float | None]:
@@ -262,16 +239,18 @@ def _sheet(
     sheet: usecases.BandSheet,
     typed: dict[str, Any],
     rows: list[tuple[str, str]],
-    messages: dict[str, str],
+    numbers: Sheet,
     csv: str = "",
 ) -> str:
     place = held().place(sheet.item.place_id)
+    messages = numbers.messages
     empty = [("", "")] * max(SPARE_ROWS, 5 - len(rows))
     return render_template(
         "bench/band.html",
         sheet=sheet,
         place=place,
         typed=Texts(typed),
+        numbers=numbers,
         rows=[*rows, *([] if messages and len(rows) >= 5 else empty)],
         laws=LAWS,
         stale=_stale(sheet.item.looked_over_on),

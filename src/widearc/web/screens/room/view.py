@@ -17,18 +17,25 @@ from flask import (
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
-from widearc.core.equipment import KINDS, ItemKind, Source, kind_of
-from widearc.usecases.room.items import HOLDS, SIDES
+from widearc.core.equipment import KINDS, ItemKind, kind_of
 from widearc.usecases.room.room import CROWDING, PEOPLE
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.elevation import elevation_of
-from widearc.web.forms.typed import Texts, back_or, known_id, optional
+from widearc.web.forms.fields import Sheet
+from widearc.web.forms.typed import back_or, known_id
+from widearc.web.screens.room.sheet import (
+    PLACE,
+    item_facts,
+    item_sheet,
+    kept_item,
+    place_facts,
+    place_sheet,
+)
 
 blueprint = Blueprint("room", __name__)
 
 
 GROUPS = tuple(dict.fromkeys(kind.group for kind in KINDS.values()))
-PLACE_LENGTHS = (("floor_width_m", "m", 1.0), ("floor_length_m", "m", 1.0))
 
 
 @blueprint.get("/")
@@ -155,24 +162,23 @@ def choose(place_id: int) -> ResponseReturnValue:
         kinds = [(group, [k for k in KINDS.values() if k.group == group]) for group in GROUPS]
         return render_template("room/kinds.html", place=place, kinds=kinds)
     kind = kind_of(request.args["kind"])
-    zone = request.args.get("zone", "")
-    return _item_sheet(place, kind, None, {"zone": zone, "name": kind.words.capitalize()}, {})
+    kept = {"zone": request.args.get("zone", ""), "name": kind.words.capitalize()}
+    return _item_shown(place, kind, None, item_sheet(kind, None, kept))
 
 
 @blueprint.post("/room/<int:place_id>/add")
 def add(place_id: int) -> ResponseReturnValue:
     """Add an item, or show at each field what is wrong with everything as it was typed."""
     place = held().place(place_id)
-    typed = request.form.to_dict()
-    kind = kind_of(typed.get("kind", ""))
-    messages: dict[str, str] = {}
-    facts = _facts(kind, typed, messages)
+    kind = kind_of(request.form.get("kind", ""))
+    sheet = item_sheet(kind, request.form)
     try:
-        if messages:
-            raise usecases.SheetError(messages)
+        facts = item_facts(kind, sheet)
+        sheet.settled()
         item_id = usecases.add_item(connection(), trainer(), place_id, facts, now=now())
     except usecases.SheetError as error:
-        return _item_sheet(place, kind, None, typed, error.messages | messages)
+        sheet.refuse(error.messages)
+        return _item_shown(place, kind, None, sheet)
     if kind.id == "band":
         return redirect(url_for("bench.band", item_id=item_id))
     return redirect(url_for("room.show", place_id=place_id))
@@ -183,45 +189,8 @@ def item(item_id: int) -> ResponseReturnValue:
     """Show an item's sheet."""
     row = held().item(item_id)
     place = held().place(row.place_id)
-    return _item_sheet(place, kind_of(row.kind), row, _typed(row), {})
-
-
-def _typed(row: store.ItemRow) -> dict[str, str]:
-    typed = {
-        "name": row.name,
-        "zone": row.zone,
-        "side": row.side,
-        "hold": row.hold,
-        "note": row.note,
-    }
-    for quantity in kind_of(row.kind).quantities:
-        value = row.quantities.get(quantity.name)
-        typed[quantity.name] = "" if value is None else quantity.shown(value)
-        typed[f"{quantity.name}-source"] = row.sources.get(quantity.name, Source.DESCRIBED).value
-    return typed
-
-
-def _facts(kind: ItemKind, typed: dict[str, str], messages: dict[str, str]) -> usecases.ItemFacts:
-    quantities: dict[str, float] = {}
-    sources: dict[str, Source] = {}
-    for q in kind.quantities:
-        value = optional(typed, q.name, messages, per=q.per, unit=q.unit)
-        if value is None:
-            continue
-        quantities[q.name] = value
-        said = typed.get(f"{q.name}-source", "")
-        sources[q.name] = Source(said) if said in {s.value for s in Source} else Source.DESCRIBED
-    return usecases.ItemFacts(
-        kind=kind.id,
-        name=typed.get("name", ""),
-        zone=typed.get("zone", ""),
-        side=typed.get("side", ""),
-        hold=typed.get("hold", ""),
-        note=typed.get("note", ""),
-        quantities=quantities,
-        sources=sources,
-        shape=typed.get("shape", "loop"),
-    )
+    kind = kind_of(row.kind)
+    return _item_shown(place, kind, row, kept_item(row, kind))
 
 
 def _kept_settings(kind: ItemKind, row: store.ItemRow | None) -> list[tuple[str, str, str]]:
@@ -234,12 +203,11 @@ def _kept_settings(kind: ItemKind, row: store.ItemRow | None) -> list[tuple[str,
     return [*rows, *((name, "", "") for name in kind.settings if name not in named)]
 
 
-def _item_sheet(
+def _item_shown(
     place: store.PlaceRow,
     kind: ItemKind,
     row: store.ItemRow | None,
-    typed: dict[str, str],
-    messages: dict[str, str],
+    sheet: Sheet,
     settings: list[tuple[str, str, str]] | None = None,
 ) -> ResponseReturnValue:
     page = render_template(
@@ -247,16 +215,14 @@ def _item_sheet(
         place=place,
         kind=kind,
         row=row,
-        typed=Texts(typed),
-        messages=Texts(messages),
-        sides=SIDES,
-        holds=HOLDS,
+        sheet=sheet,
+        messages=sheet.messages,
         settings=[*(settings or _kept_settings(kind, row)), ("", "", "")],
         clients=held().clients,
         zones=sorted({i.zone for i in held().items(place.id) if i.zone}),
         change=held().last_change(f"place:{place.id}"),
     )
-    return page, 422 if messages else 200
+    return page, 422 if sheet.messages else 200
 
 
 @blueprint.post("/room/item/<int:item_id>")
@@ -273,15 +239,15 @@ def change(item_id: int) -> ResponseReturnValue:
     place = held().place(row.place_id)
     if action == "settings":
         return _settings(place, row)
-    typed = request.form.to_dict()
-    messages: dict[str, str] = {}
-    facts = _facts(kind_of(row.kind), typed, messages)
+    kind = kind_of(row.kind)
+    sheet = item_sheet(kind, request.form)
     try:
-        if messages:
-            raise usecases.SheetError(messages)
+        facts = item_facts(kind, sheet)
+        sheet.settled()
         usecases.change_item(connection(), trainer(), item_id, facts, now=now())
     except usecases.SheetError as error:
-        return _item_sheet(place, kind_of(row.kind), row, typed, error.messages | messages)
+        sheet.refuse(error.messages)
+        return _item_shown(place, kind, row, sheet)
     return redirect(url_for("room.show", place_id=row.place_id))
 
 
@@ -302,7 +268,10 @@ def _settings(place: store.PlaceRow, row: store.ItemRow) -> ResponseReturnValue:
         usecases.keep_settings(connection(), trainer(), row.id, rows, now=now())
     except usecases.SheetError as error:
         filled = [t for t in typed if t[1].strip()]
-        return _item_sheet(place, kind_of(row.kind), row, _typed(row), error.messages, filled)
+        kind = kind_of(row.kind)
+        sheet = kept_item(row, kind)
+        sheet.refuse(error.messages)
+        return _item_shown(place, kind, row, sheet, filled)
     return redirect(url_for("room.item", item_id=row.id))
 
 
@@ -316,54 +285,22 @@ def _client(text: str, known: list[int]) -> int | None:
 @blueprint.get("/room/new")
 def new() -> ResponseReturnValue:
     """Show an empty sheet for a place."""
-    return _place_sheet(None, {"wall": "yes", "people": "alone", "crowding": "some"}, {})
+    return _place_shown(None, place_sheet(None))
 
 
 @blueprint.get("/room/<int:place_id>/edit")
 def edit(place_id: int) -> ResponseReturnValue:
     """Show a place's sheet."""
     row = held().place(place_id)
-    typed = {name: "" if value is None else str(value) for name, value in _place_facts(row).items()}
-    typed["wall"] = "yes" if row.wall else ""
-    for name, _, per in PLACE_LENGTHS:
-        value = getattr(row, name)
-        typed[name] = "" if value is None else f"{value / per:g}"
-    return _place_sheet(row, typed, {})
+    return _place_shown(row, place_sheet(row))
 
 
-def _place_sheet(
-    row: store.PlaceRow | None, typed: dict[str, str], messages: dict[str, str]
-) -> ResponseReturnValue:
+def _place_shown(row: store.PlaceRow | None, sheet: Sheet) -> ResponseReturnValue:
     change = held().last_change(f"place:{row.id}" if row else "places")
     page = render_template(
-        "room/place.html",
-        row=row,
-        typed=Texts(typed),
-        messages=Texts(messages),
-        people=PEOPLE,
-        crowding=CROWDING,
-        change=change,
+        "room/place.html", row=row, sheet=sheet, messages=sheet.messages, change=change
     )
-    return page, 422 if messages else 200
-
-
-def _typed_place(typed: dict[str, str]) -> store.PlaceFacts:
-    """Return a place as its sheet says; SheetError with a message at each wrong length."""
-    messages: dict[str, str] = {}
-    lengths = {
-        name: optional(typed, name, messages, per=per, unit=unit)
-        for name, unit, per in PLACE_LENGTHS
-    }
-    if messages:
-        raise usecases.SheetError(messages)
-    return store.PlaceFacts(
-        name=" ".join(typed.get("name", "").split()),
-        note=typed.get("note", "").strip(),
-        people=typed.get("people", "alone"),
-        crowding=typed.get("crowding", "some"),
-        wall=typed.get("wall") == "yes",
-        **lengths,
-    )
+    return page, 422 if sheet.messages else 200
 
 
 @blueprint.post("/room/new")
@@ -371,23 +308,25 @@ def _typed_place(typed: dict[str, str]) -> store.PlaceFacts:
 def save(place_id: int | None = None) -> ResponseReturnValue:
     """Keep a place's sheet, copy the place, or remove it."""
     row = None if place_id is None else held().place(place_id)
-    typed = request.form.to_dict()
-    if row is not None and typed.get("action") == "copy":
+    action = request.form.get("action", "save")
+    if row is not None and action == "copy":
         return redirect(
             url_for(
                 "room.show",
                 place_id=usecases.copy_place(connection(), trainer(), row.id, now=now()),
             )
         )
-    if row is not None and typed.get("action") == "remove":
+    if row is not None and action == "remove":
         usecases.remove_place(connection(), trainer(), row.id, now=now())
         return redirect(url_for("room.home"))
+    sheet = Sheet(PLACE, request.form)
     try:
-        facts = _typed_place(typed)
+        facts = place_facts(sheet)
         if row is None:
             place_id = usecases.new_place(connection(), trainer(), facts, now=now())
         else:
             usecases.change_place(connection(), trainer(), row.id, facts, now=now())
     except usecases.SheetError as error:
-        return _place_sheet(row, typed, error.messages)
+        sheet.refuse(error.messages)
+        return _place_shown(row, sheet)
     return redirect(url_for("room.show", place_id=place_id))
