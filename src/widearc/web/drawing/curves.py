@@ -29,13 +29,20 @@ from widearc.core.units import to_deg, to_rad
 from widearc.usecases import Effort
 from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, Line, areas_between
+from widearc.web.drawing.axis import (
+    Tick,
+    degree_ticks,
+    every,
+    figures,
+    marks,
+    share_ticks,
+    value_ticks,
+)
 from widearc.web.drawing.figure import FARTHEST_ARM_M
-from widearc.web.drawing.plot import Tick
-from widearc.web.words.words import MINUS, whole
+from widearc.web.words.words import whole
 
 WIDTH, LEFT, RIGHT, TOP, FOOT = 440.0, 44.0, 26.0, 26.0, 40.0
 TALL = {1: 300.0, 2: 190.0, 3: 140.0, 4: 110.0}
-STEPS = (5, 10, 20, 40, 50, 100, 200, 400, 1000, 2000, 5000)
 POSITIVE = {"hip": Action.HE, "knee": Action.KE, "ankle": Action.PF, "hip_abduction": Action.AB}
 NEGATIVE = {"hip": Action.HF, "knee": Action.KF, "ankle": None, "hip_abduction": Action.AD}
 LEAST_SHOWN_NM = 3.0  # a frontal demand that is smaller all the way has no plot of its own
@@ -236,8 +243,8 @@ def _one(
         halo=""
         if doubt is None
         else path.between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
-        x_ticks=_x_ticks(*_axis(angle, x, still, (first, last)), still),
-        y_ticks=_y_ticks(span, zero, per_nm),
+        x_ticks=share_ticks(x) if still else degree_ticks(*_axis((first, last))),
+        y_ticks=value_ticks(*span, zero, per_nm, least=5),
         peak=f"most {whole(abs(demand[most]))} N·m at {at}",
         axis=f"through the lift{ends}" if still else f"{name} {_turn_word(joint)}",
     )
@@ -256,9 +263,9 @@ def _ends(angle: Array, wanted: Intended | None) -> tuple[float, float]:
     return first, last if abs(last - first) > 1e-9 else first + 1e-9
 
 
-def _axis(angle: Array, x: Array, still: bool, ends: tuple[float, float]) -> tuple[Array, Array]:
-    """Return angles and their px over the whole axis."""
-    return (angle, x) if still else (np.array(ends), np.array([LEFT, WIDTH - RIGHT]))
+def _axis(ends: tuple[float, float]) -> tuple[Array, Array]:
+    """Return the angles at both ends of the axis and their px."""
+    return np.array(ends), np.array([LEFT, WIDTH - RIGHT])
 
 
 def _px(angle: Array, ends: tuple[float, float]) -> Array:
@@ -365,13 +372,6 @@ def _tenths(values: Array) -> list[float]:
     return [round(float(v), 1) for v in values]
 
 
-def _centimetre_ticks(travel: Array, x: Array, step: int) -> tuple[Tick, ...]:
-    return tuple(
-        Tick(at=round(float(np.interp(v, travel, x)), 1), text=f"{v:.0f}")
-        for v in np.arange(0, travel[-1] + 1e-6, step)
-    )
-
-
 def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
     """Return the plot and cursor of a plain path: the handle's force against its travel."""
     motion = found.motion
@@ -384,6 +384,7 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
     foot, y = zero - span[0] * per_n, zero - per_n * force
     most = int(np.argmax(np.abs(force)))
     step = next(s for s in (5, 10, 20, 50, 100) if s * 4 >= float(np.ptp(travel)))
+    tape = every(step, 0.0, float(travel[-1]))
     plot = Solo(
         joint="hand",
         name="handle",
@@ -398,8 +399,8 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
         edge=path.line(x, y),
         lowering="",
         fast="",
-        x_ticks=_centimetre_ticks(travel, x, step),
-        y_ticks=_y_ticks(span, zero, per_n),
+        x_ticks=marks(tape, np.interp(tape, travel, x), figures),
+        y_ticks=value_ticks(*span, zero, per_n, least=5),
         peak=f"most {whole(force[most])} N at {travel[most]:.0f} cm",
         axis="travel, cm",
     )
@@ -442,30 +443,6 @@ def _cursor(
         "say": [f"{a} {where}, {d} newton metres" for a, d in zip(angles, demands, strict=True)],
         "read": read,
     }
-
-
-def _x_ticks(angle: Array, x: Array, still: bool) -> tuple[Tick, ...]:
-    if still:
-        return tuple(
-            Tick(at=round(float(np.interp(s, [0, 1], [x[0], x[-1]])), 1), text=f"{100 * s:.0f} %")
-            for s in (0, 0.5, 1)
-        )
-    order = np.argsort(angle)
-    low, high = float(angle.min()), float(angle.max())
-    ticks = []
-    for value in np.arange(np.ceil(low / 10) * 10, high + 1e-6, 10):
-        text = f"{value + 0:.0f}°".replace("-", MINUS) if abs(value % 30) < 1e-6 else ""
-        ticks.append(Tick(at=round(float(np.interp(value, angle[order], x[order])), 1), text=text))
-    return tuple(ticks)
-
-
-def _y_ticks(span: tuple[float, float], zero: float, per_nm: float) -> tuple[Tick, ...]:
-    step = next((s for s in STEPS if s * per_nm >= 26), STEPS[-1])
-    first = int(np.ceil(span[0] / step)) * step
-    values = np.arange(first, span[1] + 0.02 * step, step)
-    return tuple(
-        Tick(at=round(zero - v * per_nm, 1), text=f"{v:.0f}".replace("-", MINUS)) for v in values
-    )
 
 
 def _table(

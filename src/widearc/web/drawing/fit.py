@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -14,8 +14,7 @@ from widearc.usecases import BandSheet
 from widearc.usecases.bench.bands import spread_at
 from widearc.usecases.bench.machines import MachineSheet
 from widearc.web.drawing import path
-from widearc.web.drawing.plot import Tick
-from widearc.web.words.words import MINUS
+from widearc.web.drawing.axis import Tick, scale_ticks
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
 MIDDLE, HALF = 372.0, 34.0  # residual plot: its zero line and half height
@@ -80,10 +79,8 @@ def fit_chart(sheet: BandSheet, length_unit: str, force_unit: str) -> FitChart |
         outlier=None if sheet.outlier is None else dots[sheet.outlier],
         residuals={kind: residuals(fit, SHIFTS[kind]) for kind, fit in sheet.fits.items()},
         residual_scale=f"{worst / per_force:.2g}",
-        x_ticks=_ticks(
-            low / per_length, high / per_length, lambda v: x(np.asarray(v * per_length))
-        ),
-        y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
+        x_ticks=scale_ticks(low / per_length, high / per_length, lambda v: x(v * per_length)),
+        y_ticks=scale_ticks(0.0, most / per_force, lambda v: y(v * per_force)),
         halo="" if band is None else path.between(x(measured), y(band[1]), y(band[0])),
     )
 
@@ -144,21 +141,10 @@ def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> Machine
         halo=halo,
         dots=dots,
         outlier=None if found.outlier is None else dots[found.outlier],
-        x_ticks=_ticks(
+        x_ticks=scale_ticks(
             (low - margin) / columns.per,
             (high + margin) / columns.per,
-            lambda v: x(np.asarray(v * columns.per)),
+            lambda v: x(v * columns.per),
         ),
-        y_ticks=_ticks(0.0, most / per_force, lambda v: y(np.asarray(v * per_force))),
-    )
-
-
-def _ticks(low: float, high: float, place: Callable[[float], Array]) -> tuple[Tick, ...]:
-    span = high - low
-    size = 10.0 ** np.floor(np.log10(span))
-    step = float(next(s * size for s in (0.1, 0.2, 0.5, 1.0, 2.0) if span / (s * size) <= 7))
-    values = np.arange(np.ceil(low / step) * step, high + step / 1000, step)
-    return tuple(
-        Tick(at=round(float(place(v)), 1), text=f"{round(float(v), 9) + 0:.6g}".replace("-", MINUS))
-        for v in values
+        y_ticks=scale_ticks(0.0, most / per_force, lambda v: y(v * per_force)),
     )

@@ -17,9 +17,9 @@ from widearc.core.units import to_rad
 from widearc.usecases.intent.intents import with_handles
 from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, Line, areas_between, nothing
-from widearc.web.drawing.plot import Tick
+from widearc.web.drawing.axis import Tick, degree_ticks, every, named, value_ticks
 from widearc.web.drawing.strip import strip_between
-from widearc.web.words.words import MINUS, whole
+from widearc.web.words.words import whole
 
 WIDTH, HEIGHT = 560.0, 360.0
 RADIUS, WIDEST, LIMB = 112.0, 96.0, 104.0
@@ -247,9 +247,9 @@ def _comb(part: WantedAction, px: float, body: Body) -> str:
 def _ticks(part: WantedAction) -> str:
     low, high = sorted((part.from_deg, part.to_deg))
     parts = []
-    for value in np.arange(np.ceil(low / 10) * 10, high + 1e-6, 10):
+    for value in every(10, low, high):
         x, y = _turn(part.action.joint, to_rad(value))
-        far = RADIUS - (8.0 if abs(value % 30) < 1e-6 else 4.0)
+        far = RADIUS - (8.0 if named(value) else 4.0)
         parts.append(f"M{x * RADIUS:.1f} {y * RADIUS:.1f}L{x * far:.1f} {y * far:.1f}")
     return "".join(parts)
 
@@ -267,28 +267,19 @@ def _unrolled(
     line = Line(angle_deg=angle, value=nm)
     drawn = areas_between(line, nothing(angle), x, base, px, comb=False)
     order = np.argsort(angle)
-    ticks = tuple(
-        Tick(
-            at=round(float(np.interp(v, angle[order], x[order])), 1),
-            text=f"{v + 0:.0f}°".replace("-", MINUS) if abs(v % 30) < 1e-6 else "",
-        )
-        for v in np.arange(np.ceil(angle.min() / 10) * 10, angle.max() + 1e-6, 10)
-    )
-    step = next(s for s in (10, 20, 40, 50, 100, 200, 400, 1000) if s * px >= 26)
-    values = () if intent.by_feel else np.arange(0, full + 1e-6, step)
     foot = "".join(
         (
             f"M{np.interp(v, angle[order], x[order]):.1f} "
             f"{base - px * np.interp(v, angle[order], nm[order]):.1f}V{base}"
         )
-        for v in np.arange(np.ceil(angle.min() / 2) * 2, angle.max() + 1e-6, 2.0)
+        for v in every(2, angle.min(), angle.max())
     )
     return {
         "plot": Areas(met="", short="", over="", edge="", line=drawn.line, comb=foot),
         "plot_height": base + 42.0,
         "base": base,
-        "x_ticks": ticks,
-        "y_ticks": tuple(Tick(at=round(base - px * float(v), 1), text=f"{v:.0f}") for v in values),
+        "x_ticks": degree_ticks(angle, x),
+        "y_ticks": () if intent.by_feel else value_ticks(0.0, full, base, px, least=10),
     }
 
 

@@ -20,14 +20,13 @@ from widearc.core.statics import Curve, joint_work_j, low_back_ratio, mean_split
 from widearc.core.units import to_deg
 from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, line_of
+from widearc.web.drawing.axis import Tick, degree_ticks, value_ticks
 from widearc.web.drawing.curves import NEGATIVE, POSITIVE
-from widearc.web.drawing.plot import Tick
 from widearc.web.drawing.strip import strip_alone
 from widearc.web.words.words import whole
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 744.0, 44.0, 14.0, 24.0, 330.0
 JOINTS = ("hip", "knee", "ankle")
-STEPS = (5, 10, 20, 40, 50, 100, 200, 400, 1000, 2000)
 LEAST_SHARE = 0.03  # of the work: a muscle with less in every exercise is left out
 
 
@@ -154,16 +153,8 @@ def _draw(
     x = LEFT + (WIDTH - LEFT - RIGHT) * np.abs(grid - grid[0]) / max(high - low, 1e-9)
     per = (BASE - TOP) / most
     drawn = tuple(_drawn(p.letter, x, BASE - per * v) for p, v in zip(pins, lines, strict=True))
-    step = next(s for s in STEPS if s * per >= 40)
-    y_ticks = tuple(
-        Tick(at=round(BASE - v * per, 1), text=f"{v:.0f}") for v in np.arange(0, most * 1.01, step)
-    )
-    x_ticks = tuple(
-        Tick(
-            at=round(float(x[i]), 1), text=f"{whole(grid[i])}°" if abs(grid[i] % 30) < 1e-6 else ""
-        )
-        for i in np.flatnonzero(np.abs(grid % 10) < 1e-6)
-    )
+    y_ticks = value_ticks(0.0, 1.01 * most, BASE, per, gap=40.0, least=5)
+    x_ticks = degree_ticks(grid, x)
     table = tuple(
         (f"{whole(grid[i])}°", *(whole(v[i]) if np.isfinite(v[i]) else "–" for v in lines))
         for i in np.flatnonzero(np.abs(grid % 10) < 1e-6)

@@ -13,20 +13,10 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.curve import Action
 from widearc.web.drawing.areas import TALLEST_PX, Areas, Line, _runs, areas_between
+from widearc.web.drawing.axis import Tick, degree_ticks, value_ticks
 
 PLOT_WIDTH, LEFT, RIGHT = 520.0, 34.0, 8.0
 MOST_PX_PER_DEG = 3.89
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Tick:
-    """A mark on an axis: position px, its text (may be empty); bold: said on a narrow screen
-    too.
-    """
-
-    at: float
-    text: str = ""
-    bold: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -111,29 +101,13 @@ def _plot(
         left=LEFT,
         right=round(float(x[-1]), 1),
         areas=drawn,
-        x_ticks=_x_ticks(t.angle_deg, x),
-        y_ticks=_y_ticks(peak, base, per_nm),
+        x_ticks=degree_ticks(t.angle_deg, x),
+        y_ticks=value_ticks(0.0, 1.02 * peak, base, per_nm, gap=28.0, least=10),
         labels=tuple(_labels(t, c, x, base, per_nm, names, first=first)),
         base_lines=tuple(
             (round(float(x[a]), 1), round(float(x[b - 1]), 1))
             for a, b in _runs(np.isfinite(c.value))
         ),
-    )
-
-
-def _x_ticks(angle_deg: Array, x: Array) -> tuple[Tick, ...]:
-    ticks = []
-    for i in np.flatnonzero(np.abs(angle_deg % 10) < 1e-6):
-        text = f"{angle_deg[i]:.0f}°".replace("-", "−") if abs(angle_deg[i] % 30) < 1e-6 else ""
-        ticks.append(Tick(at=round(float(x[i]), 1), text=text))
-    return tuple(ticks)
-
-
-def _y_ticks(peak: float, base: float, per_nm: float) -> tuple[Tick, ...]:
-    step = next(s for s in (10, 20, 40, 50, 100, 200, 400, 1000, 5000) if s * per_nm >= 28)
-    return tuple(
-        Tick(at=round(base - value * per_nm, 1), text=f"{value:.0f}")
-        for value in np.arange(0, peak * 1.02, step)
     )
 
 

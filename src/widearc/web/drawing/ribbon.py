@@ -19,6 +19,7 @@ from widearc.core.curve import STILL
 from widearc.core.statics import Curve, points_of
 from widearc.core.units import to_deg
 from widearc.web.drawing import path
+from widearc.web.drawing.axis import every, named
 from widearc.web.words.words import whole
 
 RADIUS, WIDEST = (
@@ -205,9 +206,9 @@ def _ticks(turn: Array, bend: Array, radius: float) -> str:
     """Return marks inward from the arc line at every 10°, longer at 30°."""
     order = np.argsort(bend)
     parts = []
-    for value in np.arange(np.ceil(bend.min() / 10) * 10, bend.max() + 1e-6, 10):
+    for value in every(10, bend.min(), bend.max()):
         a = float(np.interp(value, bend[order], turn[order]))
-        long = 7.0 if abs(value % 30) < 1e-6 else 4.0
+        long = 7.0 if named(value) else 4.0
         parts.append(
             f"M{radius * np.cos(a):.1f} {radius * np.sin(a):.1f}L{(radius - long) * np.cos(a):.1f} "
             f"{(radius - long) * np.sin(a):.1f}"

@@ -5,6 +5,7 @@ Draws only.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -16,8 +17,17 @@ from widearc.core.statics import Curve, grip_n, lumbar
 from widearc.core.statics.spine import OCCUPATIONAL_N
 from widearc.core.units import to_deg
 from widearc.web.drawing import path
+from widearc.web.drawing.axis import (
+    Tick,
+    degree_ticks,
+    every,
+    figures,
+    marks,
+    named,
+    share_ticks,
+    value_ticks,
+)
 from widearc.web.drawing.curves import LEFT, NAMES, RIGHT, TALL, TOP, WIDTH, Solo
-from widearc.web.drawing.plot import Tick
 from widearc.web.words.words import MINUS, whole
 
 VIEWS = (
@@ -29,7 +39,6 @@ VIEWS = (
 
 
 RULE_WIDTH, RULE_LEFT, RULE_RIGHT = 1100.0, 40.0, 40.0
-STEPS = (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000)
 
 
 def lead_joint(found: Curve) -> str | None:
@@ -49,17 +58,10 @@ def lead_joint(found: Curve) -> str | None:
 
 def _degree_ticks(first: float, last: float) -> tuple[Tick, ...]:
     """Return the ticks of a rule from one angle to another, degrees: every 5, named every 10."""
-    low, high = sorted((first, last))
-    degrees = np.arange(np.ceil(low / 5) * 5, high + 1e-6, 5)
+    degrees = every(5, *sorted((first, last)))
     at = RULE_LEFT + (RULE_WIDTH - RULE_LEFT - RULE_RIGHT) * (degrees - first) / (last - first)
-    return tuple(
-        Tick(
-            at=round(float(x), 1),
-            text=f"{v + 0:.0f}°".replace("-", MINUS) if abs(v % 10) < 1e-6 else "",
-            bold=abs(v % 30) < 1e-6,
-        )
-        for v, x in zip(degrees, at, strict=True)
-    )
+    ticks = marks(degrees, at, lambda v: figures(v, "°") if v % 10 == 0 else "")
+    return tuple(replace(t, bold=named(v)) for t, v in zip(ticks, degrees, strict=True))
 
 
 def rule(found: Curve) -> tuple[dict[str, Any], tuple[Tick, ...], tuple[str, str], str]:
@@ -71,10 +73,7 @@ def rule(found: Curve) -> tuple[dict[str, Any], tuple[Tick, ...], tuple[str, str
     x = np.linspace(RULE_LEFT, RULE_WIDTH - RULE_RIGHT, n)
     if joint is None:
         shown = 100 * found.motion.position
-        ticks = tuple(
-            Tick(at=round(float(x[round(s * (n - 1))]), 1), text=f"{100 * s:.0f} %")
-            for s in (0, 0.5, 1)
-        )
+        ticks = share_ticks(x)
         texts, name = [f"{v:.0f} %" for v in shown], "of the lift"
     else:
         shown = to_deg(found.motion.angles[joint][0])
@@ -216,15 +215,6 @@ def _series(
     texts = [f"{v:.{digits}f}".replace("-", MINUS) for v in value]
     most = int(np.argmax(np.abs(value)))
     at = f"{shown[most]:.0f} % of the lift" if joint is None else f"{whole(shown[most])}°"
-    step = next((s for s in STEPS if s * per >= 26), STEPS[-1])
-    ticks = np.arange(np.ceil(low / step) * step, high + 1e-9, step)
-    order = np.argsort(shown)
-    marks = (
-        (0, 50, 100)
-        if joint is None
-        else np.arange(np.ceil(shown.min() / 10) * 10, shown.max() + 1e-6, 10)
-    )
-    end = "%" if joint is None else "°"
     edge = path.line(x, y)
     plot = Solo(
         joint=key,
@@ -241,19 +231,8 @@ def _series(
         area=path.down_to(x, y, zero),
         edge=edge,
         strength="" if line is None else f"M{LEFT} {zero - per * line:.1f}H{WIDTH - RIGHT}",
-        x_ticks=tuple(
-            Tick(
-                at=round(float(np.interp(v, shown[order], x[order])), 1),
-                text=f"{v + 0:.0f}{end}".replace("-", MINUS)
-                if joint is None or abs(v % 30) < 1e-6
-                else "",
-            )
-            for v in marks
-        ),
-        y_ticks=tuple(
-            Tick(at=round(zero - per * float(v), 1), text=f"{v:g}".replace("-", MINUS))
-            for v in ticks
-        ),
+        x_ticks=share_ticks(x) if joint is None else degree_ticks(shown, x),
+        y_ticks=value_ticks(low, high, zero, per),
         peak=f"most {texts[most]} {unit} at {at}",
         axis="through the lift" if joint is None else f"{NAMES[joint]} bend",
     )
