@@ -14,8 +14,9 @@ setup: .venv/.runtime
 .venv/.runtime: requirements/build.txt requirements/runtime.txt pyproject.toml
 	@test -x $(BIN)/python || $(PYTHON) -m venv .venv
 	@$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/build.txt
-	@$(UV) pip install --quiet --python $(BIN)/python --require-hashes -r requirements/runtime.txt
+	@$(UV) pip install --quiet --compile-bytecode --python $(BIN)/python --require-hashes -r requirements/runtime.txt
 	@$(UV) pip install --quiet --python $(BIN)/python --no-deps --no-build-isolation --editable .
+	@$(BIN)/python -m compileall -q src
 	@touch $@
 
 setup-dev: .venv/.dev
