@@ -150,6 +150,8 @@ def main() -> None:
     bench_scripts()
     bench_swap()
     bench_search()
+    many = [sys.executable, "-m", "bench.many"]
+    print(subprocess.run(many, capture_output=True, text=True, check=True).stdout.strip())
     bench_drag()
     bench_room()
     print(

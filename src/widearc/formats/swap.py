@@ -150,7 +150,7 @@ def swap_document(
         ],
         "elapsed_ms": round(elapsed_ms, 1),
         "setups_tried": ranking.tried,
-    }
+    } | ({"untried": list(ranking.untried)} if ranking.untried else {})
     check(document, "swap")
     return document
 

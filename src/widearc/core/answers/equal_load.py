@@ -78,7 +78,7 @@ def _frame_of(
     """Return the batch, the set-up without its load of a stand-in's geometry in it, and the totals
     that are free; None without any.
     """
-    extras = extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)
+    extras = extras_here(chosen.exercise, question.tried, question.body, question.wanted.knee)
     extra = chosen.extra if chosen.extra in extras else ""
     parts = question.prepared(chosen.exercise, extra).parts
     for part in (p for p in parts if len(p.batch.totals) > 1):

@@ -49,7 +49,7 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
     guesses: dict[str, tuple[float, PreparedBatch, tuple[int, int]]] = {}
     for extra in (
         "",
-        *extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee),
+        *extras_here(chosen.exercise, question.tried, question.body, question.wanted.knee),
     ):
         for part in question.prepared(chosen.exercise, extra).parts:
             for words, peak, row in _gentlest(part, chosen, question, ACTIONS[joint]):

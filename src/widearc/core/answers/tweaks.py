@@ -66,7 +66,7 @@ def style_key(style: RepStyle) -> str:
 
 def extras_of(chosen: Candidate, question: Question) -> tuple[str, ...]:
     """Return the extras that some set-up of the exercise has here."""
-    return extras_here(chosen.exercise, question.kit, question.body, question.wanted.knee)
+    return extras_here(chosen.exercise, question.tried, question.body, question.wanted.knee)
 
 
 def ready_for_tweaks(candidates: Sequence[Candidate], question: Question) -> None:

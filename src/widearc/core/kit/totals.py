@@ -8,6 +8,9 @@ import numpy as np
 
 from widearc.core.kit.stock import Kit, Machine
 
+MOST_TOTALS = 300  # of one stock: more differ by less than a scale tells
+OWN_KG = 40.0  # of the body, lifted with any weight
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Piece:
@@ -45,7 +48,8 @@ def bar_totals(kit: Kit) -> tuple[Total, ...]:
             found = Total(kg=total, pieces=(base, *chosen.pieces))
             if total not in totals or _plates(found) < _plates(totals[total]):
                 totals[total] = found
-    return tuple(totals[kg] for kg in sorted(totals))
+    pieces = {kg: totals[kg].pieces for kg in sorted(totals)}
+    return tuple(totals[kg] for kg in _thinned(pieces))
 
 
 def _plates(chosen: Total) -> int:
@@ -69,8 +73,25 @@ def _plate_pairs(kit: Kit) -> tuple[Total, ...]:
                     p.number for p in grown[heavier]
                 ):
                     grown[heavier] = more
-        best = grown
+        best = _thinned(grown)
     return tuple(Total(kg=total, pieces=best[total]) for total in sorted(best))
+
+
+def _thinned(best: dict[float, tuple[Piece, ...]]) -> dict[float, tuple[Piece, ...]]:
+    """Return totals as they are, or, of more than MOST_TOTALS, in even steps (shares of what is
+    lifted) those with the fewest pieces, lightest first.
+    """
+    if len(best) <= MOST_TOTALS:
+        return best
+    kg = np.array(sorted(best))
+    lifted = np.log(kg + OWN_KG)
+    steps = ((lifted - lifted[0]) / (lifted[-1] - lifted[0]) * (MOST_TOTALS - 1)).astype(int)
+    kept: dict[int, float] = {}
+    for step, total in zip(steps.tolist(), kg.tolist(), strict=True):
+        known = kept.setdefault(step, total)
+        if sum(p.number for p in best[total]) < sum(p.number for p in best[known]):
+            kept[step] = total
+    return {total: best[total] for total in sorted({float(kg[0]), *kept.values()})}
 
 
 def sled_totals(kit: Kit) -> tuple[Total, ...]:
@@ -193,7 +214,7 @@ def plate_totals(kit: Kit) -> tuple[Total, ...]:
                 )
                 if heavier not in grown or used + number < sum(p.number for p in grown[heavier]):
                     grown[heavier] = more
-        best = grown
+        best = _thinned(grown)
     return tuple(Total(kg=total, pieces=best[total]) for total in sorted(best))
 
 

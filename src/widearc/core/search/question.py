@@ -14,6 +14,7 @@ from widearc.core.dose import RepStyle, Tempo, style_weight
 from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import Kit, Piece, Rules
+from widearc.core.kit.differing import tried_of
 from widearc.core.matching import Comparison, Target, compare, of_work
 from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.near import CLOSE
@@ -118,9 +119,14 @@ class Question:
         return self.kit.without(self.taken)
 
     @cached_property
+    def tried(self) -> Kit:
+        """Return the kit whose set-ups are tried: of a large one what differs."""
+        return tried_of(self.kit, self.taken)
+
+    @cached_property
     def _scope(self) -> int:
         return self.memo.scope(
-            self.kit.signature(),
+            self.tried.signature(),
             self.body,
             self.limits,
             self.rules.to_shoulders_kg,
@@ -150,7 +156,7 @@ class Question:
         """
         return self.memo.prepared(
             exercises,
-            self.kit,
+            self.tried,
             self.body,
             self.limits,
             self.rules.to_shoulders_kg,

@@ -23,9 +23,11 @@ from widearc.core.kit import (
     step_by_step,
     taken_words,
 )
+from widearc.core.kit.differing import untried
 from widearc.core.matching import Target
 from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.question import Candidate, Question
+from widearc.core.setups.pulls import untried_sets
 from widearc.core.statics import BodyUncertainty, Curve
 
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
@@ -37,12 +39,15 @@ _FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Ranking:
-    """Candidates best first, what is excluded and why, and how many set-ups were computed."""
+    """Candidates best first, what is excluded and why, how many set-ups were computed, and in words
+    what of a large kit was not tried.
+    """
 
     target: Target
     candidates: tuple[Candidate, ...]
     excluded: tuple[Excluded, ...]
     tried: int
+    untried: tuple[str, ...] = ()
 
 
 def search(
@@ -118,6 +123,7 @@ def ranked(question: Question, *, limit: int | None = None) -> Ranking:
         candidates=tuple(ordered[:limit]),
         excluded=tuple(excluded),
         tried=tried,
+        untried=(*untried(question.kit, question.tried), *untried_sets(question.tried)),
     )
 
 

@@ -30,8 +30,10 @@ from widearc.core.setups.pulls import (
     LEADS_M,
     band_piece,
     chain_words,
+    differing,
     elastic,
     elastic_extras,
+    most_pulls,
 )
 from widearc.core.setups.unloaded import Pull, UnloadedSetups
 
@@ -170,9 +172,10 @@ def _unloaded(
     # bands that are stood on are pulled alike on every exercise; where others are tied depends on
     # it
     whose = "" if pulled[1] in ("", "feet") else exercise.id
+    most = most_pulls(len(found))
     pulls = listed.once(
-        ("pulls", *pulled, whose, len(way) > 1, extra == FOLDED),
-        lambda: _pulls(exercise, way, kit, body, fold=of_band and extra == FOLDED),
+        ("pulls", *pulled, whose, len(way) > 1, extra == FOLDED, most),
+        lambda: _pulls(exercise, way, kit, body, most, fold=of_band and extra == FOLDED),
     )
     return UnloadedSetups(
         geometries=found,
@@ -193,9 +196,10 @@ def _dialled(geometries: Iterable[Geometry], dial: str) -> Iterator[Geometry]:
 
 
 def _pulls(
-    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, *, fold: bool
+    exercise: Exercise, way: tuple[LoadWay, ...], kit: Kit, body: Body, most: int, *, fold: bool
 ) -> Iterator[Pull]:
-    for bands, springs, anchor in elastic(exercise, way, kit, body, fold=fold):
+    found = [*elastic(exercise, way, kit, body, fold=fold)]
+    for bands, springs, anchor in differing(found, most):
         pieces = (
             *(band_piece(band) for band, _ in bands),
             *(

@@ -5,11 +5,12 @@ where that stands.
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
 import numpy as np
 
+from widearc.core.arrays import Array
 from widearc.core.body import Body
 from widearc.core.exercises import Exercise, LoadWay
 from widearc.core.kit import (
@@ -23,8 +24,20 @@ from widearc.core.kit import (
     Piece,
     SpringStock,
 )
+from widearc.core.kit.differing import (
+    CENTIMETRE_SHARE,
+    LENGTHS_M,
+    band_pull,
+    shares,
+    spread,
+    spring_pull,
+)
 
 MOST_BANDS = 3  # pulled together
+MOST_SPRINGS = 4  # alike, hooked on together
+MOST_PULLS, LEAST_PULLS = 120, 12  # tried of one way of loading
+MOST_ROWS = 1500  # places with pulls, tried of one way of loading
+STRAND_SHARE = 0.03  # a band folded differs from one that is not, whatever it pulls
 ELASTIC = ("band", "spring")
 FOLDED = "band folded once"
 LEADS_M = (0.1, 0.2)  # of chain before the band: each link further down lets the band go slacker
@@ -124,24 +137,66 @@ def _bases(kit: Kit, *, held: bool) -> tuple[Anchor, ...]:
 
 
 def band_sets(kit: Kit, most: int = MOST_BANDS) -> Iterator[tuple[BandStock, ...]]:
-    """Yield one to `most` bands pulled together, as many of each as there are."""
+    """Yield one to `most` bands pulled together, as many of each as there are; single first."""
     reach = [band for band in kit.bands if not band.goes_round_thighs]
-    stock = [band for band in reach for _ in range(min(band.count, MOST_BANDS))]
-    seen = set()
-    for size in range(1, min(most, len(stock)) + 1):
-        for chosen in itertools.combinations(stock, size):
-            key = tuple(band.id for band in chosen)
-            if key not in seen:
-                seen.add(key)
+    for size in range(1, most + 1):
+        for chosen in itertools.combinations_with_replacement(reach, size):
+            if all(chosen.count(band) <= band.count for band in set(chosen)):
                 yield chosen
 
 
 def spring_sets(kit: Kit) -> Iterator[tuple[tuple[SpringStock, int], ...]]:
     """Yield every set of springs that can be hooked on together, one or more."""
-    counts = [range(s.count + 1) for s in kit.springs]
+    counts = [range(min(s.count, MOST_SPRINGS) + 1) for s in kit.springs]
     for numbers in itertools.product(*counts):
         if any(numbers):
             yield tuple((s, n) for s, n in zip(kit.springs, numbers, strict=True) if n)
+
+
+def most_pulls(places: int) -> int:
+    """Return how many pulls are tried at each of so many places."""
+    return min(MOST_PULLS, max(LEAST_PULLS, MOST_ROWS // max(1, places)))
+
+
+def differing(found: Sequence[Elastic], most: int) -> tuple[Elastic, ...]:
+    """Return the pulls that are tried: all, or so many that differ most."""
+    if len(found) <= most:
+        return tuple(found)
+    # of two that pull alike, the one with fewer pieces is met first
+    first = sorted(range(len(found)), key=lambda i: len(found[i][0]) + len(found[i][1]))
+    features = _features(found)[first]
+    at, _ = spread(features, most)
+    return tuple(found[first[i]] for i in at)
+
+
+def untried_sets(kit: Kit) -> tuple[str, ...]:
+    """Return in words which sets of a kit's bands and springs were not all tried."""
+    said = []
+    for words, number in (
+        (f"sets of up to {MOST_BANDS} bands", sum(1 for _ in band_sets(kit))),
+        ("sets of springs", sum(1 for _ in spring_sets(kit))),
+    ):
+        if number > MOST_PULLS:
+            said.append(f"Of {number} {words}, {MOST_PULLS} or fewer were tried: the most unlike.")
+    return tuple(said)
+
+
+def _features(found: Sequence[Elastic]) -> Array:
+    """Return what tells pulls apart, (pulls, numbers): as `spread` reads it."""
+    own = {id(b): band_pull(b) for bands, _, _ in found for b, _ in bands}
+    hooked = {id(s): spring_pull(s) for _, springs, _ in found for s, _ in springs}
+    pull_n = np.zeros((len(found), len(LENGTHS_M)))
+    place = np.zeros((len(found), 2))
+    for row, (bands, springs, anchor) in enumerate(found):
+        for band, _ in bands:
+            pull_n[row] += own[id(band)]
+        for spring, number in springs:
+            pull_n[row] += number * hooked[id(spring)]
+        if anchor is not None:
+            place[row] = anchor[0].height_m, anchor[1]
+    strands = [max((n for _, n in bands), default=0) for bands, _, _ in found]
+    folds = STRAND_SHARE * np.array(strands, dtype=float)[:, None]
+    return np.hstack([shares(pull_n), 100.0 * CENTIMETRE_SHARE * place, folds])
 
 
 def _anchors(from_: str, kit: Kit) -> tuple[Anchor, ...]:
