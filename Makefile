@@ -3,6 +3,8 @@ PYTHON ?= python3
 PORT ?= 5000
 HOST ?= 127.0.0.1
 DATA ?= instance
+# more for `serve`, such as OPTIONS=--trust-network with HOST=0.0.0.0
+OPTIONS ?=
 BIN := .venv/bin
 UV := $(BIN)/uv
 
@@ -26,7 +28,7 @@ setup-dev: .venv/.dev
 	@touch $@
 
 demo: setup
-	@$(BIN)/wide-arc serve --demo --host $(HOST) --port $(PORT) --data $(DATA)
+	@$(BIN)/wide-arc serve --demo --host $(HOST) --port $(PORT) --data $(DATA) $(OPTIONS)
 
 # Debian's chromium draws the pages under test; as root it is installed, else the one command is named.
 chromium:

@@ -99,6 +99,23 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument(
         "--data", default="instance", help="folder of the database (default %(default)s)"
     )
+    serve.add_argument(
+        "--trust-network",
+        action="store_true",
+        help="serve on another address than this machine's own: all who reach it can change all",
+    )
+    serve.add_argument(
+        "--public-url", default="", help="address that a proxy publishes it under, https://…"
+    )
+    serve.add_argument(
+        "--allow-host", action="append", default=[], help="another name it is called by (repeat)"
+    )
+    serve.add_argument(
+        "--gauge-host",
+        action="append",
+        default=[],
+        help="a machine whose gauge may be read over the network (repeat)",
+    )
     serve.set_defaults(run=_serve)
 
     exercises = commands.add_parser(
@@ -296,9 +313,20 @@ def _check(_: argparse.Namespace) -> Any:
 
 def _serve(arguments: argparse.Namespace) -> None:
     # the web packages are only needed, and only loaded, to serve
-    from widearc.web.server import serve
+    from widearc.web.server import Serving, serve
 
-    serve(demo=arguments.demo, host=arguments.host, port=arguments.port, data=Path(arguments.data))
+    serve(
+        Serving(
+            demo=arguments.demo,
+            host=arguments.host,
+            port=arguments.port,
+            data=Path(arguments.data),
+            public_url=arguments.public_url,
+            allowed=tuple(arguments.allow_host),
+            trust_network=arguments.trust_network,
+            gauge_hosts=frozenset(host.lower() for host in arguments.gauge_host),
+        )
+    )
 
 
 if __name__ == "__main__":

@@ -4,9 +4,11 @@ that was captured.
 
 from __future__ import annotations
 
+import re
 import threading
 from collections import deque
 from dataclasses import dataclass
+from urllib.parse import urlsplit
 
 import serial
 
@@ -17,7 +19,8 @@ from widearc.gauge.steady import Capture, Steady
 BAUD, READ_TIMEOUT_S, RETRY_S, SILENT_S = 115200, 0.2, 0.5, 3.0
 READ_BYTES = 24  # a line or a little more: a reading is shown well within a tenth of a second
 TRACE_SAMPLES = 1500  # a minute at 25 a second: the trace never grows beyond
-ALLOWED = ("socket://", "/dev/", "COM", "rfc2217://")
+LOOPBACK = frozenset({"127.0.0.1", "localhost", "::1"})
+DEVICE = re.compile(r"/dev/(tty|cu|serial|rfcomm)[\w./:-]{1,80}|COM\d{1,3}", re.ASCII)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -37,13 +40,37 @@ class Snapshot:
     wrong_lines: int
 
 
-class Reader:
-    """One gauge at an address: `socket://host:port`, a serial device, or COM port."""
+def gauge_address(address: str, hosts: frozenset[str] = frozenset()) -> str:
+    """Return the address of a gauge: a serial port, or a TCP port of this machine or of `hosts`.
 
-    def __init__(self, address: str) -> None:
-        if not address.startswith(ALLOWED) or len(address) > 200:
-            raise InputError("address", address, "socket://127.0.0.1:7701, /dev/ttyUSB0 or COM3")
-        self.address = address
+    Raises InputError for any other: whoever may type one must not reach the network through it.
+    Options in the address (which could write files) are none.
+    """
+    if DEVICE.fullmatch(address) and ".." not in address:
+        return address
+    try:
+        found = urlsplit(address)
+        host, port = (found.hostname or "").lower(), found.port
+    except ValueError:
+        host, port = "", None
+    plain = port is not None and address in (f"socket://{host}:{port}", f"socket://[{host}]:{port}")
+    if not plain:
+        raise InputError("address", address, "socket://127.0.0.1:7701, /dev/ttyUSB0 or COM3")
+    if host not in LOOPBACK | hosts:
+        raise InputError(
+            "address", address, "a gauge on this machine (--gauge-host admits another)"
+        )
+    return address
+
+
+class Reader:
+    """One gauge at an address: `socket://host:port`, a serial device, or COM port.
+
+    hosts: where it may be besides this machine.
+    """
+
+    def __init__(self, address: str, hosts: frozenset[str] = frozenset()) -> None:
+        self.address = gauge_address(address, hosts)
         self._lock = threading.Lock()
         self._stop = threading.Event()
         self._changed = threading.Condition(self._lock)

@@ -19,7 +19,11 @@ from widearc.web import db, errors
 from widearc.web.forms.fields import field_id
 from widearc.web.screens import marks, screens
 from widearc.web.screens.bench.gaugedesk import GaugeDesk
+from widearc.web.trust import Trust
+from widearc.web.trust import init_app as init_trust
 from widearc.web.words import words
+
+LOOPBACK_ONLY = Trust()
 
 CSP = {
     "default-src": "'none'",
@@ -49,11 +53,16 @@ def create_app(
     demo: bool = False,
     now: Callable[[], str] = utc_now,
     config: Mapping[str, Any] | None = None,
+    trust: Trust = LOOPBACK_ONLY,
+    gauge_hosts: frozenset[str] = frozenset(),
 ) -> Flask:
     """Return the application on a database file; `now` gives ISO times, `config` overrides
     Flask's.
+
+    trust: whom it answers. gauge_hosts: where a gauge may be besides this machine.
     """
     app = Flask(__name__)
+    init_trust(app, trust)
     app.config.update(
         DATABASE=str(database),
         SECRET_KEY=secret_key or secrets.token_hex(32),
@@ -68,7 +77,7 @@ def create_app(
     )
     app.config.update(config or {})
     app.extensions["memo"] = Memo()
-    app.extensions["gauge"] = GaugeDesk()
+    app.extensions["gauge"] = GaugeDesk(gauge_hosts)
     CSRFProtect(app)
     Compress(app)
     # served on loopback over plain HTTP by default: no redirect and no secure-only cookie

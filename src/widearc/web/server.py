@@ -8,6 +8,7 @@ import secrets
 import socket
 import sys
 import threading
+from dataclasses import dataclass
 from pathlib import Path
 
 from widearc import store
@@ -17,18 +18,43 @@ from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases import SwapAsk, swap_view
 from widearc.web.app import create_app, utc_now
+from widearc.web.trust import Trust, is_loopback, trust_of
 
 THREADS = 32
 MOST_WARMED = 4  # places whose first answer is prepared at the start
 WARMED_AFTER_S = 1.0  # the first page comes before what later ones need
 
 
-def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
-    """Serve until stopped; prints the address once it answers. InputError for a port or folder that
-    cannot be used.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Serving:
+    """What is served where: the demo or one's own data, address, folder, and whom it answers.
+
+    public_url, allowed: other names it is called by; trust_network: others on the network may use
+    it; gauge_hosts: where a gauge may be besides this machine.
     """
-    if not 0 <= port <= 65535:
-        raise InputError("--port", port, "from 0 to 65535")
+
+    demo: bool = False
+    host: str = "127.0.0.1"
+    port: int = 5000
+    data: Path = Path("instance")
+    public_url: str = ""
+    allowed: tuple[str, ...] = ()
+    trust_network: bool = False
+    gauge_hosts: frozenset[str] = frozenset()
+
+
+OPEN = (
+    "Without accounts, everyone who reaches this address can read and change everything here: "
+    "clients, places and decisions."
+)
+
+
+def serve(serving: Serving) -> None:
+    """Serve until stopped; prints the address once it answers. InputError for a port, host or
+    folder that cannot be used.
+    """
+    demo, host, port, data = serving.demo, serving.host, serving.port, serving.data
+    trust = _trust(serving)
     try:
         data.mkdir(parents=True, exist_ok=True)
     except OSError as error:
@@ -41,7 +67,13 @@ def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
         load_demo(con, now=utc_now())
     con.close()
     listening = _listen(host, port)
-    app = create_app(database, secret_key=_secret(data), demo=demo)
+    app = create_app(
+        database,
+        secret_key=_secret(data),
+        demo=demo,
+        trust=trust,
+        gauge_hosts=serving.gauge_hosts,
+    )
     if demo:
         # the simulated gauge comes with the demo; a busy port is answered with a free one
         app.config["GAUGE_ADDRESS"] = Simulator(SCRIPTS["band-heavy"]).start().address
@@ -62,6 +94,18 @@ def serve(*, demo: bool, host: str, port: int, data: Path) -> None:
         server.run()
     except KeyboardInterrupt:
         print("Stopped.", file=sys.stderr)
+
+
+def _trust(serving: Serving) -> Trust:
+    """Return whom to answer. Raises InputError for an address that cannot, or may not, be used."""
+    if not 0 <= serving.port <= 65535:
+        raise InputError("--port", serving.port, "from 0 to 65535")
+    if not is_loopback(serving.host):
+        if not serving.trust_network:
+            allowed = f"127.0.0.1 or localhost; another needs --trust-network. {OPEN}"
+            raise InputError("--host", serving.host, allowed)
+        print(f"{OPEN} Use it on a network whose users you trust.", file=sys.stderr)
+    return trust_of(serving.host, serving.public_url, serving.allowed)
 
 
 def _listen(host: str, port: int) -> socket.socket:

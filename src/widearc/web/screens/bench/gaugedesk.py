@@ -10,9 +10,13 @@ MOST_STREAMS = 8  # each holds a server thread: others must stay free for pages
 
 
 class GaugeDesk:
-    """Holds the reader; connecting to another address stops the one before."""
+    """Holds the reader; connecting to another address stops the one before.
 
-    def __init__(self) -> None:
+    hosts: where a gauge may be besides this machine.
+    """
+
+    def __init__(self, hosts: frozenset[str] = frozenset()) -> None:
+        self._hosts = hosts
         self._lock = threading.Lock()
         self._reader: Reader | None = None
         self.streams = threading.BoundedSemaphore(MOST_STREAMS)
@@ -24,7 +28,7 @@ class GaugeDesk:
 
     def connect(self, address: str) -> Reader:
         """Read the gauge at an address anew; InputError for an address that is none."""
-        fresh = Reader(address)
+        fresh = Reader(address, hosts=self._hosts)
         with self._lock:
             if self._reader is not None:
                 self._reader.stop()

@@ -91,12 +91,6 @@ def _sheet(
     typed: dict[str, str],
     numbers: Sheet | None = None,
 ) -> ResponseReturnValue:
-    arm = rows[-1]["arm"] if rows else ""
-    # push and return by turns, as they are read
-    spare = [
-        dict.fromkeys(CELLS, "") | {"arm": arm, "direction": "return" if n % 2 else "push"}
-        for n in range(len(rows), max(len(rows) + SPARE_ROWS, 4))
-    ]
     hung = Sheet(HUNG, request.args if typed.get("carriage", "").strip() else None)
     said = hung_words(hung, sheet) if sheet.kind.fit == "spring" else ""
     numbers = numbers or machine_numbers(sheet, None)
@@ -104,7 +98,7 @@ def _sheet(
     page = render_template(
         "bench/machine.html",
         sheet=sheet,
-        rows=[*rows, *spare],
+        rows=[*rows, *_spare(rows)],
         typed=Texts(typed),
         numbers=numbers,
         beside=tuple(BESIDE.get(sheet.kind.fit, {})),
@@ -121,6 +115,15 @@ def _sheet(
         headers=",".join(FITS[sheet.kind.fit].columns) if sheet.kind.fit else "",
     )
     return page, 422 if messages else 200
+
+
+def _spare(rows: list[dict[str, str]]) -> list[dict[str, str]]:
+    """Return empty rows to type in, push and return by turns, as they are read."""
+    arm = rows[-1]["arm"] if rows else ""
+    return [
+        dict.fromkeys(CELLS, "") | {"arm": arm, "direction": "return" if n % 2 else "push"}
+        for n in range(len(rows), max(len(rows) + SPARE_ROWS, 4))
+    ]
 
 
 def _words(sheet: MachineSheet) -> list[str]:
