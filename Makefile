@@ -8,7 +8,7 @@ OPTIONS ?=
 BIN := .venv/bin
 UV := $(BIN)/uv
 
-.PHONY: setup setup-dev demo test fuzz check format bench soak screenshots lock chromium clean
+.PHONY: setup setup-dev demo test fuzz check format bench load soak screenshots lock chromium clean
 
 setup: .venv/.runtime
 
@@ -58,6 +58,11 @@ bench: setup-dev
 	@$(BIN)/python -m bench
 
 # Ten minutes of the gauge's live trace: events a second, longest gap, growth of memory.
+# Twenty phones at once, on loopback: errors, waiting times, growth of memory.
+SECONDS ?= 60
+load: setup-dev
+	@$(BIN)/python -m tools.load $(SECONDS)
+
 soak: setup-dev
 	@$(BIN)/python -m tools.soak
 

@@ -168,14 +168,15 @@ def test_why_not_is_drawn_over_what_was_asked_for(client):
 def test_one_answer_reads_nothing_twice(app, monkeypatch):
     """The stock of a place, its clients, its readings: each is asked of the database once."""
     said: list[str] = []
-    opened = store.open_store
+    pool = app.extensions["connections"]
+    taken = pool.take
 
-    def heard(path):
-        con = opened(path)
+    def heard():
+        con = taken()
         con.set_trace_callback(said.append)
         return con
 
-    monkeypatch.setattr(store, "open_store", heard)
+    monkeypatch.setattr(pool, "take", heard)
     for query in ("", "?exercise=leg-extension&kg=40", "?place=3"):
         said.clear()
         assert app.test_client().get(f"/swap{query}").status_code == 200

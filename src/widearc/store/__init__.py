@@ -15,7 +15,7 @@ from widearc.store.client_rows import (
     remove_client,
     set_client,
 )
-from widearc.store.connection import Connection, open_store, transaction
+from widearc.store.connection import Connection, Pool, open_store, transaction
 from widearc.store.decision_rows import DecisionRow, add_decision, decisions
 from widearc.store.equipment import (
     BAND_COLUMNS,
@@ -95,6 +95,7 @@ __all__ = [
     "PlaceFacts",
     "PlaceRow",
     "PlannedRow",
+    "Pool",
     "Reading",
     "Setting",
     "State",

@@ -1,9 +1,10 @@
 """The undo history: every change is recorded row by row as it happens, and can be taken back.
 
-While a change is recorded, temporary triggers on the tracked tables write down, for each row that
-is touched, the statement that puts it back as it was (a usual technique with SQLite). Undoing runs
-these from the last to the first. So every present and future kind of change has its undo without
-code of its own.
+Temporary triggers on the tracked tables write down, for each row that is touched while a change is
+recorded, the statement that puts it back as it was (a usual technique with SQLite). They are made
+once a connection and stay: a row of `undo_now` says which change is recorded, none that nothing is.
+Undoing runs the statements from the last to the first. So every present and future kind of change
+has its undo without code of its own.
 """
 
 from __future__ import annotations
@@ -63,6 +64,7 @@ def recorded(
     """Run a block in one transaction whose changes of tracked rows can be undone; a block without
     any leaves none.
     """
+    _listen(con)
     with transaction(con):
         cursor = con.execute(
             (
@@ -73,9 +75,9 @@ def recorded(
             (trainer_id, scope, kind, words[:300], now),
         )
         change_id = int(cursor.lastrowid or 0)
-        _listen(con, trainer_id, change_id)
+        con.execute("INSERT INTO temp.undo_now VALUES (?, ?)", (change_id, trainer_id))
         yield
-        _deafen(con)
+        con.execute("DELETE FROM temp.undo_now")
         if not con.execute(
             "SELECT 1 FROM change_step WHERE change_id = ? LIMIT 1", (change_id,)
         ).fetchone():
@@ -87,7 +89,11 @@ def recorded(
         )
 
 
-def _listen(con: Connection, trainer_id: int, change_id: int) -> None:
+def _listen(con: Connection) -> None:
+    """Make the triggers, where this connection has none yet."""
+    if con.recording:
+        return
+    con.execute("CREATE TEMP TABLE undo_now (change_id INTEGER, trainer_id INTEGER)")
     for table in TRACKED:
         columns = [row["name"] for row in con.execute(f"PRAGMA main.table_info({table})")]
         names = ", ".join(("rowid", *columns))
@@ -102,14 +108,9 @@ def _listen(con: Connection, trainer_id: int, change_id: int) -> None:
             con.execute(
                 f"""CREATE TEMP TRIGGER undo_{table}_{event} AFTER {event} ON main.{table} BEGIN
                     INSERT INTO change_step (change_id, trainer_id, statement)
-                    VALUES ({change_id:d}, {trainer_id:d}, {statement}); END"""
+                    SELECT change_id, trainer_id, {statement} FROM undo_now; END"""
             )
-
-
-def _deafen(con: Connection) -> None:
-    for table in TRACKED:
-        for event in ("INSERT", "UPDATE", "DELETE"):
-            con.execute(f"DROP TRIGGER temp.undo_{table}_{event}")
+    con.recording = True
 
 
 _COLUMNS = "id, changed_at, kind, words, scope"

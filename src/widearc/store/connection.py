@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import sqlite3
+import threading
+from collections import defaultdict
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -10,10 +12,20 @@ from pathlib import Path
 from widearc.store.errors import StoreError
 from widearc.store.schema import migrate
 
-Connection = sqlite3.Connection
-"""A connection to the store; only this package writes SQL on it."""
+MOST_IDLE = 8
+BUSY_MS = 5000  # for another process that writes; this one's writers queue
+_queues: defaultdict[str, threading.Lock] = defaultdict(threading.Lock)
 
-BUSY_MS = 5000
+
+class Connection(sqlite3.Connection):
+    """A connection to the store; only this package writes SQL on it.
+
+    turn: held while this process writes to the file: SQLite lets its own waiters starve.
+    recording: whether this connection has the triggers of the undo history.
+    """
+
+    turn: threading.Lock
+    recording: bool = False
 
 
 def open_store(path: Path | str) -> Connection:
@@ -24,12 +36,19 @@ def open_store(path: Path | str) -> Connection:
     """
     try:
         # isolation_level None: BEGIN and COMMIT are said by transaction(), never by the driver
-        con = sqlite3.connect(str(path), isolation_level=None, timeout=BUSY_MS / 1000)
+        con = sqlite3.connect(
+            str(path),
+            isolation_level=None,
+            timeout=BUSY_MS / 1000,
+            factory=Connection,
+            check_same_thread=False,  # one thread at a time: a request takes it and gives it back
+        )
     except sqlite3.OperationalError as error:
         raise StoreError(
             f"{path}: cannot be opened ({error}); choose a folder that can be written"
         ) from None
     con.row_factory = sqlite3.Row
+    con.turn = _queues[str(Path(path).resolve())]
     try:
         con.execute(f"PRAGMA busy_timeout = {BUSY_MS}")
         migrate(con, str(path))
@@ -48,11 +67,49 @@ def open_store(path: Path | str) -> Connection:
 
 @contextmanager
 def transaction(con: Connection) -> Iterator[None]:
-    """Run a block in one transaction: all of it is kept, or none."""
-    con.execute("BEGIN IMMEDIATE")
-    try:
-        yield
-        con.execute("COMMIT")  # may fail too: deferred foreign keys are looked at here
-    except BaseException:
-        con.execute("ROLLBACK")
-        raise
+    """Run a block in one transaction: all of it is kept, or none. Others of this process wait for
+    their turn.
+    """
+    with con.turn:
+        con.execute("BEGIN IMMEDIATE")
+        try:
+            yield
+            con.execute("COMMIT")  # may fail too: deferred foreign keys are looked at here
+        except BaseException:
+            con.execute("ROLLBACK")
+            raise
+
+
+class Pool:
+    """Connections to one database that are taken by a request and given back: what stands on one,
+    as the triggers of the undo history, is made once.
+    """
+
+    def __init__(self, path: Path | str) -> None:
+        self._path = path
+        self._lock = threading.Lock()
+        self._idle: list[Connection] = []
+
+    def take(self) -> Connection:
+        """Return a connection that nobody else has. Raises StoreError as `open_store` does."""
+        with self._lock:
+            if self._idle:
+                return self._idle.pop()
+        return open_store(self._path)
+
+    def give(self, con: Connection) -> None:
+        """Take a connection back; nothing of an unfinished transaction stays."""
+        if con.in_transaction:
+            con.rollback()
+        with self._lock:
+            if len(self._idle) < MOST_IDLE:
+                self._idle.append(con)
+                return
+        con.close()
+
+    def close(self) -> None:
+        """Close what is idle."""
+        with self._lock:
+            for con in self._idle:
+                con.close()
+            self._idle.clear()

@@ -17,6 +17,7 @@ from jinja2 import StrictUndefined
 from widearc.core.search import Memo
 from widearc.web import db, errors
 from widearc.web.forms.fields import field_id
+from widearc.web.gate import Gate
 from widearc.web.screens import marks, screens
 from widearc.web.screens.bench.gaugedesk import GaugeDesk
 from widearc.web.trust import Trust
@@ -77,6 +78,7 @@ def create_app(
     )
     app.config.update(config or {})
     app.extensions["memo"] = Memo()
+    app.extensions["gate"] = Gate()
     app.extensions["gauge"] = GaugeDesk(gauge_hosts)
     CSRFProtect(app)
     Compress(app)

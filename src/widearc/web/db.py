@@ -1,4 +1,4 @@
-"""One connection per request, closed at its end, and who asks."""
+"""One connection per request, given back at its end, and who asks."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from widearc.usecases import Holdings
 def connection() -> store.Connection:
     """Return this request's connection, opened at first use."""
     if "connection" not in g:
-        g.connection = store.open_store(current_app.config["DATABASE"])
+        g.connection = current_app.extensions["connections"].take()
     connected: store.Connection = g.connection
     return connected
 
@@ -36,10 +36,12 @@ def now() -> str:
 
 
 def init_app(app: Flask) -> None:
-    """Close the connection after each request."""
+    """Give the connection back after each request."""
+    pool = store.Pool(app.config["DATABASE"])
+    app.extensions["connections"] = pool
 
     @app.teardown_appcontext
     def close(_: BaseException | None) -> None:
         connected = g.pop("connection", None)
         if connected is not None:
-            connected.close()
+            pool.give(connected)

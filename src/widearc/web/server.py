@@ -21,6 +21,7 @@ from widearc.web.app import create_app, utc_now
 from widearc.web.trust import Trust, is_loopback, trust_of
 
 THREADS = 32
+SWITCH_S = 0.0005
 MOST_WARMED = 4  # places whose first answer is prepared at the start
 WARMED_AFTER_S = 1.0  # the first page comes before what later ones need
 
@@ -67,6 +68,8 @@ def serve(serving: Serving) -> None:
         load_demo(con, now=utc_now())
     con.close()
     listening = _listen(host, port)
+    # a thread that computes gives the interpreter up this often: a mark asks for it many times
+    sys.setswitchinterval(SWITCH_S)
     app = create_app(
         database,
         secret_key=_secret(data),

@@ -29,6 +29,7 @@ from widearc.usecases.swap.swap import candidate_of
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.strip import strip_of_points
 from widearc.web.forms.typed import Texts, back_or
+from widearc.web.gate import in_turn
 from widearc.web.page import shown
 from widearc.web.screens.swap.page import swap_page
 from widearc.web.screens.swap.query import ask_of, field_of, refusal_of
@@ -38,6 +39,7 @@ blueprint = Blueprint("swap", __name__)
 
 
 @blueprint.get("/swap")
+@in_turn
 def show() -> ResponseReturnValue:
     """Show the ranking for what the address asks, with one candidate drawn."""
     kept = held()
@@ -60,6 +62,7 @@ def show() -> ResponseReturnValue:
 
 
 @blueprint.post("/swap/use")
+@in_turn
 def use() -> ResponseReturnValue:
     """Keep the decision, then show the list of what was decided."""
     ask = ask_of(request.form)
@@ -76,6 +79,7 @@ def use() -> ResponseReturnValue:
 
 
 @blueprint.post("/swap/favourite")
+@in_turn
 def favourite() -> ResponseReturnValue:
     """Pin a stand-in with a reason, or unpin it."""
     ask, pick = ask_of(request.form), request.form.get("pick", "")
@@ -95,6 +99,7 @@ def favourite() -> ResponseReturnValue:
 
 
 @blueprint.post("/swap/aside")
+@in_turn
 def aside() -> ResponseReturnValue:
     """Set what a stand-in uses aside for its client, or free all that the client has."""
     ask = ask_of(request.form)
@@ -109,6 +114,7 @@ def aside() -> ResponseReturnValue:
 
 
 @blueprint.get("/swap/request.json")
+@in_turn
 def document() -> ResponseReturnValue:
     """Give what is asked as a file for the command line, which answers it the same."""
     ask = ask_of(request.args)
@@ -121,6 +127,7 @@ def document() -> ResponseReturnValue:
 
 
 @blueprint.get("/swap/values.csv")
+@in_turn
 def values() -> ResponseReturnValue:
     """Send intended and actual demand of the chosen stand-in as CSV, every degree."""
     ask = ask_of(request.args)

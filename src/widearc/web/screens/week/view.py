@@ -18,6 +18,7 @@ from widearc.usecases.room.room import scope
 from widearc.usecases.swap.wanted import SwapAsk
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.forms.typed import Texts, integer
+from widearc.web.gate import in_turn
 from widearc.web.screens.swap.query import ask_of, query_of, refusal_of
 
 blueprint = Blueprint("week", __name__)
@@ -27,6 +28,7 @@ USUAL_TIMES = 2
 
 
 @blueprint.get("/week")
+@in_turn
 def show() -> ResponseReturnValue:
     """Show this week's plan at the place of the address, and with `buy` what one purchase would do
     for it.
@@ -37,6 +39,7 @@ def show() -> ResponseReturnValue:
 
 
 @blueprint.post("/week/add")
+@in_turn
 def add() -> ResponseReturnValue:
     """Plan what the form asks so many times, or what the last planned week had."""
     ask = ask_of(request.form)
