@@ -15,7 +15,7 @@ from widearc.store.client_rows import (
     remove_client,
     set_client,
 )
-from widearc.store.connection import Connection, Pool, open_store, transaction
+from widearc.store.connection import Connection, Pool, at_once, open_store, transaction
 from widearc.store.decision_rows import DecisionRow, add_decision, decisions
 from widearc.store.equipment import (
     BAND_COLUMNS,
@@ -53,6 +53,7 @@ from widearc.store.favourite_rows import (
 )
 from widearc.store.felt import FeltRow, add_felt, felt_rows
 from widearc.store.intent_rows import IntentRow, intents, put_intent, remove_intent
+from widearc.store.once import Once, answer_of, keep_answer
 from widearc.store.place_rows import (
     PlaceFacts,
     PlaceRow,
@@ -92,6 +93,7 @@ __all__ = [
     "IntentRow",
     "ItemRow",
     "MachineReading",
+    "Once",
     "PlaceFacts",
     "PlaceRow",
     "PlannedRow",
@@ -107,6 +109,8 @@ __all__ = [
     "add_item",
     "add_place",
     "add_strength_set",
+    "answer_of",
+    "at_once",
     "card_edits",
     "client",
     "clients",
@@ -118,6 +122,7 @@ __all__ = [
     "intents",
     "item",
     "items",
+    "keep_answer",
     "last_change",
     "last_planned_monday",
     "local_trainer",

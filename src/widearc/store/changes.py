@@ -9,13 +9,12 @@ has its undo without code of its own.
 
 from __future__ import annotations
 
-import sqlite3
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 
 from widearc.store.connection import Connection, transaction
-from widearc.store.errors import MissingError
+from widearc.store.errors import ConflictError, MissingError
 
 TRACKED = (
     "client",
@@ -131,6 +130,27 @@ def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Chang
 
     MissingError if it does not exist, is taken back already, or something else changed since.
     """
+    # looked at and taken back in one: of two that undo at once, one finds it done
+    try:
+        with transaction(con):
+            change = _undoable(con, trainer_id, change_id)
+            # a parent may come back after its children
+            con.execute("PRAGMA defer_foreign_keys = ON")
+            for step in con.execute(
+                """SELECT statement FROM change_step WHERE trainer_id = ? AND change_id = ?
+                   ORDER BY id DESC""",
+                (trainer_id, change_id),
+            ).fetchall():
+                con.execute(step["statement"])
+            con.execute("UPDATE change SET undone_at = ? WHERE id = ?", (now, change_id))
+            con.execute("DELETE FROM change_step WHERE change_id = ?", (change_id,))
+    except ConflictError:
+        # what it belonged to is gone, or its name is used again
+        raise MissingError("something else changed since: undo that first") from None
+    return change
+
+
+def _undoable(con: Connection, trainer_id: int, change_id: int) -> Change:
     row = con.execute(
         f"SELECT {_COLUMNS} FROM change WHERE trainer_id = ? AND id = ? AND undone_at IS NULL",
         (trainer_id, change_id),
@@ -141,19 +161,4 @@ def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Chang
     newest = last_change(con, trainer_id, change.scope)
     if newest is None or newest.id != change_id:
         raise MissingError("something else changed since: undo that first")
-    steps = con.execute(
-        "SELECT statement FROM change_step WHERE trainer_id = ? AND change_id = ? ORDER BY id DESC",
-        (trainer_id, change_id),
-    ).fetchall()
-    try:
-        with transaction(con):
-            # a parent may come back after its children
-            con.execute("PRAGMA defer_foreign_keys = ON")
-            for step in steps:
-                con.execute(step["statement"])
-            con.execute("UPDATE change SET undone_at = ? WHERE id = ?", (now, change_id))
-            con.execute("DELETE FROM change_step WHERE change_id = ?", (change_id,))
-    except sqlite3.IntegrityError:
-        # what it belonged to is gone, or its name is used again
-        raise MissingError("something else changed since: undo that first") from None
     return change

@@ -5,11 +5,14 @@ from __future__ import annotations
 import sqlite3
 import threading
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from functools import wraps
 from pathlib import Path
+from typing import Concatenate, ParamSpec, TypeVar
 
-from widearc.store.errors import StoreError
+from widearc.store.errors import StoreError, refusal
+from widearc.store.once import Once, claim
 from widearc.store.schema import migrate
 
 MOST_IDLE = 8
@@ -21,11 +24,13 @@ class Connection(sqlite3.Connection):
     """A connection to the store; only this package writes SQL on it.
 
     turn: held while this process writes to the file: SQLite lets its own waiters starve.
-    recording: whether this connection has the triggers of the undo history.
+    recording: whether this connection has the triggers of the undo history. once: the form that
+    this request answers, to be kept with what it writes.
     """
 
     turn: threading.Lock
     recording: bool = False
+    once: Once | None = None
 
 
 def open_store(path: Path | str) -> Connection:
@@ -67,17 +72,53 @@ def open_store(path: Path | str) -> Connection:
 
 @contextmanager
 def transaction(con: Connection) -> Iterator[None]:
-    """Run a block in one transaction: all of it is kept, or none. Others of this process wait for
-    their turn.
+    """Run a block in one transaction: all of it is kept, or none; within another it is part of
+    that. Others of this process wait for their turn.
+
+    Raises RepeatedError where the connection writes for a form that was sent and kept already,
+    ConflictError for what does not fit what others wrote, StoreError for a disk that is full or
+    cannot be written, each with nothing kept.
     """
+    if con.in_transaction:
+        yield
+        return
     with con.turn:
-        con.execute("BEGIN IMMEDIATE")
         try:
+            con.execute("BEGIN IMMEDIATE")
+            if con.once is not None:
+                claim(con, con.once)
             yield
             con.execute("COMMIT")  # may fail too: deferred foreign keys are looked at here
-        except BaseException:
-            con.execute("ROLLBACK")
+        except BaseException as error:
+            _end(con)
+            if isinstance(error, sqlite3.Error):
+                raise refusal(error) from error
             raise
+
+
+def _end(con: Connection) -> None:
+    """Take back what an unfinished transaction did; a full disk has ended it already."""
+    if con.in_transaction:
+        con.rollback()
+
+
+P = ParamSpec("P")
+R = TypeVar("R")
+
+
+def at_once(
+    write: Callable[Concatenate[Connection, P], R],
+) -> Callable[Concatenate[Connection, P], R]:
+    """Return a function that looks and writes in one transaction: what it has looked at is still
+    so when it writes.
+    """
+
+    @wraps(write)
+    def whole(con: Connection, /, *args: P.args, **kwargs: P.kwargs) -> R:
+        with transaction(con):
+            return write(con, *args, **kwargs)
+
+    return whole
 
 
 class Pool:
@@ -99,8 +140,8 @@ class Pool:
 
     def give(self, con: Connection) -> None:
         """Take a connection back; nothing of an unfinished transaction stays."""
-        if con.in_transaction:
-            con.rollback()
+        _end(con)
+        con.once = None
         with self._lock:
             if len(self._idle) < MOST_IDLE:
                 self._idle.append(con)

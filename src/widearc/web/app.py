@@ -15,7 +15,7 @@ from flask_wtf.csrf import CSRFProtect
 from jinja2 import StrictUndefined
 
 from widearc.core.search import Memo
-from widearc.web import db, errors
+from widearc.web import db, errors, once
 from widearc.web.forms.fields import field_id
 from widearc.web.gate import Gate
 from widearc.web.screens import marks, screens
@@ -94,6 +94,7 @@ def create_app(
     )
     db.init_app(app)
     errors.init_app(app)
+    once.init_app(app)
     for screen in screens():
         for blueprint in screen.blueprints:
             app.register_blueprint(blueprint)

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from flask import Flask, render_template
 from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
 
 from widearc.core.errors import InputError, WideArcError
-from widearc.store.errors import MissingError, StoreError
+from widearc.store.errors import ConflictError, MissingError, StoreError, UnwritableError
 
 WORDS = {
     400: ("That request is not complete", "Go back, load the page again and try once more."),
@@ -17,6 +19,31 @@ WORDS = {
     413: ("That is too much at once", "A file or form may have up to 1 MB."),
     500: ("Something went wrong in the program", "What was kept before is still kept. Try again."),
 }
+
+
+def _typed(error: WideArcError) -> str:
+    assert isinstance(error, InputError)
+    return sentence(f"{error.where} {error.value}: {error.allowed}")
+
+
+def _said(error: WideArcError) -> str:
+    return sentence(str(error))
+
+
+REFUSED: tuple[tuple[type[WideArcError], int, str, Callable[[WideArcError], str]], ...] = (
+    (
+        MissingError,
+        404,
+        "That is not here any more",
+        lambda error: f"{_said(error)} Choose a screen above, or go back.",
+    ),
+    (ConflictError, 409, "Something was changed meanwhile", _said),
+    (UnwritableError, 503, "The data cannot be used now", _said),
+    (StoreError, 500, "The data cannot be read", _said),
+    (InputError, 400, "A value is not allowed", _typed),
+    (WideArcError, 400, "That cannot be computed", _said),
+)
+"""Every refusal by its class, narrow ones first: status, title, words."""
 
 
 def error_page(code: int, title: str = "", advice: str = "") -> ResponseReturnValue:
@@ -44,21 +71,12 @@ def init_app(app: Flask) -> None:
 
     @app.errorhandler(WideArcError)
     def refused(error: WideArcError) -> ResponseReturnValue:
-        if isinstance(error, MissingError):
-            return error_page(
-                404,
-                "That is not here any more",
-                f"{sentence(str(error))} Choose a screen above, or go back.",
-            )
-        if isinstance(error, StoreError):
-            return error_page(500, "The data cannot be read", sentence(str(error)))
-        if isinstance(error, InputError):
-            return error_page(
-                400,
-                "A value is not allowed",
-                sentence(f"{error.where} {error.value}: {error.allowed}"),
-            )
-        return error_page(400, "That cannot be computed", sentence(str(error)))
+        code, title, words = next(
+            (code, title, words) for kind, code, title, words in REFUSED if isinstance(error, kind)
+        )
+        if isinstance(error, UnwritableError):
+            app.logger.error("the data cannot be used: %s", error.__cause__)
+        return error_page(code, title, words(error))
 
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> ResponseReturnValue:

@@ -188,6 +188,7 @@ def _check_row(
         )
 
 
+@store.at_once
 def save_band(
     con: store.Connection,
     trainer_id: int,
@@ -395,6 +396,7 @@ def _check_units(length_unit: str, force_unit: str) -> None:
         raise SheetError({"check-length": "choose units of the list"})
 
 
+@store.at_once
 def check_band(
     con: store.Connection,
     trainer_id: int,

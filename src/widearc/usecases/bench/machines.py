@@ -199,6 +199,7 @@ def parse_readings(
     return tuple(rows)
 
 
+@store.at_once
 def save_readings(
     con: store.Connection,
     trainer_id: int,
@@ -255,6 +256,7 @@ def save_readings(
         store.set_quantities(con, trainer_id, item_id, quantities, sources)
 
 
+@store.at_once
 def add_check(
     con: store.Connection,
     trainer_id: int,

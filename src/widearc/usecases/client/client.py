@@ -98,6 +98,7 @@ def _check(
         raise SheetError(messages)
 
 
+@store.at_once
 def new_client(
     con: store.Connection, trainer_id: int, facts: store.ClientFacts, *, now: str
 ) -> int:
@@ -109,6 +110,7 @@ def new_client(
         return store.add_client(con, trainer_id, facts)
 
 
+@store.at_once
 def change_client(
     con: store.Connection, trainer_id: int, client_id: int, facts: store.ClientFacts, *, now: str
 ) -> None:
@@ -123,6 +125,7 @@ def change_client(
         store.set_client(con, trainer_id, client_id, facts)
 
 
+@store.at_once
 def remove_client(
     con: store.Connection, trainer_id: int, client_id: int, *, now: str
 ) -> store.ClientRow:

@@ -132,6 +132,7 @@ def _strip(curve: Curve) -> tuple[float, ...]:
     return tuple(round(float(nm), 2) for nm in np.interp(steps, curve.motion.position, most))
 
 
+@store.at_once
 def remove_set(con: store.Connection, trainer_id: int, set_id: int, *, now: str) -> int:
     """Remove a set, recorded for undo; return its client. MissingError if it is not there."""
     client = store.strength_set_client(con, trainer_id, set_id)

@@ -45,6 +45,7 @@ def with_handles(part: WantedAction, body: Body) -> tuple[tuple[float, float], .
     return handles
 
 
+@store.at_once
 def keep_intent(
     con: store.Connection, trainer_id: int, name: str, intent: Intent, *, now: str
 ) -> int:
@@ -64,6 +65,7 @@ def keep_intent(
         return store.put_intent(con, trainer_id, clean, intent, now=now)
 
 
+@store.at_once
 def remove_intent(con: store.Connection, trainer_id: int, intent_id: int, *, now: str) -> None:
     """Remove a kept intent, recorded for undo. InputError if it is not there."""
     row = next((r for r in store.intents(con, trainer_id) if r.id == intent_id), None)

@@ -134,6 +134,7 @@ def _full(row: Mapping[str, Any]) -> dict[str, Any]:
     return asdict(store.MachineReading(**row))
 
 
+@store.at_once
 def import_kit(
     con: store.Connection, trainer_id: int, place_id: int, document: Any, *, now: str
 ) -> ImportPlan:

@@ -113,6 +113,7 @@ def _check(
     )
 
 
+@store.at_once
 def add_item(
     con: store.Connection, trainer_id: int, place_id: int, facts: ItemFacts, *, now: str
 ) -> int:
@@ -148,6 +149,7 @@ def _insert(con: store.Connection, trainer_id: int, place_id: int, clean: ItemFa
     )
 
 
+@store.at_once
 def change_item(
     con: store.Connection, trainer_id: int, item_id: int, facts: ItemFacts, *, now: str
 ) -> store.ItemRow:
@@ -189,6 +191,7 @@ def _free_name(name: str, taken: Sequence[str]) -> str:
     return f"{stem[:70]} {number}"
 
 
+@store.at_once
 def duplicate_item(con: store.Connection, trainer_id: int, item_id: int, *, now: str) -> int:
     """Add the same item once more under the next name, with its readings and settings; return its
     id.
@@ -228,6 +231,7 @@ def _copy(
     return new
 
 
+@store.at_once
 def remove_item(con: store.Connection, trainer_id: int, item_id: int, *, now: str) -> store.ItemRow:
     """Remove an item with its readings and settings; return it as it was. Undo brings all of it
     back.
@@ -241,6 +245,7 @@ def remove_item(con: store.Connection, trainer_id: int, item_id: int, *, now: st
     return item
 
 
+@store.at_once
 def keep_settings(
     con: store.Connection, trainer_id: int, item_id: int, rows: Sequence[store.Setting], *, now: str
 ) -> store.ItemRow:

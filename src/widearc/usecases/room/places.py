@@ -32,6 +32,7 @@ def _check_place(
         raise SheetError(messages)
 
 
+@store.at_once
 def new_place(con: store.Connection, trainer_id: int, facts: store.PlaceFacts, *, now: str) -> int:
     """Add a place; return its id. SheetError with a message per field."""
     _check_place(con, trainer_id, facts, None)
@@ -41,6 +42,7 @@ def new_place(con: store.Connection, trainer_id: int, facts: store.PlaceFacts, *
         return store.add_place(con, trainer_id, facts)
 
 
+@store.at_once
 def change_place(
     con: store.Connection, trainer_id: int, place_id: int, facts: store.PlaceFacts, *, now: str
 ) -> None:
@@ -54,6 +56,7 @@ def change_place(
         store.set_place(con, trainer_id, place_id, facts)
 
 
+@store.at_once
 def copy_place(con: store.Connection, trainer_id: int, place_id: int, *, now: str) -> int:
     """Add the same place once more with all its equipment, everything free; return its id."""
     place = store.place(con, trainer_id, place_id)
@@ -75,6 +78,7 @@ def copy_place(con: store.Connection, trainer_id: int, place_id: int, *, now: st
     return new
 
 
+@store.at_once
 def remove_place(
     con: store.Connection, trainer_id: int, place_id: int, *, now: str
 ) -> store.PlaceRow:

@@ -72,6 +72,7 @@ def room_view(
     )
 
 
+@store.at_once
 def mark(
     con: store.Connection, trainer_id: int, item_id: int, state: store.State, *, now: str
 ) -> store.ItemRow:
@@ -86,6 +87,7 @@ def mark(
     return store.item(con, trainer_id, item_id)
 
 
+@store.at_once
 def mark_zone(
     con: store.Connection,
     trainer_id: int,
@@ -108,6 +110,7 @@ def mark_zone(
         store.set_state(con, trainer_id, items, state, at=now)
 
 
+@store.at_once
 def see(
     con: store.Connection, trainer_id: int, item_id: int, *, seen: bool, now: str
 ) -> store.ItemRow:

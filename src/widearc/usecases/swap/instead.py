@@ -131,6 +131,7 @@ def reps_of(con: store.Connection, trainer_id: int, view: SwapView, chosen: Cand
     return found.words
 
 
+@store.at_once
 def keep_favourite(
     con: store.Connection, trainer_id: int, ask: SwapAsk, exercise_id: str, reason: str, *, now: str
 ) -> None:
@@ -151,6 +152,7 @@ def keep_favourite(
         store.put_favourite(con, trainer_id, row)
 
 
+@store.at_once
 def drop_favourite(
     con: store.Connection, trainer_id: int, ask: SwapAsk, exercise_id: str, *, now: str
 ) -> None:
@@ -189,6 +191,7 @@ def set_aside(
         store.set_aside(con, trainer_id, items, view.client.id, now=now)
 
 
+@store.at_once
 def give_back(con: store.Connection, trainer_id: int, ask: SwapAsk, *, now: str) -> None:
     """Free everything the client has set aside, recorded for undo."""
     client = store.client(con, trainer_id, ask.client_id)

@@ -101,6 +101,7 @@ def _ask_of(row: store.PlannedRow, intents: dict[int, store.IntentRow]) -> SwapA
     )
 
 
+@store.at_once
 def plan(con: store.Connection, trainer_id: int, ask: SwapAsk, times: int, *, now: str) -> None:
     """Put what is asked on this week's plan, so many times; planned before, only the times change.
     Undoable.
@@ -150,6 +151,7 @@ def _kept_as(con: store.Connection, trainer_id: int, intent: Intent, now: str) -
     return store.put_intent(con, trainer_id, name, intent, now=now)
 
 
+@store.at_once
 def unplan(
     con: store.Connection, trainer_id: int, place_id: int, planned_id: int, *, now: str
 ) -> None:
@@ -164,6 +166,7 @@ def unplan(
         store.remove_planned(con, trainer_id, planned_id)
 
 
+@store.at_once
 def plan_again(con: store.Connection, trainer_id: int, place_id: int, *, now: str) -> None:
     """Plan again what the last planned week before this one had, recorded for undo."""
     monday = store.monday_of(now)
