@@ -138,6 +138,8 @@ def test_what_to_buy_weighs_each_line_as_often_as_it_is_planned(demo):
     usecases.plan(demo, 1, ASK, 1, now=NOW)
     usecases.plan(demo, 1, split, 3, now=NOW)
     found = usecases.worth_buying(demo, 1, SwapAsk(place_id=2, client_id=3, kg=0.0), memo, now=NOW)
+    assert found.complete and (found.done, found.left_out) == (2, 0)
+    found = found.found
     assert {b.words for b in found} == set(alone[ASK])
     for bought in found:
         assert bought.gain == pytest.approx(
@@ -149,5 +151,21 @@ def test_what_to_buy_weighs_each_line_as_often_as_it_is_planned(demo):
 
 
 def test_without_a_plan_what_is_asked_and_was_kept_of_late_counts(demo):
-    found = usecases.worth_buying(demo, 1, ASK, Memo(), now=NOW)
+    found = usecases.worth_buying(demo, 1, ASK, Memo(), now=NOW).found
     assert found[0].helps and "leg press" in found[0].most and "Bosun" not in found[0].most
+
+
+def test_a_long_plan_is_computed_in_parts_that_end_where_one_go_does(demo):
+    for kg in (20.0, 40.0, 60.0):
+        usecases.plan(demo, 1, replace(ASK, kg=kg), 1, now=NOW)
+    whole = usecases.worth_buying(demo, 1, ASK, Memo(), now=NOW)
+    memo, parts = Memo(), []
+    # what was computed before is not asked again: `enough` is said after each new one
+    for most in (1, 2, 3):
+        asked = iter([False] * (most - 1) + [True] * 5)
+        parts.append(
+            usecases.worth_buying(demo, 1, ASK, memo, now=NOW, enough=lambda a=asked: next(a))
+        )
+    assert [(part.done, part.of) for part in parts] == [(1, 3), (2, 3), (3, 3)]
+    assert [part.complete for part in parts] == [False, False, True]
+    assert parts[-1] == whole

@@ -10,6 +10,9 @@ import sys
 import threading
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
+
+from flask import Flask
 
 from widearc import store
 from widearc.core.errors import InputError
@@ -17,11 +20,14 @@ from widearc.core.search import Memo, make_sure
 from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases import SwapAsk, swap_view
-from widearc.web.app import create_app, utc_now
+from widearc.web.app import LARGEST_REQUEST, create_app, utc_now
 from widearc.web.trust import Trust, is_loopback, trust_of
 
 THREADS = 32
 SWITCH_S = 0.0005
+MOST_CONNECTIONS = 2000
+SILENT_S = 20
+LARGEST_HEADER = 32_768
 MOST_WARMED = 4  # places whose first answer is prepared at the start
 WARMED_AFTER_S = 1.0  # the first page comes before what later ones need
 
@@ -80,11 +86,7 @@ def serve(serving: Serving) -> None:
     if demo:
         # the simulated gauge comes with the demo; a busy port is answered with a free one
         app.config["GAUGE_ADDRESS"] = Simulator(SCRIPTS["band-heavy"]).start().address
-    # waitress warns of a queue on every burst of a page's files: noise for one person's server
-    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
-    from waitress.server import create_server
-
-    server = create_server(app, sockets=[listening], threads=THREADS)
+    server = listening_server(app, host, port, listening)
     shown = f"[{host}]" if ":" in host else host
     print(
         f"Wide Arc is at http://{shown}:{listening.getsockname()[1]}/ (stop with Ctrl-C)",
@@ -97,6 +99,33 @@ def serve(serving: Serving) -> None:
         server.run()
     except KeyboardInterrupt:
         print("Stopped.", file=sys.stderr)
+
+
+def listening_server(
+    app: Flask, host: str, port: int, listening: socket.socket | None = None
+) -> Any:
+    """Return a server that holds a port (0: any) and answers once it runs.
+
+    What is too long is refused by its length, before it is read; who says nothing for
+    SILENT_S is let go; slow ones in hundreds leave room for others.
+    """
+    # waitress warns of a queue on every burst of a page's files: noise for one person's server
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
+    from waitress.server import create_server
+
+    return create_server(
+        app,
+        sockets=[listening or _listen(host, port)],
+        threads=THREADS,
+        connection_limit=MOST_CONNECTIONS,
+        asyncore_use_poll=True,  # select knows no more than 1024
+        max_request_body_size=LARGEST_REQUEST + 1,
+        max_request_header_size=LARGEST_HEADER,
+        channel_timeout=SILENT_S,
+        cleanup_interval=SILENT_S // 4,
+        clear_untrusted_proxy_headers=True,
+        ident=None,
+    )
 
 
 def _trust(serving: Serving) -> Trust:

@@ -22,7 +22,7 @@ from widearc.core.search.references import solved_together, why_none
 from widearc.core.search.solved import SEARCH_SAMPLES, Part, References, SolveQueue
 from widearc.core.setups import NOTHING, Batch, OnceCache, Range, batches_of
 
-KEPT_SHARED = 20
+KEPT_SHARED = 120  # a week's plan of questions among them
 T = TypeVar("T")
 
 

@@ -4,16 +4,17 @@ for it.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from widearc import store
-from widearc.core.answers import purchases_for
+from widearc.core.answers import Bought, purchases_for
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape
-from widearc.core.search import Memo
+from widearc.core.search import Memo, Question
+from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
@@ -23,7 +24,7 @@ from widearc.usecases.swap.wanted import SwapAsk
 MOST_TIMES = 14  # a week: twice a day
 WEEK_DAYS = 7
 LEAST_GAIN = 0.005  # of the match: less is no gain in whole points
-MOST_ASKED = 12  # wanted loadings that are computed at once
+MOST_ASKED = 40  # wanted loadings that are computed; the others are said to be left out
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -206,33 +207,80 @@ def _buy(words: str, gains: list[tuple[float, int, str]]) -> Buy:
     )
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Buying:
+    """Purchases by what they gain, best first, over the first `done` of `of` wanted loadings;
+    left_out: how many more there are.
+    """
+
+    found: tuple[Buy, ...]
+    done: int
+    of: int
+    left_out: int = 0
+
+    @property
+    def complete(self) -> bool:
+        """Return whether all that is wanted was looked at."""
+        return self.done == self.of
+
+
 def worth_buying(
-    con: store.Connection, trainer_id: int, ask: SwapAsk, memo: Memo, *, now: str
-) -> tuple[Buy, ...]:
+    con: store.Connection,
+    trainer_id: int,
+    ask: SwapAsk,
+    memo: Memo,
+    *,
+    now: str,
+    enough: Callable[[], bool] = lambda: False,
+) -> Buying:
     """Return which single purchase would raise the best matches most over this week's plan at the
-    place, best first.
+    place.
 
     Each line weighs as often as it is planned. Without a plan: over what is asked now and what was
-    kept there in the last seven days. A gain of 0 is said as such.
+    kept there in the last seven days. A gain of 0 is said as such. enough: asked after each wanted
+    loading; what was computed is kept in the memo, and the next call goes on from there.
     """
     totals: dict[str, list[tuple[float, int, str]]] = {}
-    memos: dict[str, Memo] = {}
-    for one, times, words in _asked(con, trainer_id, ask, now)[:MOST_ASKED]:
+    every = _asked(con, trainer_id, ask, now)
+    asked = every[:MOST_ASKED]
+    held, done = Holdings(con, trainer_id), 0
+    for one, times, words in asked:
+        if done and enough():
+            break
+        done += 1
         try:
-            view = swap_view(con, trainer_id, one, memo)
+            view = swap_view(con, trainer_id, one, memo, held)
         except InputError:
             continue
         if view.question is None or view.ranking is None:
             continue
         best = view.ranking.candidates[0].match if view.ranking.candidates else 0.0
-        for bought in purchases_for(view.question, memos):
+        for bought in _bought(view.question, memo):
             share = f"{100 * bought.match:.0f}\N{NO-BREAK SPACE}%"
             label = f"{words}: {bought.exercise.lower()}, {share}"
             totals.setdefault(bought.words, []).append(
                 (max(0.0, bought.match - best), times, label)
             )
     found = [_buy(words, gains) for words, gains in totals.items()]
-    return tuple(sorted(found, key=lambda b: (-round(b.gain, 4), b.words)))
+    ordered = tuple(sorted(found, key=lambda b: (-round(b.gain, 4), b.words)))
+    left_out = len(every) - len(asked)
+    return Buying(found=ordered, done=done, of=len(asked), left_out=left_out)
+
+
+def _bought(question: Question, memo: Memo) -> tuple[Bought, ...]:
+    """Return what each purchase would do for a question, kept in the memo."""
+    kit, taken = question.kit.signature(), question.taken
+    memos: dict[str, Memo] = memo.once(("with a purchase", kit, taken), dict)
+    key = (
+        "bought",
+        kit,
+        taken,
+        question.target.key,
+        question.body,
+        question.limits,
+        repr(question.rules),  # holds a mapping
+    )
+    return memo.once(key, lambda: purchases_for(question, memos))
 
 
 def _asked(

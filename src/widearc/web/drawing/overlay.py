@@ -21,12 +21,13 @@ from widearc.core.units import to_deg
 from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, line_of
 from widearc.web.drawing.axis import Tick, degree_ticks, value_ticks
+from widearc.web.drawing.curves import NAMES as JOINT_NAMES
 from widearc.web.drawing.curves import NEGATIVE, POSITIVE
 from widearc.web.drawing.strip import strip_alone
 from widearc.web.words.words import whole
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 744.0, 44.0, 14.0, 24.0, 330.0
-JOINTS = ("hip", "knee", "ankle")
+JOINTS = ("hip", "knee", "ankle", "hip_abduction")
 LEAST_SHARE = 0.03  # of the work: a muscle with less in every exercise is left out
 
 
@@ -184,7 +185,7 @@ def _row(pin: Pinned, first: Pinned) -> Row:
         letter=pin.letter,
         words=pin.words,
         query=pin.query,
-        peak=f"{main} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
+        peak=f"{JOINT_NAMES[main]} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
         split=" : ".join(whole(100 * share) for share in mean_split(curve).values()),
         work=whole(joint_work_j(curve)),
         against="" if pin is first else against(first.curve, curve),

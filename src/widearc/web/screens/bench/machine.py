@@ -6,7 +6,6 @@ from __future__ import annotations
 
 from flask import (
     Blueprint,
-    Response,
     abort,
     redirect,
     render_template,
@@ -37,6 +36,7 @@ from widearc.usecases.bench.machines import (
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.web.db import connection, held, now, trainer
+from widearc.web.download import sent
 from widearc.web.drawing.fit import machine_chart
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts
@@ -232,12 +232,7 @@ def export(item_id: int) -> ResponseReturnValue:
         abort(404)
     rows = sheet.of(request.args.get("setting", ""))
     text = write_columns(sheet.kind.fit, columns_of(sheet.kind.fit, rows))
-    name = "".join(c if c.isalnum() else "-" for c in sheet.item.name.lower())
-    return Response(
-        text,
-        mimetype="text/csv",
-        headers={"Content-Disposition": f'attachment; filename="{name}.csv"'},
-    )
+    return sent(text, sheet.item.name, "csv")
 
 
 def _numbered(rows: list[dict[str, str]], messages: dict[str, str]) -> list[dict[str, str]]:

@@ -7,7 +7,6 @@ from typing import Any
 
 from flask import (
     Blueprint,
-    Response,
     redirect,
     render_template,
     request,
@@ -34,6 +33,7 @@ from widearc.usecases.room.kit import badge_of
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.web.db import connection, held, now, trainer
+from widearc.web.download import sent
 from widearc.web.drawing.fit import fit_chart
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts, number
@@ -227,12 +227,7 @@ def export(item_id: int) -> ResponseReturnValue:
     text = write_readings(
         ReadingRow(length_m=r.length_m, force_n=r.force_n) for r in sheet.readings
     )
-    name = "".join(c if c.isalnum() else "-" for c in sheet.item.name.lower())
-    return Response(
-        text,
-        mimetype="text/csv",
-        headers={"Content-Disposition": f'attachment; filename="{name}.csv"'},
-    )
+    return sent(text, sheet.item.name, "csv")
 
 
 def _sheet(

@@ -5,11 +5,12 @@ from __future__ import annotations
 import csv
 import io
 
-from flask import Blueprint, Response, render_template, request
+from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
 from widearc.usecases.claims.claims import CLAIMS, DATED, claim, worked_out
+from widearc.web.download import sent
 from widearc.web.drawing import overlay
 from widearc.web.errors import sentence
 from widearc.web.forms.typed import Texts, number
@@ -55,8 +56,7 @@ def values(claim_id: str) -> ResponseReturnValue:
         for row in shown.table
     )
     csv.writer(out, lineterminator="\n").writerows([head, *plain])
-    headers = {"Content-Disposition": f'attachment; filename="{claim_id}.csv"'}
-    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
+    return sent(out.getvalue(), claim_id, "csv")
 
 
 @blueprint.get("/<claim_id>")

@@ -7,7 +7,6 @@ from typing import Any
 
 from flask import (
     Blueprint,
-    Response,
     redirect,
     render_template,
     request,
@@ -20,6 +19,7 @@ from widearc import store, usecases
 from widearc.core.errors import InputError
 from widearc.formats import load_json
 from widearc.web.db import connection, held, now, trainer
+from widearc.web.download import sent
 from widearc.web.forms.typed import known_id
 
 blueprint = Blueprint("exchange", __name__, url_prefix="/exchange")
@@ -58,10 +58,8 @@ def _page(
 def export(place_id: int) -> ResponseReturnValue:
     """Send a place's kit as a file."""
     document = usecases.export_kit(connection(), trainer(), place_id)
-    name = "".join(c if c.isalnum() else "-" for c in document["place"]["name"].lower())
     text = json.dumps(document, ensure_ascii=False, indent=1)
-    headers = {"Content-Disposition": f'attachment; filename="{name}.json"'}
-    return Response(text, mimetype="application/json", headers=headers)
+    return sent(text, document["place"]["name"], "json")
 
 
 @blueprint.post("/")

@@ -10,7 +10,6 @@ from urllib.parse import parse_qsl, urlencode
 
 from flask import (
     Blueprint,
-    Response,
     redirect,
     request,
     session,
@@ -22,6 +21,7 @@ from widearc import usecases
 from widearc.core.body import Body
 from widearc.core.errors import InputError, TargetError
 from widearc.web.db import connection, held, now, trainer
+from widearc.web.download import sent
 from widearc.web.drawing import intent as intentplot
 from widearc.web.forms.typed import integer
 from widearc.web.page import shown
@@ -63,8 +63,7 @@ def values() -> ResponseReturnValue:
     rows.writerow(["action", "angle_deg", "wanted_nm"])
     for words, angle, nm in intentplot.table(found.intent, body_of_client(), every=1.0):
         rows.writerow([words, angle, nm])
-    headers = {"Content-Disposition": 'attachment; filename="intent.csv"'}
-    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
+    return sent(out.getvalue(), "intent", "csv")
 
 
 @blueprint.get("/from")

@@ -8,7 +8,6 @@ import io
 import numpy as np
 from flask import (
     Blueprint,
-    Response,
     current_app,
     jsonify,
     redirect,
@@ -27,6 +26,7 @@ from widearc.formats import swap_request_document
 from widearc.usecases.room.room import scope
 from widearc.usecases.swap.swap import candidate_of
 from widearc.web.db import connection, held, now, trainer
+from widearc.web.download import sent
 from widearc.web.drawing.strip import strip_of_points
 from widearc.web.forms.typed import Texts, back_or
 from widearc.web.gate import in_turn
@@ -148,8 +148,7 @@ def values() -> ResponseReturnValue:
             rows.writerow(
                 [action.label, f"{CENTRES_DEG[i]:g}", f"{wanted[i]:.1f}", f"{own[0][i]:.1f}"]
             )
-    headers = {"Content-Disposition": f'attachment; filename="{chosen.exercise.id}.csv"'}
-    return Response(out.getvalue(), mimetype="text/csv", headers=headers)
+    return sent(out.getvalue(), chosen.exercise.id, "csv")
 
 
 @blueprint.get("/kept")

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import time
+from collections.abc import Callable
+
 from flask import (
     Blueprint,
     current_app,
@@ -65,6 +68,14 @@ def remove(planned_id: int) -> ResponseReturnValue:
     return redirect(_here(ask))
 
 
+COMPUTES_S = 1.0  # then the page says how far it is, and goes on
+
+
+def _after(seconds: float) -> Callable[[], bool]:
+    end = time.monotonic() + seconds
+    return lambda: time.monotonic() > end
+
+
 def _here(ask: SwapAsk) -> str:
     who = held().client(ask.client_id)
     return url_for("week.show", **query_of(ask, who.body))
@@ -79,7 +90,13 @@ def _page(ask: SwapAsk, *, buy: bool = False, messages: dict[str, str] | None = 
     bodies = {c.id: c.body for c in held().clients}
     plan = usecases.week_plan(connection(), trainer(), ask.place_id, now=now())
     memo = current_app.extensions["memo"]
-    found = usecases.worth_buying(connection(), trainer(), ask, memo, now=now()) if buy else None
+    found = (
+        usecases.worth_buying(
+            connection(), trainer(), ask, memo, now=now(), enough=_after(COMPUTES_S)
+        )
+        if buy
+        else None
+    )
     change = held().last_change(scope(ask.place_id))
     template = "week/_answer.html" if request.headers.get("X-Part") else "week/show.html"
     return render_template(

@@ -29,6 +29,9 @@ export async function show(url, remember, options) {
     if (remember) window.history.replaceState(null, "", remember);
     const again = focused && document.getElementById(focused);
     if (again) again.focus({ preventScroll: true });
+    // a long computation answers in parts: ask for the next one
+    const next = answer.querySelector("[data-again]");
+    if (next) window.setTimeout(() => { if (mine === latest && next.isConnected) show(next.href); }, 0);
   } catch (error) {
     const note = document.getElementById("offline");
     if (note) note.hidden = false;
