@@ -120,7 +120,7 @@ def test_what_is_typed_becomes_si(demo):
         ([("nan", "0"), ("1.2", "5")], "row-0-length"),
         ([("1.0", "9"), ("1.2", "5")], "row-1-force"),
         ([("1.0", "0"), ("1e9", "5")], "row-1-length"),
-        ([("1.0", "0")] * 80, "rows"),
+        ([(f"{1 + 0.01 * i:.2f}", f"{i}") for i in range(501)], "rows"),
     ],
 )
 def test_bad_readings_are_named_at_their_row(typed, field):

@@ -11,13 +11,12 @@ from typing import Any
 
 import numpy as np
 
-from widearc.core.equipment import FITS, BandFit, fit_band, fit_machine
+from widearc.core.equipment import FITS, MOST_READINGS, BandFit, fit_band, fit_machine
 from widearc.core.errors import InputError, UnknownNameError
 from widearc.formats.documents import check
 from widearc.formats.laws import law_part
 
 HEADERS = ("length_m", "force_n")
-MOST_ROWS = 500
 RANGES = {
     "travel_m": (0.0, 3.0),
     "force_n": (0.0, 20000.0),
@@ -77,8 +76,8 @@ def _lines(text: str, headers: tuple[str, ...], may_follow: str = "") -> list[li
             ",".join(header),
             wanted + (f" or {wanted},{may_follow}" if may_follow else ""),
         )
-    if len(lines) - 1 > MOST_ROWS:
-        raise InputError("rows", len(lines) - 1, f"at most {MOST_ROWS}")
+    if len(lines) - 1 > MOST_READINGS:
+        raise InputError("rows", len(lines) - 1, f"at most {MOST_READINGS}")
     for number, line in enumerate(lines[1:], start=1):
         if len(line) != len(header):
             raise InputError(f"row {number}", ",".join(line), f"{len(header)} columns")

@@ -15,7 +15,7 @@ from flask_wtf.csrf import CSRFProtect
 from jinja2 import StrictUndefined
 
 from widearc.core.search import Memo
-from widearc.web import db, errors, once
+from widearc.web import db, errors, limits, once
 from widearc.web.forms.fields import field_id
 from widearc.web.gate import Gate
 from widearc.web.screens import marks, screens
@@ -39,7 +39,6 @@ CSP = {
     "manifest-src": "'self'",
     "worker-src": "'self'",
 }
-LARGEST_REQUEST = 1_000_000
 
 
 def utc_now() -> str:
@@ -64,13 +63,13 @@ def create_app(
     """
     app = Flask(__name__)
     init_trust(app, trust)
+    limits.init_app(app)
     app.config.update(
         DATABASE=str(database),
         SECRET_KEY=secret_key or secrets.token_hex(32),
         DEMO=demo,
         GAUGE_ADDRESS="",
         NOW=now,
-        MAX_CONTENT_LENGTH=LARGEST_REQUEST,
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_HTTPONLY=True,
         COMPRESS_STREAMS=False,  # Flask-Compress leaves streamed static files open

@@ -16,7 +16,7 @@ WORDS = {
     400: ("That request is not complete", "Go back, load the page again and try once more."),
     404: ("There is nothing at this address", "Choose a screen above, or go back."),
     405: ("That cannot be done at this address", "Go back and use the buttons of the page."),
-    413: ("That is too much at once", "A file or form may have up to 1 MB."),
+    413: ("That is too much at once", "A form may have up to 1 MB, a file of a place up to 16 MB."),
     500: ("Something went wrong in the program", "What was kept before is still kept. Try again."),
 }
 

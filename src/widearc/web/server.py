@@ -20,7 +20,8 @@ from widearc.core.search import Memo, make_sure
 from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases import SwapAsk, swap_view
-from widearc.web.app import LARGEST_REQUEST, create_app, utc_now
+from widearc.web.app import create_app, utc_now
+from widearc.web.limits import LARGEST_FILE
 from widearc.web.trust import Trust, is_loopback, trust_of
 
 THREADS = 32
@@ -119,7 +120,7 @@ def listening_server(
         threads=THREADS,
         connection_limit=MOST_CONNECTIONS,
         asyncore_use_poll=True,  # select knows no more than 1024
-        max_request_body_size=LARGEST_REQUEST + 1,
+        max_request_body_size=LARGEST_FILE + 1,
         max_request_header_size=LARGEST_HEADER,
         channel_timeout=SILENT_S,
         cleanup_interval=SILENT_S // 4,

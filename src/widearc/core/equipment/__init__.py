@@ -17,6 +17,8 @@ from widearc.core.equipment.items.kinds import ANCHORS, FURNITURE, KINDS, MACHIN
 from widearc.core.equipment.items.machine_fit import FITS, fit_machine
 from widearc.core.equipment.items.pair import PairMatch, folded_pull_n, pair_match
 from widearc.core.equipment.items.quantity import (
+    MOST_CHECKS,
+    MOST_READINGS,
     ItemKind,
     Quantity,
     Source,
@@ -66,6 +68,8 @@ __all__ = [
     "KINDS",
     "LOADS",
     "MACHINES",
+    "MOST_CHECKS",
+    "MOST_READINGS",
     "REFUSED_STRETCH",
     "SAFE_STRETCH",
     "AtPort",

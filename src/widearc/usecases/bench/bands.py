@@ -12,6 +12,7 @@ from widearc import store
 from widearc.core.arrays import Array
 from widearc.core.equipment import (
     CLOSE_ENOUGH,
+    MOST_READINGS,
     BandFit,
     PairMatch,
     drawn_pulls,
@@ -38,7 +39,6 @@ LAWS = {
 
 
 SHAPES = ("loop", "long")
-MOST_ROWS = 60
 MOST_BACK = 0.5  # no band gives back less than half
 OUTLIER_READINGS = 4  # with fewer, line and rubber bend to the wrong reading
 LEAST_PULL_N = 10.0  # a weaker pull says too little about what is given back
@@ -108,10 +108,23 @@ def band_sheet(con: store.Connection, trainer_id: int, item_id: int) -> BandShee
     )
 
 
+def shown_row(reading: store.Reading, length_unit: str, force_unit: str) -> tuple[str, str]:
+    """Return a reading as the sheet shows it: length and pull in units."""
+    return (
+        f"{reading.length_m / LENGTH_M[length_unit]:.4g}",
+        f"{reading.force_n / FORCE_N[force_unit]:.4g}",
+    )
+
+
 def parse_rows(
-    typed: Sequence[tuple[str, str]], length_unit: str, force_unit: str
+    typed: Sequence[tuple[str, str]],
+    length_unit: str,
+    force_unit: str,
+    kept: Sequence[store.Reading] = (),
 ) -> tuple[store.Reading, ...]:
     """Return readings in SI from typed pairs (length, pull); empty pairs are passed over.
+
+    kept: a pair that is shown for one of these is that one, with all its digits.
 
     Raises SheetError with a message at each wrong cell; its keys count the rows as typed.
     """
@@ -124,6 +137,7 @@ def parse_rows(
         raise SheetError(messages)
     rows: list[store.Reading] = []
     last: tuple[int, float, float] | None = None
+    known = {shown_row(r, length_unit, force_unit): r for r in kept}
     for index, (length_text, force_text) in enumerate(typed):
         if not length_text.strip() and not force_text.strip():
             continue
@@ -135,18 +149,17 @@ def parse_rows(
             index, length, force, last, length_unit, force_unit, messages, (length_text, force_text)
         )
         last = (index, length, force)
-        rows.append(
-            store.Reading(
-                length_m=length * LENGTH_M[length_unit], force_n=force * FORCE_N[force_unit]
-            )
+        fresh = store.Reading(
+            length_m=length * LENGTH_M[length_unit], force_n=force * FORCE_N[force_unit]
         )
+        rows.append(known.get((length_text.strip(), force_text.strip()), fresh))
     if not messages and len(rows) < 2:
         messages["rows"] = (
             f"{len(rows)} reading{'' if len(rows) == 1 else 's'} is too few: a law needs two or "
             "more"
         )
-    if len(typed) > MOST_ROWS:
-        messages["rows"] = f"{len(typed)} rows are too many: at most {MOST_ROWS}"
+    if len(rows) > MOST_READINGS:
+        messages["rows"] = f"{len(rows)} rows are too many: at most {MOST_READINGS}"
     if messages:
         raise SheetError(messages)
     return tuple(rows)

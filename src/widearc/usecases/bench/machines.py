@@ -12,6 +12,8 @@ from typing import Any
 from widearc import store
 from widearc.core.equipment import (
     FITS,
+    MOST_CHECKS,
+    MOST_READINGS,
     ItemKind,
     MachineFit,
     Source,
@@ -29,7 +31,7 @@ from widearc.usecases.room.kit import badge_of
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError, cell
 
-MOST_ROWS = 60
+LONGEST_SETTING = 40
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -134,15 +136,34 @@ def _checked(
     return Check(reading=reading, predicted_n=predicted, off=off, says=says)
 
 
+def shown_row(reading: store.MachineReading, fit: str, force_unit: str) -> dict[str, str]:
+    """Return a reading as the sheet shows it: cells by name."""
+    arm = reading.arm_m
+    return {
+        "at": f"{round(reading.at / COLUMNS[fit].per, 6):g}",
+        "force": f"{reading.force_n / FORCE_N[force_unit]:.4g}",
+        "arm": "" if arm is None else f"{round(100 * arm, 4):g}",
+        "direction": reading.direction or "",
+        "setting": reading.setting,
+    }
+
+
+def _cells(row: Mapping[str, str]) -> tuple[str, ...]:
+    return tuple(row.get(n, "").strip() for n in ("at", "force", "arm", "direction", "setting"))
+
+
 def parse_readings(
     fit: str,
     typed: Sequence[Mapping[str, str]],
     force_unit: str,
     *,
+    kept: Sequence[store.MachineReading] = (),
     purpose: str = "fit",
     read_on: str | None = None,
 ) -> tuple[store.MachineReading, ...]:
     """Return readings in SI from typed rows; rows without a force are passed over.
+
+    kept: a row that is shown for one of these is that one, with all its digits.
 
     Raises SheetError with a message at each wrong cell ("row-2-at").
     """
@@ -152,9 +173,13 @@ def parse_readings(
     if per_force is None:
         raise SheetError({"force_unit": f"{force_unit[:10]} is not a unit of force known here"})
     rows: list[store.MachineReading] = []
+    known = {_cells(shown_row(r, fit, force_unit)): r for r in kept}
     prefix = "row" if purpose == "fit" else "check"
     for index, row in enumerate(typed):
         if not any(row.get(name, "").strip() for name in ("at", "force")):
+            continue
+        if (before := known.get(_cells(row))) is not None:
+            rows.append(before)
             continue
         key = f"{prefix}-{index}"
         at = (
@@ -179,7 +204,7 @@ def parse_readings(
         direction = row.get("direction", "") if columns.direction else None
         if columns.direction and direction not in ("push", "return"):
             messages[f"{key}-direction"] = "push or return"
-        setting = " ".join(row.get("setting", "").split())[:40] if columns.setting else ""
+        setting = _setting(row, messages) if columns.setting else ""
         if not messages and at is not None and force is not None:
             rows.append(
                 store.MachineReading(
@@ -192,11 +217,17 @@ def parse_readings(
                     read_on=read_on,
                 )
             )
-    if len(typed) > MOST_ROWS:
-        messages["rows"] = f"{len(typed)} rows are too many: at most {MOST_ROWS}"
     if messages:
         raise SheetError(messages)
     return tuple(rows)
+
+
+def _setting(row: Mapping[str, str], messages: dict[str, str]) -> str:
+    """Return a dial's setting as typed, with a message where it is too long."""
+    setting = " ".join(row.get("setting", "").split())
+    if len(setting) > LONGEST_SETTING:
+        messages["rows"] = f"a dial of {len(setting)} characters is too long: at most 40"
+    return setting
 
 
 @store.at_once
@@ -215,6 +246,8 @@ def save_readings(
     SheetError when a quantity is out of range or the readings allow no law; nothing is kept then.
     """
     sheet = machine_sheet(con, trainer_id, item_id)
+    if not measured and tuple(rows) == tuple(sheet.readings):
+        return  # as it is kept: what was described or corrected since stays so
     quantities, sources = dict(sheet.item.quantities), dict(sheet.item.sources)
     messages: dict[str, str] = {}
     for name, value in measured.items():
@@ -223,6 +256,8 @@ def save_readings(
             sources[name] = Source.MEASURED
         except InputError as error:
             messages[name] = f"{error.value} is not kept: {error.allowed}"
+    if len(rows) > MOST_READINGS:
+        messages["rows"] = f"{len(rows)} readings are too many: at most {MOST_READINGS} of a thing"
     if messages:
         raise SheetError(messages)
     for setting in dict.fromkeys(r.setting for r in rows):
@@ -272,7 +307,9 @@ def add_check(
     with store.recorded(
         con, trainer_id, scope=scope(item.place_id), kind="readings", words=words, now=now
     ):
-        store.replace_machine_readings(con, trainer_id, item_id, [*old, *rows])
+        checks = [*(row for row in old if row.purpose == "check"), *rows][-MOST_CHECKS:]
+        others = [row for row in old if row.purpose != "check"]
+        store.replace_machine_readings(con, trainer_id, item_id, [*others, *checks])
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -46,7 +46,7 @@ class SwapAsk:
             raise InputError("exercise", self.exercise, "an exercise with a load in kg")
         for name, low, high, unit in (
             ("kg", 0, HEAVIEST_KG, "kg"),
-            ("depth_deg", 30, 140, "degrees of knee bend"),
+            ("depth_deg", *depths_of(EXERCISES[self.exercise]), "degrees of knee bend"),
             ("sets", 1, 20, "sets"),
             ("reps", 1, 100, "reps"),
         ):
@@ -90,6 +90,22 @@ def asks_depth(item: Exercise) -> bool:
     return Action.KE in item.prime
 
 
+SHALLOWEST_DEG, DEEPEST_DEG = 30.0, 140.0
+UPRIGHT_DEG = 90.0  # of knee bend, kneeling upright: beyond, the trunk leans back by the rest
+LEANS_DEG = (5.0, 50.0)
+
+
+def depths_of(item: Exercise) -> tuple[float, float]:
+    """Return how far an exercise can be asked to bend the knee, degrees; any where it is not asked
+    that.
+    """
+    if not asks_depth(item):
+        return SHALLOWEST_DEG, DEEPEST_DEG
+    if "knee_from_deg" in item.options:
+        return SHALLOWEST_DEG, min(DEEPEST_DEG, item.options["knee_from_deg"].high)
+    return UPRIGHT_DEG + LEANS_DEG[0], UPRIGHT_DEG + LEANS_DEG[1]
+
+
 def wanted_setup(
     ask: SwapAsk,
     client: store.ClientRow,
@@ -105,9 +121,9 @@ def wanted_setup(
     options: dict[str, Any] = {}
     if asks_depth(item):
         if "knee_from_deg" in item.options:
-            options["knee_from_deg"] = min(ask.depth_deg, item.options["knee_from_deg"].high)
+            options["knee_from_deg"] = ask.depth_deg
         else:
-            options["lean_from_deg"] = min(max(ask.depth_deg - 90.0, 5.0), 50.0)
+            options["lean_from_deg"] = ask.depth_deg - UPRIGHT_DEG
     loads: tuple[Load, ...] = ()
     if _on_machine(item, "hack") and (rails := _rails(item, machines)) is not None:
         options["rail_deg"] = rails

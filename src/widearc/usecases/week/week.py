@@ -19,7 +19,7 @@ from widearc.usecases.intent.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.swap import swap_view
-from widearc.usecases.swap.wanted import SwapAsk
+from widearc.usecases.swap.wanted import SwapAsk, depths_of
 
 MOST_TIMES = 14  # a week: twice a day
 WEEK_DAYS = 7
@@ -97,8 +97,14 @@ def _ask_of(row: store.PlannedRow, intents: dict[int, store.IntentRow]) -> SwapA
         and row.depth_deg is not None
         and row.shape is not None
     )
+    low, high = depths_of(EXERCISES[row.exercise])
     return replace(
-        common, exercise=row.exercise, kg=row.kg, depth_deg=row.depth_deg, shape=Shape(row.shape)
+        common,
+        exercise=row.exercise,
+        kg=row.kg,
+        # rows of before depths were refused were computed at the nearest that is possible
+        depth_deg=min(max(row.depth_deg, low), high),
+        shape=Shape(row.shape),
     )
 
 

@@ -43,10 +43,17 @@ class QuantityField(Field):
         self.unit, self.per = unit, per
         self.low, self.high, self.allowed = low, high, allowed
         self.needed = needed
+        self._kept: float | None = None
         self.what = what or (f"a number of {unit}" if unit else "a number")
 
+    def process_data(self, value: float | None) -> None:
+        """Take what is kept."""
+        self.data = self._kept = value
+
     def process_formdata(self, valuelist: list[str]) -> None:
-        """Read the number; ValueError says what the text is not."""
+        """Read the number: what is kept where the text shows just that. ValueError says what the
+        text is not.
+        """
         self.data = None
         text = valuelist[0].strip() if valuelist else ""
         if not text:
@@ -54,7 +61,11 @@ class QuantityField(Field):
         value = as_number(text)
         if value is None:
             raise ValueError(f"“{text[:20]}” is not {self.what}")
-        self.data = value * self.per
+        same = self._kept is not None and text == self._shown(self._kept)
+        self.data = self._kept if same else value * self.per
+
+    def _shown(self, value: float) -> str:
+        return f"{round(value / self.per, 6):g}"
 
     def pre_validate(self, form: BaseForm) -> None:
         """Refuse an empty field that is needed, and a value out of the kept range."""
@@ -75,7 +86,7 @@ class QuantityField(Field):
         """The number as typed; as kept where nothing was typed."""
         if self.raw_data is not None:
             return str(self.raw_data[0]) if self.raw_data else ""
-        return "" if self.data is None else f"{round(self.data / self.per, 6):g}"
+        return "" if self.data is None else self._shown(self.data)
 
 
 class TextField(StringField):

@@ -26,6 +26,10 @@ def weakest(sources: Iterable[Source]) -> Source:
     return max(sources, key=lambda s: _WEAKNESS[s], default=Source.DESCRIBED)
 
 
+MOST_READINGS = 500  # of one thing, all its dials together: typed, from a file, kept and sent
+MOST_CHECKS = 100  # check readings of one thing: older ones are forgotten
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Quantity:
     """One number of a kind: SI name, words, the unit it is typed in and its size in SI, range in

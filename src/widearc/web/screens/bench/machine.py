@@ -26,12 +26,14 @@ from widearc.core.units import FORCE_N
 from widearc.formats import read_columns, write_columns
 from widearc.usecases.bench.columns import columns_of
 from widearc.usecases.bench.machines import (
+    LONGEST_SETTING,
     MachineSheet,
     add_check,
     machine_sheet,
     parse_readings,
     rows_from,
     save_readings,
+    shown_row,
 )
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
@@ -73,16 +75,7 @@ def _rows(sheet: MachineSheet, unit: str) -> list[dict[str, str]]:
     columns = sheet.columns
     if columns is None:
         return []
-    return [
-        {
-            "at": f"{round(r.at / columns.per, 6):g}",
-            "force": f"{r.force_n / FORCE_N[unit]:.4g}",
-            "arm": "" if r.arm_m is None else f"{round(100 * r.arm_m, 4):g}",
-            "direction": r.direction or "",
-            "setting": r.setting,
-        }
-        for r in sheet.readings
-    ]
+    return [shown_row(r, sheet.kind.fit, unit) for r in sheet.readings]
 
 
 def _sheet(
@@ -189,8 +182,10 @@ def save(item_id: int) -> ResponseReturnValue:
             add_check(connection(), trainer(), item_id, found, now=now())
         elif typed.get("action") == "import":
             setting = (
-                " ".join(typed.get("csv_setting", "").split())[:40] if sheet.columns.setting else ""
+                " ".join(typed.get("csv_setting", "").split()) if sheet.columns.setting else ""
             )
+            if len(setting) > LONGEST_SETTING:
+                raise SheetError({"csv": f"a dial of {len(setting)} characters: at most 40"})
             others = tuple(r for r in sheet.readings if r.setting != setting)
             save_readings(
                 connection(),
@@ -202,7 +197,9 @@ def save(item_id: int) -> ResponseReturnValue:
             )
         else:
             measured = measured_beside(numbers, sheet)
-            readings = parse_readings(sheet.kind.fit, rows, typed["force_unit"])
+            readings = parse_readings(
+                sheet.kind.fit, rows, typed["force_unit"], kept=sheet.readings
+            )
             save_readings(connection(), trainer(), item_id, readings, measured, now=now())
     except SheetError as error:
         keep = filled if typed.get("action") not in ("check", "import") else _rows(sheet, "N")

@@ -28,6 +28,7 @@ from widearc.usecases.bench.bands import (
     gives_back,
     pairs_of,
     parse_rows,
+    shown_row,
 )
 from widearc.usecases.room.kit import badge_of
 from widearc.usecases.room.room import scope
@@ -115,10 +116,7 @@ def band(item_id: int) -> ResponseReturnValue:
     """Show a band's sheet."""
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
     length_unit, force_unit = _unit("length_unit", LENGTH_M, "m"), _unit("force_unit", FORCE_N, "N")
-    rows = [
-        (f"{r.length_m / LENGTH_M[length_unit]:.4g}", f"{r.force_n / FORCE_N[force_unit]:.4g}")
-        for r in sheet.readings
-    ]
+    rows = [shown_row(r, length_unit, force_unit) for r in sheet.readings]
     typed = {
         "length_unit": length_unit,
         "force_unit": force_unit,
@@ -127,8 +125,11 @@ def band(item_id: int) -> ResponseReturnValue:
         "law": sheet.item.law,
         "looked": sheet.item.looked_over_on or "",
     }
-    kept = {"rest": sheet.item.rest_m, "back": sheet.item.back_share}
-    return _sheet(sheet, typed, rows, band_numbers(length_unit, None, kept))
+    return _sheet(sheet, typed, rows, band_numbers(length_unit, None, _kept(sheet)))
+
+
+def _kept(sheet: usecases.BandSheet) -> dict[str, float | None]:
+    return {"rest": sheet.item.rest_m, "back": sheet.item.back_share}
 
 
 def _unit(name: str, known: Any, default: str) -> str:
@@ -144,8 +145,8 @@ def save(item_id: int) -> ResponseReturnValue:
         return _check(item_id)
     pairs = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
     typed = {name: form.get(name, "") for name in FIELDS}
-    numbers = band_numbers(typed["length_unit"], form)
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
+    numbers = band_numbers(typed["length_unit"], form, _kept(sheet))
     try:
         numbers.settled()
         back = numbers.value("back")
@@ -153,7 +154,7 @@ def save(item_id: int) -> ResponseReturnValue:
             rows, read_back = _import(form.get("csv", ""))
             back = back if read_back is None else read_back
         else:
-            rows = parse_rows(pairs, typed["length_unit"], typed["force_unit"])
+            rows = parse_rows(pairs, typed["length_unit"], typed["force_unit"], sheet.readings)
         usecases.save_band(
             connection(),
             trainer(),
@@ -192,7 +193,7 @@ def _check(item_id: int) -> ResponseReturnValue:
         sheet = usecases.band_sheet(connection(), trainer(), item_id)
         rows = list(zip(form.getlist("length"), form.getlist("force"), strict=False))
         typed = {name: form.get(name, "") for name in (*FIELDS, "check_length", "check_force")}
-        numbers = band_numbers(typed["length_unit"], form)
+        numbers = band_numbers(typed["length_unit"], form, _kept(sheet))
         numbers.refuse(error.messages)
         return _sheet(sheet, typed, rows, numbers), 422
     units: dict[str, Any] = {

@@ -111,17 +111,21 @@ _YES_NO = {None: "", True: "yes", False: "no"}
 
 def kept_sheet(row: store.ClientRow | None) -> Sheet:
     """Return the sheet of what is kept, or an empty one."""
+    return Sheet(FIELDS, kept=_kept(row))
+
+
+def _kept(row: store.ClientRow | None) -> dict[str, Any]:
     if row is None:
-        return Sheet(FIELDS, kept={"sex": "mean"})
+        return {"sex": "mean"}
     kept: dict[str, Any] = {f.name: getattr(row, f.name) for f in fields(store.ClientFacts)}
     kept |= {"sex": row.sex.value, "trains_alone": _YES_NO[row.trains_alone]}
     kept |= {f"sore-{joint}": row.sore.get(joint, "") for joint in SORE_JOINTS}
-    return Sheet(FIELDS, kept=kept)
+    return kept
 
 
-def typed_sheet(typed: MultiDict[str, str]) -> Sheet:
+def typed_sheet(typed: MultiDict[str, str], row: store.ClientRow | None) -> Sheet:
     """Return the sheet as it was typed, with a message at every field that cannot be read."""
-    sheet = Sheet(FIELDS, typed)
+    sheet = Sheet(FIELDS, typed, _kept(row))
     sex = sheet.value("sex")
     if sex not in SEXES:
         sheet.refuse({"sex": f"{sex[:20]} is not kept: male, female or mean"})

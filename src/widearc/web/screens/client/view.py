@@ -73,7 +73,7 @@ def save(client_id: int | None = None) -> ResponseReturnValue:
     yet.
     """
     row = None if client_id is None else held().client(client_id)
-    sheet = typed_sheet(request.form)
+    sheet = typed_sheet(request.form, row)
     step = request.form.get("action", "").removeprefix("measure-")
     if step in CELLS:
         said = measure(sheet, step)

@@ -21,6 +21,7 @@ from widearc.formats import load_json
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.forms.typed import known_id
+from widearc.web.limits import LARGEST_FILE
 
 blueprint = Blueprint("exchange", __name__, url_prefix="/exchange")
 
@@ -49,6 +50,7 @@ def _page(
         text=text,
         plan=plan,
         problem=problem,
+        most_mb=LARGEST_FILE // 1_000_000,
         change=held().last_change(f"place:{place.id}") if place else None,
     )
     return page, 422 if problem else 200
@@ -58,7 +60,7 @@ def _page(
 def export(place_id: int) -> ResponseReturnValue:
     """Send a place's kit as a file."""
     document = usecases.export_kit(connection(), trainer(), place_id)
-    text = json.dumps(document, ensure_ascii=False, indent=1)
+    text = json.dumps(document, ensure_ascii=False)
     return sent(text, document["place"]["name"], "json")
 
 

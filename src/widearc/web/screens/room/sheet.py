@@ -34,11 +34,11 @@ ITEM: dict[str, UnboundField] = {
 }
 
 
-def place_sheet(row: store.PlaceRow | None) -> Sheet:
-    """Return the sheet of a place as kept, or an empty one."""
+def place_sheet(row: store.PlaceRow | None, typed: MultiDict[str, str] | None = None) -> Sheet:
+    """Return the sheet of a place: what was typed, else what is kept, else an empty one."""
     if row is None:
-        return Sheet(PLACE, kept={"wall": True, "people": "alone", "crowding": "some"})
-    return Sheet(PLACE, kept={name: getattr(row, name) for name in PLACE})
+        return Sheet(PLACE, typed, {"wall": True, "people": "alone", "crowding": "some"})
+    return Sheet(PLACE, typed, {name: getattr(row, name) for name in PLACE})
 
 
 def place_facts(sheet: Sheet) -> store.PlaceFacts:
@@ -60,25 +60,36 @@ def _number(quantity: Quantity) -> UnboundField:
     return QuantityField(quantity.words.capitalize(), unit=quantity.unit, per=quantity.per)
 
 
+class SourceField(ChoiceField):
+    """Where a number is from: as it is kept where it is not asked."""
+
+    def process_formdata(self, valuelist: list[str]) -> None:
+        """Take the value that was sent, else leave what is kept."""
+        if valuelist:
+            self.data = valuelist[0]
+
+
 def item_sheet(
     kind: ItemKind, typed: MultiDict[str, str] | None, kept: dict[str, Any] | None = None
 ) -> Sheet:
     """Return the sheet of an item of a kind: what was typed, else what is kept."""
     numbers = {q.name: _number(q) for q in kind.quantities}
     sources = {
-        f"{q.name}-source": ChoiceField(f"{q.words}: where it is from", choices=SOURCES)
+        f"{q.name}-source": SourceField(f"{q.words}: where it is from", choices=SOURCES)
         for q in kind.quantities
     }
     return Sheet(ITEM | numbers | sources, typed, kept)
 
 
-def kept_item(row: store.ItemRow, kind: ItemKind) -> Sheet:
-    """Return the sheet of an item as kept."""
+def kept_item(
+    row: store.ItemRow, kind: ItemKind, typed: MultiDict[str, str] | None = None
+) -> Sheet:
+    """Return the sheet of an item: what was typed, else what is kept."""
     kept = {name: getattr(row, name) for name in ("name", "zone", "side", "hold", "note")}
     sources = {
         f"{q.name}-source": row.sources.get(q.name, Source.DESCRIBED).value for q in kind.quantities
     }
-    return item_sheet(kind, None, kept | dict(row.quantities) | sources)
+    return item_sheet(kind, typed, kept | dict(row.quantities) | sources)
 
 
 def item_facts(kind: ItemKind, sheet: Sheet) -> usecases.ItemFacts:

@@ -24,7 +24,6 @@ from widearc.web.drawing.elevation import elevation_of
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import back_or, known_id
 from widearc.web.screens.room.sheet import (
-    PLACE,
     item_facts,
     item_sheet,
     kept_item,
@@ -240,7 +239,7 @@ def change(item_id: int) -> ResponseReturnValue:
     if action == "settings":
         return _settings(place, row)
     kind = kind_of(row.kind)
-    sheet = item_sheet(kind, request.form)
+    sheet = kept_item(row, kind, request.form)
     try:
         facts = item_facts(kind, sheet)
         sheet.settled()
@@ -319,7 +318,7 @@ def save(place_id: int | None = None) -> ResponseReturnValue:
     if row is not None and action == "remove":
         usecases.remove_place(connection(), trainer(), row.id, now=now())
         return redirect(url_for("room.home"))
-    sheet = Sheet(PLACE, request.form)
+    sheet = place_sheet(row, request.form)
     try:
         facts = place_facts(sheet)
         if row is None:
