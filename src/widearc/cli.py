@@ -118,6 +118,18 @@ def _parser() -> argparse.ArgumentParser:
     )
     serve.set_defaults(run=_serve)
 
+    for word, words, run in (
+        ("backup", "copy all that is kept to a file, while it is served or not", _backup),
+        ("restore", "put a backup in the place of what is kept; that is copied first", _restore),
+    ):
+        whole = commands.add_parser(word, help=words)
+        whole.add_argument("file", metavar="FILE")
+        whole.add_argument("--demo", action="store_true", help="the demo's data")
+        whole.add_argument(
+            "--data", default="instance", help="folder of the database (default %(default)s)"
+        )
+        whole.set_defaults(run=run)
+
     exercises = commands.add_parser(
         "exercises", help="the catalogue: options with ranges, ports, prime actions"
     )
@@ -261,11 +273,7 @@ def _kit(arguments: argparse.Namespace) -> Any:
     from widearc.formats import load_json
     from widearc.usecases import export_kit, import_kit, plan_import
 
-    database = Path(arguments.data) / ("demo.db" if arguments.demo else "wide-arc.db")
-    if not database.exists():
-        raise InputError(
-            "--data", str(arguments.data), "a folder in which the program has run already"
-        )
+    database = _database(arguments)
     now = datetime.now(UTC).isoformat(timespec="seconds")
     with contextlib.closing(store.open_store(database)) as con:
         trainer = store.local_trainer(con, now=now)
@@ -302,6 +310,40 @@ def _written(document: dict[str, Any], name: str) -> Any:
     except OSError as error:
         raise InputError("file", name, f"a file that can be written ({error.strerror})") from None
     return {"written": name, "items": len(document["items"])}
+
+
+def _backup(arguments: argparse.Namespace) -> Any:
+    """Copy the database to a file that was read back whole."""
+    from widearc.store.backup import back_up
+
+    made = back_up(_database(arguments), Path(arguments.file))
+    return {"written": str(made.path), "bytes": made.size, "sha256": made.sha256}
+
+
+def _restore(arguments: argparse.Namespace) -> Any:
+    """Put a backup in the place of the database; say where the one before is."""
+    from widearc.store.backup import restore
+
+    stamp = datetime.now(UTC).strftime("%Y%m%d-%H%M%S")
+    database = Path(arguments.data) / ("demo.db" if arguments.demo else "wide-arc.db")
+    if not Path(arguments.data).is_dir():
+        raise InputError("--data", str(arguments.data), "a folder that is there")
+    before = restore(Path(arguments.file), database, stamp=stamp)
+    return {
+        "restored": str(database),
+        "from": arguments.file,
+        "before": None if before is None else str(before.path),
+    }
+
+
+def _database(arguments: argparse.Namespace) -> Path:
+    """Return the database that is there. Raises InputError where there is none."""
+    database = Path(arguments.data) / ("demo.db" if arguments.demo else "wide-arc.db")
+    if not database.exists():
+        raise InputError(
+            "--data", str(arguments.data), "a folder in which the program has run already"
+        )
+    return database
 
 
 def _check(_: argparse.Namespace) -> Any:

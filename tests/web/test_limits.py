@@ -138,3 +138,24 @@ def test_a_large_place_goes_out_and_comes_in_as_a_file_and_as_text(client, con):
     again = export_kit(con, trainer, other)
     assert again["items"] == json.loads(sent)["items"]
     assert client.post("/clients/", data={"name": "x" * 2 * LARGEST_FORM}).status_code == 413
+
+
+def test_everything_goes_out_of_the_page_and_comes_in_again(client, con):
+    sent = client.get("/exchange/all.zip")
+    assert sent.mimetype == "application/zip"
+    assert sent.data.startswith(b"PK")
+    client.post("/clients/", data={"name": "Only here"})
+    upload = FileStorage(io.BytesIO(sent.data), "all.zip")
+    assert client.post("/exchange/all", **as_multipart({"archive": upload})).status_code == 302
+    names = {c.name for c in store.clients(con, 1)}
+    assert "Bosun" in names and "Only here" not in names
+    change = store.last_change(con, 1, "places")
+    client.post(f"/undo/{change.id}")
+    assert "Only here" in {c.name for c in store.clients(con, 1)}
+    for content in (b"", b"no zip"):
+        upload = FileStorage(io.BytesIO(content), "all.zip")
+        answer = client.post("/exchange/all", **as_multipart({"archive": upload}))
+        assert answer.status_code == 422 and "Nothing was changed" in text(answer)
+    assert "Last backup" in text(client.get("/method/")) or "No backup yet" in text(
+        client.get("/method/")
+    )

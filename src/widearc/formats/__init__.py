@@ -10,6 +10,7 @@ from importlib import import_module
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from widearc.formats.archive import Archive, read_archive, write_archive
     from widearc.formats.curve import curve_document
     from widearc.formats.documents import FORMATS, check, load_json, schema
     from widearc.formats.exercises import exercises_document
@@ -34,6 +35,7 @@ if TYPE_CHECKING:
 
 __all__ = [
     "FORMATS",
+    "Archive",
     "KitFile",
     "KitItem",
     "ReadingRow",
@@ -53,11 +55,13 @@ __all__ = [
     "parse_scenario",
     "parse_style",
     "parse_swap_request",
+    "read_archive",
     "read_columns",
     "read_readings",
     "schema",
     "swap_document",
     "swap_request_document",
+    "write_archive",
     "write_columns",
     "write_readings",
 ]
@@ -65,6 +69,7 @@ __all__ = [
 # a name is imported from its module when it is first asked for: the catalogue of exercises must
 # not wait for the statics (PEP 562)
 _NAMES = {
+    "archive": "Archive read_archive write_archive",
     "curve": "curve_document",
     "documents": "FORMATS check load_json schema",
     "exercises": "exercises_document",

@@ -6,7 +6,7 @@ from flask import Flask, request
 
 LARGEST_FORM = 1_000_000  # bytes
 LARGEST_FILE = 16_000_000  # a place of 500 things with 500 readings each
-TAKES_FILES = ("/exchange/",)
+TAKES_FILES = ("/exchange/", "/exchange/all")
 
 
 def init_app(app: Flask) -> None:

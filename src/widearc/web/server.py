@@ -8,6 +8,7 @@ import secrets
 import socket
 import sys
 import threading
+import time
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -19,6 +20,8 @@ from widearc.core.errors import InputError
 from widearc.core.search import Memo, make_sure
 from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
+from widearc.store.backup import daily, damage, last_good
+from widearc.store.errors import StoreError
 from widearc.usecases import SwapAsk, swap_view
 from widearc.web.app import create_app, utc_now
 from widearc.web.limits import LARGEST_FILE
@@ -26,6 +29,7 @@ from widearc.web.trust import Trust, is_loopback, trust_of
 
 THREADS = 32
 SWITCH_S = 0.0005
+LOOKS_EVERY_S = 3600.0
 MOST_CONNECTIONS = 2000
 SILENT_S = 20
 LARGEST_HEADER = 32_768
@@ -70,6 +74,7 @@ def serve(serving: Serving) -> None:
             "--data", str(data), f"a folder that can be made ({error.strerror})"
         ) from None
     database = data / ("demo.db" if demo else "wide-arc.db")
+    _sound(database)
     con = store.open_store(database)
     if demo:
         load_demo(con, now=utc_now())
@@ -96,6 +101,7 @@ def serve(serving: Serving) -> None:
     warming = threading.Timer(WARMED_AFTER_S, _warm, (database, app.extensions["memo"]))
     warming.daemon = True
     warming.start()
+    threading.Thread(target=_keep_backups, args=(database,), daemon=True).start()
     try:
         server.run()
     except KeyboardInterrupt:
@@ -139,6 +145,35 @@ def _trust(serving: Serving) -> Trust:
             raise InputError("--host", serving.host, allowed)
         print(f"{OPEN} Use it on a network whose users you trust.", file=sys.stderr)
     return trust_of(serving.host, serving.public_url, serving.allowed)
+
+
+def _sound(database: Path) -> None:
+    """Raise StoreError for a damaged database, with the last good backup and how to bring it
+    back.
+    """
+    wrong = damage(database)
+    if not wrong:
+        return
+    good = last_good(database)
+    way = (
+        f"the last good backup is {good}. Bring it back: wide-arc restore {good} "
+        f"--data {database.parent}{' --demo' if database.stem == 'demo' else ''}"
+        if good
+        else "there is no backup beside it"
+    )
+    raise StoreError(f"{database}: is damaged ({wrong}); {way}")
+
+
+def _keep_backups(database: Path) -> None:
+    """Make the day's backup soon after the start, and each day while the program runs."""
+    wait_s = WARMED_AFTER_S + 5.0
+    while True:
+        time.sleep(wait_s)
+        try:
+            daily(database, utc_now()[:10])
+        except (StoreError, OSError) as error:
+            print(f"No backup could be made: {error}", file=sys.stderr)
+        wait_s = LOOKS_EVERY_S
 
 
 def _listen(host: str, port: int) -> socket.socket:

@@ -18,6 +18,7 @@ from flask.typing import ResponseReturnValue
 from widearc import store, usecases
 from widearc.core.errors import InputError
 from widearc.formats import load_json
+from widearc.usecases.safe.safe import export_all, import_all
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.forms.typed import known_id
@@ -41,7 +42,11 @@ def _place(text: str) -> store.PlaceRow | None:
 
 
 def _page(
-    place: store.PlaceRow | None, text: str, plan: usecases.ImportPlan | None, problem: str
+    place: store.PlaceRow | None,
+    text: str,
+    plan: usecases.ImportPlan | None,
+    problem: str,
+    archive_problem: str = "",
 ) -> ResponseReturnValue:
     page = render_template(
         "exchange/show.html",
@@ -50,10 +55,11 @@ def _page(
         text=text,
         plan=plan,
         problem=problem,
+        archive_problem=archive_problem,
         most_mb=LARGEST_FILE // 1_000_000,
         change=held().last_change(f"place:{place.id}") if place else None,
     )
-    return page, 422 if problem else 200
+    return page, 422 if problem or archive_problem else 200
 
 
 @blueprint.get("/<int:place_id>.json")
@@ -62,6 +68,28 @@ def export(place_id: int) -> ResponseReturnValue:
     document = usecases.export_kit(connection(), trainer(), place_id)
     text = json.dumps(document, ensure_ascii=False)
     return sent(text, document["place"]["name"], "json")
+
+
+@blueprint.get("/all.zip")
+def everything() -> ResponseReturnValue:
+    """Send everything that is kept as one file."""
+    content = export_all(connection(), trainer(), now=now())
+    return sent(content, f"wide-arc-{now()[:10]}", "zip")
+
+
+@blueprint.post("/all")
+def bring_everything() -> ResponseReturnValue:
+    """Put a file of everything in the place of all that is here; undo brings it back."""
+    upload = request.files.get("archive")
+    content = upload.read() if upload is not None else b""
+    try:
+        if not content:
+            raise InputError("file", "nothing", "choose the file that was sent out")
+        import_all(connection(), trainer(), content, now=now())
+    except InputError as error:
+        said = f"{error.where}: {str(error.value)[:60]} is not taken; {error.allowed}."
+        return _page(_place(""), "", None, "", said)
+    return redirect(url_for("room.home"))
 
 
 @blueprint.post("/")

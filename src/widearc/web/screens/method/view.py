@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import functools
+from pathlib import Path
 from typing import Any
 
-from flask import Blueprint, render_template
+from flask import Blueprint, current_app, render_template
 from flask.typing import ResponseReturnValue
 
 from widearc.usecases import check_document
+from widearc.usecases.safe.safe import backup_age
+from widearc.web.db import now
 
 blueprint = Blueprint("method", __name__, url_prefix="/method")
 
@@ -16,7 +19,8 @@ blueprint = Blueprint("method", __name__, url_prefix="/method")
 @blueprint.get("/")
 def show() -> ResponseReturnValue:
     """Show what the numbers rest on, with every check value recomputed."""
-    return render_template("method/show.html", check=_checked())
+    age = backup_age(Path(current_app.config["DATABASE"]), now()[:10])
+    return render_template("method/show.html", check=_checked(), backup=age)
 
 
 @functools.cache

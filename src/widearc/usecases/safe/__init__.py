@@ -1,0 +1,1 @@
+"""Keeping what one has: backups, and everything as one file."""

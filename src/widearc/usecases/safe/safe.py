@@ -1,0 +1,74 @@
+"""Keeping what one has: the backup's age, everything out as one file and in again."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from pathlib import Path
+
+from widearc import store
+from widearc.core.errors import InputError
+from widearc.formats import Archive, read_archive, write_archive
+from widearc.store.archive import Table, everything, replace_everything, schema_version
+from widearc.store.backup import DAILY, FOLDER, daily_backups
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class BackupAge:
+    """The newest daily backup: its day (ISO; empty: none yet), how many days ago, how many are
+    kept, where.
+    """
+
+    day: str
+    days: int
+    number: int
+    folder: str
+
+    @property
+    def words(self) -> str:
+        """Return its age as it is said."""
+        if not self.day:
+            return "No backup yet: one a day is made while the program runs."
+        when = {0: "today", 1: "yesterday"}.get(self.days, f"{self.days} days ago")
+        return f"Last backup {when}, {self.number} kept in {self.folder}."
+
+
+def backup_age(database: Path, today: str) -> BackupAge:
+    """Return how old the newest daily backup is on a day."""
+    found = daily_backups(database)
+    match = DAILY.fullmatch(found[0].name) if found else None
+    day = match["day"] if match else ""
+    days = (date.fromisoformat(today) - date.fromisoformat(day)).days if day else 0
+    return BackupAge(
+        day=day,
+        days=max(0, days),
+        number=len(found),
+        folder=str(Path(database.parent.name) / FOLDER),
+    )
+
+
+def export_all(con: store.Connection, trainer_id: int, *, now: str) -> bytes:
+    """Return everything that a trainer has as one ZIP."""
+    tables = {t.name: (t.columns, t.rows) for t in everything(con, trainer_id)}
+    return write_archive(Archive(made_at=now, schema=schema_version(), tables=tables))
+
+
+def import_all(con: store.Connection, trainer_id: int, content: bytes, *, now: str) -> Archive:
+    """Put an archive in the place of all that a trainer has, as one change to undo; return it.
+
+    Raises InputError that says where the file is wrong; everything is as before then.
+    """
+    archive = read_archive(content)
+    if archive.schema > schema_version():
+        raise InputError("/schema", archive.schema, "made by this program or an older one")
+    words = f"everything replaced by the archive of {archive.made_at[:10] or 'an unknown day'}"
+    with store.recorded(con, trainer_id, scope="places", kind="archive", words=words, now=now):
+        replace_everything(
+            con,
+            trainer_id,
+            [
+                Table(name=name, columns=tuple(columns), rows=tuple(map(tuple, rows)))
+                for name, (columns, rows) in archive.tables.items()
+            ],
+        )
+    return archive
