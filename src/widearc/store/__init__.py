@@ -78,7 +78,7 @@ from widearc.store.strength import (
     strength_set_client,
     strength_sets,
 )
-from widearc.store.trainers import local_trainer
+from widearc.store.trainers import local_trainer, set_time_zone, time_zone
 
 __all__ = [
     "BAND_COLUMNS",
@@ -157,9 +157,11 @@ __all__ = [
     "set_quantities",
     "set_seen",
     "set_state",
+    "set_time_zone",
     "settings",
     "strength_set_client",
     "strength_sets",
+    "time_zone",
     "transaction",
     "undo",
 ]

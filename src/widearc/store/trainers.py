@@ -5,6 +5,19 @@ from __future__ import annotations
 from widearc.store.connection import Connection
 
 
+def time_zone(con: Connection, trainer_id: int) -> str:
+    """Return the name of the zone that a trainer has set, empty for none."""
+    row = con.execute(
+        "SELECT coalesce(time_zone, '') FROM trainer WHERE id = ?", (trainer_id,)
+    ).fetchone()
+    return "" if row is None else str(row[0])
+
+
+def set_time_zone(con: Connection, trainer_id: int, name: str) -> None:
+    """Set a trainer's zone by its name, empty for the browser's."""
+    con.execute("UPDATE trainer SET time_zone = ? WHERE id = ?", (name or None, trainer_id))
+
+
 def local_trainer(con: Connection, *, now: str) -> int:
     """Return the local trainer's id, made at the first call; `now` is an ISO time."""
     row = con.execute("SELECT id FROM trainer ORDER BY id LIMIT 1").fetchone()

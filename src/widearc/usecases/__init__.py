@@ -48,6 +48,7 @@ from widearc.usecases.room.items import (
 from widearc.usecases.room.kit import stock_of
 from widearc.usecases.room.places import change_place, copy_place, new_place, remove_place
 from widearc.usecases.room.room import RoomView, mark, mark_zone, room_view, see, take_back
+from widearc.usecases.safe.safe import set_time_zone, time_zone
 from widearc.usecases.selfcheck import check_document
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.checks import set_up_checks
@@ -148,11 +149,13 @@ __all__ = [
     "save_band",
     "see",
     "set_aside",
+    "set_time_zone",
     "set_up_checks",
     "stock_of",
     "strength_of",
     "swap_view",
     "take_back",
+    "time_zone",
     "unplan",
     "wantable",
     "week_plan",

@@ -6,6 +6,7 @@ from flask import Flask, current_app, g
 
 from widearc import store
 from widearc.usecases import Holdings
+from widearc.web.zone import local
 
 
 def connection() -> store.Connection:
@@ -19,7 +20,7 @@ def connection() -> store.Connection:
 def trainer() -> int:
     """Return the trainer who asks: the local one, until accounts come."""
     if "trainer" not in g:
-        g.trainer = store.local_trainer(connection(), now=now())
+        g.trainer = store.local_trainer(connection(), now=current_app.config["NOW"]())
     known: int = g.trainer
     return known
 
@@ -30,9 +31,10 @@ def held() -> Holdings:
 
 
 def now() -> str:
-    """Return the present time as ISO text."""
-    moment: str = current_app.config["NOW"]()
-    return moment
+    """Return the present time as ISO text by the trainer's clock: its first ten characters are
+    their day.
+    """
+    return local(current_app.config["NOW"]()).isoformat(timespec="seconds")
 
 
 def init_app(app: Flask) -> None:

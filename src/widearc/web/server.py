@@ -10,6 +10,7 @@ import sys
 import threading
 import time
 from dataclasses import dataclass
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -170,7 +171,7 @@ def _keep_backups(database: Path) -> None:
     while True:
         time.sleep(wait_s)
         try:
-            daily(database, utc_now()[:10])
+            daily(database, datetime.now().astimezone().date().isoformat())
         except (StoreError, OSError) as error:
             print(f"No backup could be made: {error}", file=sys.stderr)
         wait_s = LOOKS_EVERY_S

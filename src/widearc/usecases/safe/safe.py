@@ -5,12 +5,32 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
+from zoneinfo import available_timezones
 
 from widearc import store
 from widearc.core.errors import InputError
 from widearc.formats import Archive, read_archive, write_archive
 from widearc.store.archive import Table, everything, replace_everything, schema_version
 from widearc.store.backup import DAILY, FOLDER, daily_backups
+from widearc.usecases.sheet import SheetError
+
+
+def time_zone(con: store.Connection, trainer_id: int) -> str:
+    """Return the name of the zone that the trainer's days are counted in, empty for the
+    browser's.
+    """
+    return store.time_zone(con, trainer_id)
+
+
+def set_time_zone(con: store.Connection, trainer_id: int, name: str) -> None:
+    """Set the zone that the trainer's days are counted in; empty for the browser's. SheetError at
+    "zone".
+    """
+    clean = name.strip()
+    if clean and clean not in available_timezones():
+        raise SheetError({"zone": f"“{clean[:30]}” is no time zone: as Europe/Oslo, or empty"})
+    with store.transaction(con):
+        store.set_time_zone(con, trainer_id, clean)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

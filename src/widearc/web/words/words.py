@@ -4,7 +4,7 @@ meant.
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import datetime
 
 from widearc.core.body import PORTS
 from widearc.core.equipment import Band, kind_of
@@ -12,6 +12,7 @@ from widearc.core.kit import Piece
 from widearc.core.search import Candidate
 from widearc.core.units import FORCE_N
 from widearc.store import ItemRow
+from widearc.web.zone import local
 
 MINUS = "\N{MINUS SIGN}"
 
@@ -61,22 +62,17 @@ def centimetres(metres: float) -> str:
 
 def clock(iso: str) -> str:
     """Return the local time of day of an ISO time, h:mm."""
-    return _local(iso).strftime("%H:%M")
+    return local(iso).strftime("%H:%M")
 
 
 def day(iso: str) -> str:
     """Return the local date and time of an ISO time."""
-    return _local(iso).strftime("%d.%m.%Y %H:%M")
+    return local(iso).strftime("%d.%m.%Y %H:%M")
 
 
 def date(iso: str) -> str:
     """Return an ISO date as it is written on a plan."""
     return datetime.fromisoformat(iso).strftime("%d.%m.%Y")
-
-
-def _local(iso: str) -> datetime:
-    moment = datetime.fromisoformat(iso)
-    return (moment if moment.tzinfo else moment.replace(tzinfo=UTC)).astimezone()
 
 
 def piece_words(pieces: tuple[Piece, ...], *, single: bool = False) -> list[str]:

@@ -6,12 +6,13 @@ import functools
 from pathlib import Path
 from typing import Any
 
-from flask import Blueprint, current_app, render_template
+from flask import Blueprint, current_app, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from widearc import usecases
 from widearc.usecases import check_document
 from widearc.usecases.safe.safe import backup_age
-from widearc.web.db import now
+from widearc.web.db import connection, now, trainer
 
 blueprint = Blueprint("method", __name__, url_prefix="/method")
 
@@ -19,8 +20,30 @@ blueprint = Blueprint("method", __name__, url_prefix="/method")
 @blueprint.get("/")
 def show() -> ResponseReturnValue:
     """Show what the numbers rest on, with every check value recomputed."""
-    age = backup_age(Path(current_app.config["DATABASE"]), now()[:10])
-    return render_template("method/show.html", check=_checked(), backup=age)
+    return _page(usecases.time_zone(connection(), trainer()), {})
+
+
+@blueprint.post("/zone")
+def set_zone() -> ResponseReturnValue:
+    """Set the zone that days are counted in; empty: the browser's."""
+    name = request.form.get("zone", "")
+    try:
+        usecases.set_time_zone(connection(), trainer(), name)
+    except usecases.SheetError as error:
+        return _page(name, error.messages)
+    return redirect(url_for("method.show") + "#settings")
+
+
+def _page(zone: str, messages: dict[str, str]) -> ResponseReturnValue:
+    page = render_template(
+        "method/show.html",
+        check=_checked(),
+        backup=backup_age(Path(current_app.config["DATABASE"]), now()[:10]),
+        zone=zone,
+        clock=now(),
+        messages=messages,
+    )
+    return page, 422 if messages else 200
 
 
 @functools.cache

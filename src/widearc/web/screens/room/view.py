@@ -30,6 +30,7 @@ from widearc.web.screens.room.sheet import (
     place_facts,
     place_sheet,
 )
+from widearc.web.zone import day_of
 
 blueprint = Blueprint("room", __name__)
 
@@ -124,7 +125,7 @@ def look(place_id: int) -> ResponseReturnValue:
     """Show the look-round list: what to see, ask and tick while warming up."""
     view = usecases.room_view(connection(), trainer(), place_id)
     today = now()[:10]
-    seen = {item.id for item in view.items if item.seen_at and item.seen_at[:10] == today}
+    seen = {item.id for item in view.items if item.seen_at and day_of(item.seen_at) == today}
     template = "room/_look.html" if request.headers.get("X-Part") else "room/look.html"
     return render_template(
         template, view=view, zones=_zones(view.items), seen=seen, people=PEOPLE, crowding=CROWDING
