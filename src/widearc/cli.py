@@ -240,10 +240,23 @@ def _one_curve(document: Any) -> dict[str, Any]:
     return curve_document(curve(setup), scale, style=style if asked else None, tempo=tempo)
 
 
+FIT_RANGES = (
+    ("rest_m", 0.02, 10.0),
+    ("kg", 0.1, 1000.0),
+    ("ratio", 0.05, 20.0),
+    ("rail_deg", 0.0, 90.0),
+)
+
+
 def _fit(arguments: argparse.Namespace) -> Any:
     from widearc.formats import fit_document, machine_document, read_columns, read_readings
 
     text = _text(arguments.file)
+    for name, low, high in FIT_RANGES:
+        value = getattr(arguments, name)
+        if value is not None and not low <= value <= high:
+            where = f"--{name.replace('_', '-')}"
+            raise InputError(where, value, f"from {low:g} to {high:g}")
     if arguments.kind == "band":
         return fit_document(read_readings(text), arguments.rest_m)
     columns = read_columns(text, arguments.kind)

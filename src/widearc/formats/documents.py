@@ -5,7 +5,7 @@ from __future__ import annotations
 import functools
 import json
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from importlib.resources import files
 from typing import TYPE_CHECKING, Any, cast
 
@@ -20,7 +20,7 @@ FORMATS = ("scenario", "curve", "swap-request", "swap", "fit", "kit", "exercises
 """Every format by the name after "wide-arc/"."""
 
 _FILES = ("common", *FORMATS)
-MOST_CHARACTERS = 5_000_000
+MOST_CHARACTERS = 16_000_000  # as much as the largest file that is sent out
 
 
 def load_json(text: str) -> Any:
@@ -31,7 +31,7 @@ def load_json(text: str) -> Any:
     if len(text) > MOST_CHARACTERS:
         raise InputError("/", f"{len(text)} characters", f"at most {MOST_CHARACTERS}")
     try:
-        return json.loads(text, parse_constant=float)
+        value = json.loads(text.removeprefix("\ufeff"), parse_constant=float)
     except json.JSONDecodeError as error:
         raise InputError(f"line {error.lineno}", error.msg, "valid JSON") from None
     except RecursionError:
@@ -41,6 +41,28 @@ def load_json(text: str) -> Any:
         raise InputError(
             "/", "a number of thousands of digits", "numbers of ordinary size"
         ) from None
+    if "\\u" in text:
+        # only an escape can bring in what no text file holds
+        for where, odd in _odd_texts(value, ""):
+            raise InputError(where or "/", odd, "text without control characters")
+    return value
+
+
+def _odd_texts(value: Any, where: str) -> Iterator[tuple[str, str]]:
+    """Yield where a text has half a character or a control character, and which."""
+    if isinstance(value, str):
+        odd = next(
+            (c for c in value if (c < " " and c not in "\n\r\t") or "\ud800" <= c <= "\udfff"), ""
+        )
+        if odd:
+            yield where, f"U+{ord(odd):04X}"
+    elif isinstance(value, list):
+        for index, item in enumerate(value):
+            yield from _odd_texts(item, f"{where}/{index}")
+    elif isinstance(value, dict):
+        for name, item in value.items():
+            yield from _odd_texts(name, where)
+            yield from _odd_texts(item, f"{where}/{name}")
 
 
 @functools.cache

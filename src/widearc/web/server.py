@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import os
+import re
 import secrets
 import socket
 import sys
@@ -29,6 +30,7 @@ from widearc.web.limits import LARGEST_FILE
 from widearc.web.trust import Trust, is_loopback, trust_of
 
 THREADS = 32
+SECRET = re.compile(rb"[0-9a-f]{32,128}")
 SWITCH_S = 0.0005
 LOOKS_EVERY_S = 3600.0
 MOST_CONNECTIONS = 2000
@@ -80,12 +82,13 @@ def serve(serving: Serving) -> None:
     if demo:
         load_demo(con, now=utc_now())
     con.close()
+    secret = _secret(data)
     listening = _listen(host, port)
     # a thread that computes gives the interpreter up this often: a mark asks for it many times
     sys.setswitchinterval(SWITCH_S)
     app = create_app(
         database,
-        secret_key=_secret(data),
+        secret_key=secret,
         demo=demo,
         trust=trust,
         gauge_hosts=serving.gauge_hosts,
@@ -199,7 +202,13 @@ def _secret(data: Path) -> str:
     if not path.exists():
         with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
             file.write(secrets.token_hex(32))
-    return path.read_text(encoding="ascii").strip()
+    key = path.read_bytes().strip()
+    if not SECRET.fullmatch(key):
+        raise StoreError(
+            f"{path}: is not a key as this program writes it; remove it, and a new one is made "
+            "(open pages must then be loaded again)"
+        )
+    return key.decode("ascii")
 
 
 def _warm(database: Path, memo: Memo) -> None:

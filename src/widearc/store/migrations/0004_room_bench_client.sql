@@ -54,8 +54,11 @@ CREATE TABLE equipment_new (
     UNIQUE (place_id, name),
     FOREIGN KEY (trainer_id, place_id) REFERENCES place (trainer_id, id) ON DELETE CASCADE
 ) STRICT;
-INSERT INTO equipment_new (id, trainer_id, place_id, kind, name, zone, state, state_at, hold)
-    SELECT id, trainer_id, place_id, kind, name, zone, state, state_at, CASE kind WHEN 'anchor' THEN 'eye' ELSE '' END
+-- a zone longer than a letter or a word is kept whole in the note
+INSERT INTO equipment_new (id, trainer_id, place_id, kind, name, zone, state, state_at, hold, note)
+    SELECT id, trainer_id, place_id, kind, name, substr(zone, 1, 20), state, state_at,
+        CASE kind WHEN 'anchor' THEN 'eye' ELSE '' END,
+        CASE WHEN length(zone) > 20 THEN substr('zone: ' || zone, 1, 500) ELSE '' END
     FROM equipment;
 DROP TABLE equipment;
 ALTER TABLE equipment_new RENAME TO equipment;

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from collections.abc import Iterable, Mapping
 
 from widearc.core.errors import InputError
@@ -40,10 +41,13 @@ def integer(source: Mapping[str, str], name: str, default: int, *, what: str) ->
     return int(value)
 
 
+# one slash only: two would name another host; no white space, which browsers leave out
+OWN_ADDRESS = re.compile(r"/(?![/\\])[^\s\\\x00-\x1f\x7f]{0,4000}")
+
+
 def back_or(text: str, otherwise: str) -> str:
     """Return the page a form came from, if it is one of ours, else another address."""
-    # one slash only: two would name another host
-    return text if text.startswith("/") and not text.startswith(("//", "/\\")) else otherwise
+    return text if OWN_ADDRESS.fullmatch(text) else otherwise
 
 
 def known_id(text: str, known: Iterable[int]) -> int | None:

@@ -81,7 +81,11 @@ def intent_page(
 
 def _drawn(intent: Intent, body: Body) -> dict[str, Any]:
     scale = request.headers.get("X-Scale", "")
-    keep_scale = float(scale) if scale.isdecimal() and 0 < int(scale) <= MOST_SCALE else None
+    keep_scale = (
+        float(scale)
+        if scale.isascii() and scale.isdecimal() and 0 < int(scale) <= MOST_SCALE
+        else None
+    )
     return {
         "fans": drawing.fans(intent, body, keep_scale),
         "quarters": drawing.quarters(intent, body),

@@ -10,6 +10,7 @@ from widearc import usecases
 from widearc.core.body import Body
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent, Shape
+from widearc.store.errors import MissingError
 from widearc.usecases.client.client import GOAL_SETS
 from widearc.usecases.swap.wanted import SwapAsk
 from widearc.web.db import held
@@ -68,6 +69,8 @@ def _shape(text: str) -> Shape:
 
 
 def _last(name: str, known: list[int]) -> int:
+    if not known:
+        raise MissingError(f"there is no {name} yet: add one first")
     last = session.get(name)
     return last if last in known else known[0]
 
