@@ -301,8 +301,21 @@ def test_old_changes_are_forgotten_in_the_end(demo, monkeypatch):
             store.set_state(
                 demo, 1, [1], store.State.TAKEN if number % 2 else store.State.FREE, at=str(number)
             )
-    assert demo.execute("SELECT count(*) FROM change").fetchone()[0] == 5
+    steps = demo.execute("SELECT count(DISTINCT change_id) FROM change_step").fetchone()[0]
+    assert steps == 5 and demo.execute("SELECT count(*) FROM change").fetchone()[0] == 9
     assert store.last_change(demo, 1, "place:1").words == "8"
+    # what cannot be taken back any more is still told, and not offered
+    for _ in range(5):
+        store.undo(demo, 1, store.last_change(demo, 1, "place:1").id, now=NOW)
+    assert store.last_change(demo, 1, "place:1") is None
+    told = store.told_changes(demo, 1, 100)
+    assert [t.words for t in told] == [str(n) for n in range(8, -1, -1)]
+    assert [bool(t.undone_at) for t in told] == [True] * 5 + [False] * 4
+    assert {t.trainer for t in told} == {"Trainer"}
+    monkeypatch.setattr("widearc.store.changes.TOLD_CHANGES", 6)
+    with store.recorded(demo, 1, scope="place:1", kind="state", words="last", now=NOW):
+        store.set_state(demo, 1, [1], store.State.BROKEN, at="x")
+    assert len(store.told_changes(demo, 1, 100)) == 6
 
 
 def test_the_kinds_in_sql_are_the_kinds_of_the_core(con):

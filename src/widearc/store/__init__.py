@@ -5,7 +5,7 @@ caller's transaction. Every row belongs to a trainer.
 """
 
 from widearc.store.cards import SECTIONS, card_edits, set_card_edit
-from widearc.store.changes import Change, last_change, recorded, undo
+from widearc.store.changes import Change, Told, last_change, recorded, told_changes, undo
 from widearc.store.client_rows import (
     ClientFacts,
     ClientRow,
@@ -103,6 +103,7 @@ __all__ = [
     "State",
     "StoreError",
     "StrengthSet",
+    "Told",
     "add_client",
     "add_decision",
     "add_felt",
@@ -162,6 +163,7 @@ __all__ = [
     "strength_set_client",
     "strength_sets",
     "time_zone",
+    "told_changes",
     "transaction",
     "undo",
 ]

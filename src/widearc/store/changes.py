@@ -42,7 +42,8 @@ TRACKED = (
     "strength_strip",
     "planned",
 )
-KEPT_CHANGES = 300  # a trainer: older ones are forgotten
+KEPT_CHANGES = 300  # a trainer: older ones cannot be taken back
+TOLD_CHANGES = 5000  # a trainer: older ones are forgotten
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -81,11 +82,14 @@ def recorded(
             "SELECT 1 FROM change_step WHERE change_id = ? LIMIT 1", (change_id,)
         ).fetchone():
             con.execute("DELETE FROM change WHERE id = ?", (change_id,))
-        con.execute(
-            """DELETE FROM change WHERE trainer_id = ? AND id NOT IN
-               (SELECT id FROM change WHERE trainer_id = ? ORDER BY id DESC LIMIT ?)""",
-            (trainer_id, trainer_id, KEPT_CHANGES),
-        )
+        for table, most in (("change_step", KEPT_CHANGES), ("change", TOLD_CHANGES)):
+            named = "change_id" if table == "change_step" else "id"
+            con.execute(
+                f"""DELETE FROM {table} WHERE trainer_id = ? AND {named} <= coalesce(
+                    (SELECT id FROM change WHERE trainer_id = ? ORDER BY id DESC
+                     LIMIT 1 OFFSET ?), -1)""",
+                (trainer_id, trainer_id, most),
+            )
 
 
 def _listen(con: Connection) -> None:
@@ -119,10 +123,33 @@ def last_change(con: Connection, trainer_id: int, scope: str) -> Change | None:
     """Return the newest change of a scope that is not taken back yet, or None."""
     row = con.execute(
         f"""SELECT {_COLUMNS} FROM change
-            WHERE trainer_id = ? AND scope = ? AND undone_at IS NULL ORDER BY id DESC LIMIT 1""",
+            WHERE trainer_id = ? AND scope = ? AND undone_at IS NULL AND EXISTS
+            (SELECT 1 FROM change_step WHERE change_id = change.id)
+            ORDER BY id DESC LIMIT 1""",
         (trainer_id, scope),
     ).fetchone()
     return None if row is None else Change(**dict(row))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Told:
+    """A change as the log tells it: when, by whom, what, and when it was taken back."""
+
+    changed_at: str
+    trainer: str
+    words: str
+    undone_at: str | None
+
+
+def told_changes(con: Connection, trainer_id: int, most: int) -> tuple[Told, ...]:
+    """Return what was changed, newest first, at most so many."""
+    rows = con.execute(
+        """SELECT changed_at, trainer.name AS trainer, words, undone_at FROM change
+           JOIN trainer ON trainer.id = change.trainer_id
+           WHERE trainer_id = ? ORDER BY change.id DESC LIMIT ?""",
+        (trainer_id, most),
+    )
+    return tuple(Told(**dict(row)) for row in rows)
 
 
 def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Change:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
 import threading
 from collections import defaultdict
@@ -11,7 +12,7 @@ from functools import wraps
 from pathlib import Path
 from typing import Concatenate, ParamSpec, TypeVar
 
-from widearc.store.errors import StoreError, refusal
+from widearc.store.errors import StoreError, cause_of, refusal
 from widearc.store.once import Once, claim
 from widearc.store.schema import migrate
 
@@ -40,6 +41,7 @@ def open_store(path: Path | str) -> Connection:
     database, is not ours, or was written by a newer program.
     """
     try:
+        _private(Path(path))
         # isolation_level None: BEGIN and COMMIT are said by transaction(), never by the driver
         con = sqlite3.connect(
             str(path),
@@ -48,7 +50,7 @@ def open_store(path: Path | str) -> Connection:
             factory=Connection,
             check_same_thread=False,  # one thread at a time: a request takes it and gives it back
         )
-    except sqlite3.OperationalError as error:
+    except (sqlite3.OperationalError, OSError) as error:
         raise StoreError(
             f"{path}: cannot be opened ({error}); choose a folder that can be written"
         ) from None
@@ -61,13 +63,19 @@ def open_store(path: Path | str) -> Connection:
         con.execute("PRAGMA foreign_keys = ON")
     except sqlite3.DatabaseError as error:
         con.close()
-        raise StoreError(
-            f"{path}: not a database that can be read ({error}); choose another file"
-        ) from None
+        cause = "" if isinstance(error, sqlite3.IntegrityError) else cause_of(error)
+        told = cause or f"not a database that can be read ({error}); choose another file"
+        raise StoreError(f"{path}: {told}") from None
     except StoreError:
         con.close()
         raise
     return con
+
+
+def _private(path: Path) -> None:
+    """Make a new database file that only its owner reads; the log beside it follows it."""
+    if not path.exists() and path.parent.is_dir():
+        os.close(os.open(path, os.O_RDWR | os.O_CREAT, 0o600))
 
 
 @contextmanager

@@ -34,6 +34,11 @@ CAUSES = {
     "locked": "Another program holds the data. What was kept is safe; close it and send it again.",
     "disk i/o": "The disk does not answer. What was kept before may be safe; look at the disk, "
     "then start the program again.",
+    "unable to open": "The data file cannot be opened: the folder is gone, read only or full. What "
+    "was kept is safe; look at the folder.",
+    "not a database": "The data file is not a database, or its beginning is damaged. Stop the "
+    "program and start it again: it offers "
+    "the last good backup.",
     "malformed": "The data file is damaged. Stop the program and start it again: it offers the "
     "last good backup.",
 }
@@ -46,6 +51,15 @@ def refusal(error: sqlite3.Error) -> StoreError:
             "That does not fit what was changed meanwhile. Load the page "
             "again; nothing was changed."
         )
-    text = str(error).lower().replace("read-only", "readonly").replace("read only", "readonly")
-    cause = next((words for sign, words in CAUSES.items() if sign in text), None)
+    cause = cause_of(error)
     return UnwritableError(cause or f"The data cannot be used now ({error}).")
+
+
+def cause_of(error: BaseException) -> str:
+    """Return why the driver failed in words: the cause, what is safe, what to do; empty where it is
+    another error or of another cause.
+    """
+    if not isinstance(error, sqlite3.Error):
+        return ""
+    text = str(error).lower().replace("read-only", "readonly").replace("read only", "readonly")
+    return next((words for sign, words in CAUSES.items() if sign in text), "")

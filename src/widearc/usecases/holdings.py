@@ -78,6 +78,10 @@ class Holdings:
         """Return the last decisions."""
         return store.decisions(self._con, self._trainer_id)
 
+    def changes(self, most: int) -> tuple[store.Told, ...]:
+        """Return what was changed, newest first, at most so many."""
+        return store.told_changes(self._con, self._trainer_id, most)
+
     def last_change(self, scope: str) -> store.Change | None:
         """Return the last change of a scope that can be taken back."""
         return store.last_change(self._con, self._trainer_id, scope)

@@ -94,6 +94,7 @@ def create_app(
     db.init_app(app)
     errors.init_app(app)
     limits.refuse_odd_characters(app)
+    limits.keep_nothing(app)
     once.init_app(app)
     for screen in screens():
         for blueprint in screen.blueprints:

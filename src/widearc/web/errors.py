@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+import traceback
 from collections.abc import Callable
 
-from flask import Flask, render_template
+from flask import Flask, render_template, request
 from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
 
 from widearc.core.errors import InputError, WideArcError
-from widearc.store.errors import ConflictError, MissingError, StoreError, UnwritableError
+from widearc.store.errors import ConflictError, MissingError, StoreError, UnwritableError, cause_of
 
 WORDS = {
     400: ("That request is not complete", "Go back, load the page again and try once more."),
@@ -74,14 +75,30 @@ def init_app(app: Flask) -> None:
         code, title, words = next(
             (code, title, words) for kind, code, title, words in REFUSED if isinstance(error, kind)
         )
-        if isinstance(error, UnwritableError):
-            app.logger.error("the data cannot be used: %s", error.__cause__)
+        if code >= 500:
+            app.logger.error(event("data cannot be used", error.__cause__ or error))
         return error_page(code, title, words(error))
 
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> ResponseReturnValue:
-        app.logger.exception("unexpected error", exc_info=error)
+        cause = cause_of(error)
+        app.logger.error(event("data cannot be used" if cause else "unexpected error", error))
+        if cause:
+            return error_page(503, "The data cannot be used now", cause)
         return error_page(500)
+
+
+def event(what: str, error: BaseException) -> str:
+    """Return an error as one line: where it happened, never what was typed or kept."""
+    frames = traceback.extract_tb(error.__traceback__)
+    where = " > ".join(f"{_short(f.filename)}:{f.lineno}" for f in frames[-8:])
+    asked = f"{request.method} {request.url_rule or 'unknown address'}"
+    cause = str(error) if cause_of(error) else type(error).__name__
+    return f"{what}: {cause} at {asked}: {where}"
+
+
+def _short(path: str) -> str:
+    return "/".join(path.replace("\\", "/").split("/")[-2:])
 
 
 def sentence(text: str) -> str:

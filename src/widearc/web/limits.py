@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, request
+from flask import Flask, Response, request
 from werkzeug.routing import IntegerConverter, Map
 
 from widearc.core.errors import InputError
@@ -50,6 +50,19 @@ def init_app(app: Flask) -> None:
             # a file looked at before it is taken comes back as text
             request.max_content_length = LARGEST_FILE
             request.max_form_memory_size = LARGEST_FILE
+
+
+PERSONAL = ("clients", "swap", "week", "arc", "exchange", "intent")
+
+
+def keep_nothing(app: Flask) -> None:
+    """Tell browsers and proxies to keep no page that names a client."""
+
+    @app.after_request
+    def personal(response: Response) -> Response:
+        if (request.blueprint or "") in PERSONAL:
+            response.headers["Cache-Control"] = "no-store"
+        return response
 
 
 def refuse_odd_characters(app: Flask) -> None:

@@ -71,7 +71,8 @@ def serve(serving: Serving) -> None:
     demo, host, port, data = serving.demo, serving.host, serving.port, serving.data
     trust = _trust(serving)
     try:
-        data.mkdir(parents=True, exist_ok=True)
+        data.mkdir(mode=0o700, parents=True, exist_ok=True)
+        _told_if_open(data)
     except OSError as error:
         raise InputError(
             "--data", str(data), f"a folder that can be made ({error.strerror})"
@@ -91,6 +92,8 @@ def serve(serving: Serving) -> None:
         secret_key=secret,
         demo=demo,
         trust=trust,
+        # ports of one machine share their cookies
+        config={"SESSION_COOKIE_NAME": f"wide-arc-{listening.getsockname()[1]}"},
         gauge_hosts=serving.gauge_hosts,
     )
     if demo:
@@ -149,6 +152,12 @@ def _trust(serving: Serving) -> Trust:
             raise InputError("--host", serving.host, allowed)
         print(f"{OPEN} Use it on a network whose users you trust.", file=sys.stderr)
     return trust_of(serving.host, serving.public_url, serving.allowed)
+
+
+def _told_if_open(data: Path) -> None:
+    """Say when others of this machine can read the folder of the data."""
+    if os.name == "posix" and data.stat().st_mode & 0o077:
+        print(f"Others on this machine can look into {data}: chmod 700 {data}", file=sys.stderr)
 
 
 def _sound(database: Path) -> None:

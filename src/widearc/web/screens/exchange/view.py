@@ -26,6 +26,8 @@ from widearc.web.limits import LARGEST_FILE
 
 blueprint = Blueprint("exchange", __name__, url_prefix="/exchange")
 
+SHOWN_CHANGES = 300
+
 
 @blueprint.get("/")
 def show() -> ResponseReturnValue:
@@ -75,6 +77,12 @@ def everything() -> ResponseReturnValue:
     """Send everything that is kept as one file."""
     content = export_all(connection(), trainer(), now=now())
     return sent(content, f"wide-arc-{now()[:10]}", "zip")
+
+
+@blueprint.get("/changes")
+def changes() -> ResponseReturnValue:
+    """List what was changed, when and by whom."""
+    return render_template("exchange/changes.html", rows=held().changes(SHOWN_CHANGES))
 
 
 @blueprint.post("/all")
