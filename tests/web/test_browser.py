@@ -20,6 +20,7 @@ pytestmark = pytest.mark.browser
 
 AXE = (Path(__file__).parents[1] / "vendor" / "axe.min.js").read_text(encoding="utf-8")
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+HALF = {"width": 640, "height": 900}
 PAGES = [
     "/room/1",
     "/intent/",
@@ -58,7 +59,29 @@ PAGES = [
     "/method/",
     "/method/look",
     "/formats/",
+    "/exchange/changes",
+    "/clients/new",
+    "/room/new",
+    # refused at a field
+    "/swap?kg=abc",
+    "/swap?exercise=leg-extension&kg=40&depth=139",
+    "/arc/?exercise=back-squat-high&load-kind=free-mass&kg=abc",
+    "/intent/?m0=abc",
     "/nothing",
+]
+ALL_OF_AXE = """axe.run({runOnly: {type: 'tag', values: [
+    'wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']}})"""
+OPEN_ALL = "document.querySelectorAll('details').forEach((d) => { d.open = true; })"
+# a form, what is typed wrong in it, and the button that sends it
+REFUSED = [
+    ("/clients/1", "#mass_kg", "heavy", "text=Keep this client"),
+    ("/room/item/1", "#rail_deg", "400", "text=Keep it"),
+    ("/room/1/edit", "#floor_width_m", "900", "text=Keep it"),
+    ("/bench/band/15", "input[name=rest]", "long", "text=Keep the readings"),
+    ("/bench/machine/1", "input[name=rise]", "3", "text=Keep the readings"),
+    ("/bench/angles", "#upper_deg", "x", "section:nth-of-type(2) button"),
+    ("/bench/scale", "#known", "-4", "text=Compare"),
+    ("/exchange/", "#archive", "", "text=Put it in the place"),
 ]
 
 CUT_WORDS = """() => {
@@ -243,10 +266,10 @@ def test_the_pages_work_without_scripts(browser, served):
     context.close()
 
 
-@pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
+@pytest.mark.parametrize("size", [DESK, HALF, PHONE], ids=["desk", "half", "phone"])
 def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
     """Every page: no console error or policy violation, nothing for axe to find in light or dark,
-    nothing too wide.
+    nothing too wide; everything that opens is open.
     """
     context = browser.new_context(viewport=size)
     page = context.new_page()
@@ -258,8 +281,9 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
     for address in looked(PAGES, 1):
         page.emulate_media(color_scheme="light")
         page.goto(served + address)
+        page.evaluate(OPEN_ALL)
         page.evaluate(AXE)
-        found = page.evaluate("axe.run()")["violations"]
+        found = page.evaluate(ALL_OF_AXE)["violations"]
         assert [(v["id"], [n["html"][:120] for n in v["nodes"]][:3]) for v in found] == [], address
         wide = page.evaluate(
             "document.documentElement.scrollWidth - document.documentElement.clientWidth"
@@ -275,6 +299,58 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
         if address != "/nothing":  # the browser itself writes its 404 to the console
             assert troubles == [], address
     context.close()
+
+
+@pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
+def test_what_is_refused_is_shown_so_that_everyone_finds_it(browser, served, size):
+    context = browser.new_context(viewport=size)
+    page = context.new_page()
+    for address, field, typed, button in looked(REFUSED, 8):
+        page.goto(served + address)
+        page.evaluate(OPEN_ALL)
+        if typed:
+            page.locator(field).first.fill(typed)
+        page.locator(button).last.click()
+        expect(page.locator("[role=alert]:visible").first).to_be_visible()
+        described = page.locator("[aria-invalid=true]").first.get_attribute("aria-describedby")
+        assert page.locator(f"#{described}").inner_text(), address
+        page.evaluate(AXE)
+        found = page.evaluate(ALL_OF_AXE)["violations"]
+        assert [(v["id"], [n["html"][:120] for n in v["nodes"]][:3]) for v in found] == [], address
+    context.close()
+
+
+def test_focus_comes_back_to_what_was_acted_on(watched, served):
+    """After each partial answer the focus is where it was; where that is gone, on the answer."""
+    page = watched
+    where = "document.activeElement.outerHTML.slice(0, 90)"
+
+    def act(locator, key: str = "Enter") -> str:
+        locator.focus()
+        before = page.evaluate(where)
+        page.evaluate(
+            """() => { window.answered = new Promise((done) => new MutationObserver(
+                (_, seen) => { seen.disconnect(); done(); }).observe(
+                document.getElementById("answer"), { childList: true })); }"""
+        )
+        page.keyboard.press(key)
+        page.evaluate("() => window.answered")
+        page.wait_for_timeout(30)
+        assert page.evaluate("document.activeElement !== document.body"), before
+        return before
+
+    page.goto(f"{served}/room/1")
+    act(page.locator(".wa-mark-button").nth(3))
+    assert "wa-mark-button" in page.evaluate(where)
+    page.goto(f"{served}/swap")
+    before = act(page.locator(".wa-rows a.wa-row").nth(2))
+    assert before.split(" ")[0] == page.evaluate(where).split(" ")[0]
+    page.locator("#room-here > summary").click()
+    act(page.locator("#room-here button").nth(1))
+    assert "button" in page.evaluate(where)
+    page.goto(f"{served}/arc/?exercise=back-squat-high")
+    act(page.locator("#pin"))
+    assert "pin" in page.evaluate(where)
 
 
 def test_the_answer_shows_within_200_ms(watched, served):

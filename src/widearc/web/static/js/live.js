@@ -7,10 +7,36 @@ let latest = 0;
 const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 if (zone) document.cookie = "wide-arc-zone=" + zone + "; path=/; SameSite=Lax; max-age=31536000";
 
+// Where the focus is, in words that are still true of the next answer.
+function placeOf(element, answer) {
+  if (!element || !answer.contains(element) || element === answer) return null;
+  const form = element.form || element.closest("form");
+  return {
+    id: element.id,
+    tag: element.tagName,
+    name: element.getAttribute("name"),
+    action: form && form.getAttribute("action"),
+    words: (element.getAttribute("aria-label") || element.textContent).trim(),
+    order: Array.from(answer.querySelectorAll(element.tagName)).indexOf(element),
+  };
+}
+
+function focusAgain(place, answer) {
+  if (!place) return;
+  const alike = Array.from(answer.querySelectorAll(place.tag));
+  const action = (e) => { const f = e.form || e.closest("form"); return f && f.getAttribute("action"); };
+  const same = alike.filter((e) => e.getAttribute("name") === place.name && action(e) === place.action);
+  const words = same.filter((e) => (e.getAttribute("aria-label") || e.textContent).trim() === place.words);
+  const found = (place.id && document.getElementById(place.id)) || (words.length === 1 && words[0])
+    || (place.action && same[0]) || alike[place.order] || answer;
+  if (found === answer) answer.tabIndex = -1;
+  found.focus({ preventScroll: true });
+}
+
 export async function show(url, remember, options) {
   const mine = ++latest;
   const answer = document.getElementById("answer");
-  const focused = document.activeElement && document.activeElement.id;
+  const focused = placeOf(document.activeElement, answer);
   answer.classList.add("wa-busy");
   answer.setAttribute("aria-busy", "true");
   try {
@@ -31,8 +57,7 @@ export async function show(url, remember, options) {
       if (details) details.open = true;
     }
     if (remember) window.history.replaceState(null, "", remember);
-    const again = focused && document.getElementById(focused);
-    if (again) again.focus({ preventScroll: true });
+    focusAgain(focused, answer);
     // a long computation answers in parts: ask for the next one
     const next = answer.querySelector("[data-again]");
     if (next) window.setTimeout(() => { if (mine === latest && next.isConnected) show(next.href); }, 0);
