@@ -127,7 +127,8 @@ document.addEventListener("submit", (event) => {
   } else if (form.hasAttribute("data-live-post")) {
     event.preventDefault();
     const body = new URLSearchParams(new FormData(form, event.submitter || null));
-    show(form.action, null, { method: "POST", body: body });
+    // a button named "action" hides the form's own
+    show(form.getAttribute("action"), null, { method: "POST", body: body });
   }
 });
 document.addEventListener("click", (event) => {
