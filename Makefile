@@ -41,8 +41,10 @@ chromium:
 test: setup-dev chromium check
 	@$(BIN)/python -m pytest -n 2 --dist worksteal
 
-# The property tests again, with other and many more examples.
+# The property tests again, with other and many more examples, then odd input over a real server.
+CASES ?= 10000
 fuzz: setup-dev
+	@$(BIN)/python -m tools.fuzz $(CASES)
 	@$(BIN)/python -m pytest -n 2 --hypothesis-profile fuzz $(shell grep -rl '@given' tests)
 
 check: setup-dev
@@ -65,6 +67,7 @@ load: setup-dev
 
 soak: setup-dev
 	@$(BIN)/python -m tools.soak
+	@$(BIN)/python -m tools.kills
 
 screenshots: setup-dev chromium
 	@$(BIN)/python -m tools.screenshots docs/screenshots

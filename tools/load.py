@@ -7,24 +7,29 @@ from __future__ import annotations
 
 import argparse
 import http.client
-import os
 import random
 import re
-import subprocess
-import sys
 import tempfile
 import threading
 import time
 from collections import defaultdict
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from pathlib import Path
-from urllib.parse import urlencode
+
+from tools.served import REPLY_S, Answer, Browser, served
 
 PHONES = 20
 MARK_EVERY_S, SWAP_EVERY_S = 5.0, 30.0
 SWAPS_WITHOUT_PAUSE = 0.2  # of all that is asked
 SETTLED_S = 120.0  # memory is compared from here on
-REPLY_S = 60.0
+SET = [
+    ("query", "exercise=back-squat-high&client=1&load-kind=free-mass&kg=80"),
+    ("reps", "5"),
+    ("reserve", "2"),
+    ("side", "both"),
+    ("formula", "epley"),
+]
 LOADS = ("", "&kg=90", "&kg=110", "&kg=130")
 
 
@@ -49,9 +54,9 @@ class Phone(threading.Thread):
 
     def __init__(self, port: int, seed: int, until: float, seen: Seen, *, pauses: bool) -> None:
         super().__init__(daemon=True)
-        self._port, self._until, self._seen, self._pauses = port, until, seen, pauses
+        self._until, self._seen, self._pauses = until, seen, pauses
         self._random = random.Random(seed)
-        self._cookies: dict[str, str] = {}
+        self._browser = Browser(port)
 
     def run(self) -> None:
         """Speak to the server until the time is over."""
@@ -66,49 +71,28 @@ class Phone(threading.Thread):
         pause = self._random.uniform(0, MARK_EVERY_S) if self._pauses else 0.0
         time.sleep(pause)
         place = 1 + self._random.randrange(3)
-        page = self._ask("GET", f"/room/{place}")[1]
+        page = self._browser.get(f"/room/{place}").text
         items = re.findall(r'action="(/room/item/\d+/state)"', page)
-        self._token = re.search(r'name="csrf_token" value="([^"]+)"', page).group(1)  # type: ignore[union-attr]
         swaps = self._random.uniform(0, SWAP_EVERY_S)
         while time.monotonic() < self._until:
             due = time.monotonic() - start >= swaps
             if due if self._pauses else self._random.random() < SWAPS_WITHOUT_PAUSE:
                 swaps += SWAP_EVERY_S
-                self._timed("swap", "GET", f"/swap?place={place}{self._random.choice(LOADS)}")
+                path = f"/swap?place={place}{self._random.choice(LOADS)}"
+                self._timed("swap", lambda path=path: self._browser.get(path))
             elif self._random.random() < 0.3:
-                self._timed("set", "POST", "/arc/set", self._set())
+                self._timed("set", lambda: self._browser.post("/arc/set", SET))
             else:
-                form = {"state": self._random.choice(("taken", "free"))}
-                self._timed("mark", "POST", self._random.choice(items), form)
+                form = [("state", self._random.choice(("taken", "free")))]
+                path = self._random.choice(items)
+                self._timed("mark", lambda path=path, form=form: self._browser.post(path, form))
             if self._pauses:
                 time.sleep(self._random.uniform(0.5, 1.5) * MARK_EVERY_S)
 
-    def _set(self) -> dict[str, str]:
-        query = "exercise=back-squat-high&client=1&load-kind=free-mass&kg=80"
-        return {"query": query, "reps": "5", "reserve": "2", "side": "both", "formula": "epley"}
-
-    def _timed(self, kind: str, method: str, path: str, form: dict[str, str] | None = None) -> None:
+    def _timed(self, kind: str, ask: Callable[[], Answer]) -> None:
         start = time.monotonic()
-        status, _ = self._ask(method, path, form)
+        status = ask().status
         self._seen.add(kind, time.monotonic() - start, status)
-
-    def _ask(self, method: str, path: str, form: dict[str, str] | None = None) -> tuple[int, str]:
-        connection = http.client.HTTPConnection("127.0.0.1", self._port, timeout=REPLY_S)
-        headers = {"Cookie": "; ".join(f"{k}={v}" for k, v in self._cookies.items())}
-        body = None
-        if form is not None:
-            body = urlencode(form | {"csrf_token": self._token})
-            headers["Content-Type"] = "application/x-www-form-urlencoded"
-        try:
-            connection.request(method, path, body, headers)
-            answer = connection.getresponse()
-            text = answer.read().decode()
-        finally:
-            connection.close()
-        for cookie in answer.headers.get_all("Set-Cookie") or ():
-            name, _, value = cookie.partition(";")[0].partition("=")
-            self._cookies[name] = value
-        return answer.status, text
 
 
 def resident_mb(pid: int) -> float:
@@ -135,33 +119,17 @@ def run(seconds: float, *, pauses: bool, phones: int = PHONES) -> tuple[Seen, li
     """Return what the phones saw, and the server's memory (MB) every tenth of the time after it
     has settled.
     """
-    with tempfile.TemporaryDirectory() as folder:
-        command = ["-m", "widearc.cli", "serve", "--demo", "--port", "0", "--data", folder]
-        with subprocess.Popen(
-            [sys.executable, *command],
-            stdout=subprocess.PIPE,
-            stderr=subprocess.DEVNULL,
-            text=True,
-            env=os.environ | {"PYTHONDONTWRITEBYTECODE": ""},
-        ) as server:
-            assert server.stdout is not None
-            line = server.stdout.readline()
-            port = int(re.search(r":(\d+)/", line).group(1))  # type: ignore[union-attr]
-            try:
-                _warm(port)
-                return _watch(server.pid, port, seconds, phones, pauses=pauses)
-            finally:
-                server.kill()
+    with tempfile.TemporaryDirectory() as folder, served(folder) as server:
+        _warm(server.port)
+        return _watch(server.process.pid, server.port, seconds, phones, pauses=pauses)
 
 
 def _warm(port: int) -> None:
     """Ask once for a stand-in in each room: a day in use is tried, not its first minute."""
+    browser = Browser(port)
     for place in (1, 2, 3):
         for kg in LOADS:
-            connection = http.client.HTTPConnection("127.0.0.1", port, timeout=REPLY_S)
-            connection.request("GET", f"/swap?place={place}{kg}")
-            connection.getresponse().read()
-            connection.close()
+            browser.get(f"/swap?place={place}{kg}")
 
 
 def _watch(

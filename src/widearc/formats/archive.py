@@ -5,7 +5,9 @@ from __future__ import annotations
 import csv
 import io
 import json
+import struct
 import zipfile
+import zlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -17,6 +19,20 @@ NAME = "wide-arc.json"
 FORMAT, VERSION = "wide-arc/archive", 1
 LARGEST = 200_000_000  # bytes unpacked: a small file may not fill the memory
 MOMENT = (1980, 1, 1, 0, 0, 0)  # the same content makes the same file
+
+UNREADABLE = (
+    zipfile.BadZipFile,
+    zlib.error,
+    struct.error,
+    KeyError,
+    NotImplementedError,
+    RuntimeError,
+    EOFError,
+    OSError,
+    ValueError,
+    OverflowError,
+)
+"""What a damaged ZIP can raise."""
 
 Rows = Mapping[str, tuple[Sequence[str], Sequence[Sequence[Any]]]]
 """Tables by name: columns and rows."""
@@ -69,8 +85,7 @@ def read_archive(content: bytes) -> Archive:
             if entry.file_size > LARGEST:
                 raise InputError(NAME, f"{entry.file_size} bytes", f"at most {LARGEST} bytes")
             text = zipped.read(entry).decode("utf-8")
-    except (zipfile.BadZipFile, KeyError, UnicodeDecodeError, NotImplementedError, RuntimeError,
-            EOFError, OSError, ValueError) as error:  # fmt: skip
+    except UNREADABLE as error:
         if isinstance(error, InputError):
             raise
         raise InputError("file", "this file", f"a ZIP with {NAME}, as it was sent out") from None
