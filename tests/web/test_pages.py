@@ -107,7 +107,7 @@ def test_a_wrong_part_of_the_job_is_marked_and_kept_as_typed(client, query, says
         assert f'value="{value}"' in response.get_data(as_text=True)
 
 
-def test_every_error_class_has_a_page(app):
+def test_every_error_class_has_a_page(app, monkeypatch):
     samples = {
         "InputError": errors.InputError("kg", -1, "0 or more"),
         "RangeError": errors.RangeError("kg", -1, 0, 500, " kg"),
@@ -128,7 +128,8 @@ def test_every_error_class_has_a_page(app):
     for error in [*samples.values(), ZeroDivisionError("boom")]:
         app = create_app(app.config["DATABASE"])
         app.add_url_rule("/raise", view_func=lambda error=error: (_ for _ in ()).throw(error))
-        app.logger.disabled = True
+        # the logger is the same for all applications
+        monkeypatch.setattr(app.logger, "disabled", True)
         response = app.test_client().get("/raise")
         if isinstance(error, store_errors.RepeatedError):
             assert response.status_code == 302 and response.headers["Location"] == "/"
