@@ -12,7 +12,7 @@ import pytest
 from jinja2 import UndefinedError
 
 from widearc import store
-from widearc.usecases import answer_request, mark
+from widearc.usecases import ItemFacts, add_item, answer_request, mark
 
 NOW = "2026-11-24T10:00:00+00:00"
 
@@ -311,3 +311,19 @@ def test_each_joint_is_read_at_its_own_bend_and_a_held_one_not_at_all(client):
     knee, hip = script(page(client, "?pick=front-squat"))["joints"]
     assert hip["bend"] == hip["angle"] and hip["bend"] != knee["bend"]
     assert "–" not in hip["read"]["actual"]
+
+
+def test_what_a_large_stock_leaves_untried_is_said(client, con):
+    for number in range(20):
+        facts = ItemFacts(
+            kind="band", name=f"spare {number}", quantities={}, sources={}, shape="loop"
+        )
+        band = add_item(con, 1, 1, facts, now=NOW)
+        rows = [
+            store.Reading(length_m=0.6 + 0.2 * i, force_n=i * (20.0 + 9 * number)) for i in range(5)
+        ]
+        with store.transaction(con):
+            store.replace_readings(con, 1, band, rows)
+    text = page(client, "?place=1")
+    assert re.search(r'id="untried">Of 2\d bands, 12 were tried: free ones that differ most', text)
+    assert "untried" not in page(client, "?place=2")

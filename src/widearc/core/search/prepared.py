@@ -25,8 +25,8 @@ KEPT_TARGETS = 4  # a load that was changed back is answered at once
 CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache
 MANY = 3  # totals a reference
 MOST_EXACT = 50
-KEPT_CANDIDATES = 6  # a batch: enough for a room that changes back and forth
-KEPT_EXACT = 8  # curves a batch: a room that changes back finds them
+KEPT_CANDIDATES = 3  # a batch: enough for a room that changes back and forth
+KEPT_EXACT = 4  # curves a batch: a room that changes back finds them
 
 T = TypeVar("T")
 
