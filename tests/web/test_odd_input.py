@@ -183,3 +183,18 @@ def test_the_day_is_the_trainer_s(database, con):
         if odd.isprintable():
             client.set_cookie("wide-arc-zone", odd)
         assert client.get("/method/").status_code == 200
+
+
+@pytest.mark.parametrize("mass", [25, 300])
+@pytest.mark.parametrize("stature", [100, 240])
+def test_a_body_that_may_be_kept_is_answered_on_every_screen(client, con, mass, stature):
+    """The smallest and the largest body of a sheet: Swap and Arc take what it took."""
+    form = {"name": "Cook", "mass_kg": f"{mass}", "stature_m": f"{stature}"}
+    assert client.post("/clients/2", data=form).status_code == 302
+    for exercise in looked(("leg-press-45", "hip-thrust", "romanian-deadlift", "wide-squat"), 4):
+        for place in (1, 2, 3):
+            path = f"/swap?client=2&place={place}&exercise={exercise}&kg=40"
+            answer = client.get(path)
+            assert answer.status_code == 200, path
+        assert client.get(f"/arc/?client=2&exercise={exercise}").status_code == 200
+    assert 'class="wa-row' in client.get("/swap?client=2&place=3&kg=40").text

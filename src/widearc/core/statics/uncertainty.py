@@ -6,14 +6,15 @@ independent. The way a set-up is hit (a step's length, a lean) is not counted.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from types import MappingProxyType
 
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.errors import PostureError
+from widearc.core.body import Body
+from widearc.core.errors import PostureError, RangeError
 from widearc.core.movement import Setup
 from widearc.core.statics.demand import Curve, curve
 
@@ -45,11 +46,28 @@ def body_variants(setup: Setup, doubt: BodyUncertainty) -> Mapping[str, Setup]:
     thigh ("thigh").
     """
     body = setup.body
-    longer = MappingProxyType({**body.segments, "thigh_m": body.thigh_m * (1.0 + doubt.thigh)})
+
+    def thigh(share: float) -> Body:
+        return replace(
+            body,
+            segments=MappingProxyType({**body.segments, "thigh_m": body.thigh_m * (1.0 + share)}),
+        )
+
+    def mass(share: float) -> Body:
+        return replace(body, mass_kg=body.mass_kg * (1.0 + share))
+
     return {
-        "mass": replace(setup, body=replace(body, mass_kg=body.mass_kg * (1.0 + doubt.mass))),
-        "thigh": replace(setup, body=replace(body, segments=longer)),
+        "mass": replace(setup, body=_either_way(mass, doubt.mass)),
+        "thigh": replace(setup, body=_either_way(thigh, doubt.thigh)),
     }
+
+
+def _either_way(changed: Callable[[float], Body], share: float) -> Body:
+    """Return a body changed by a share, by as much the other way where it ends the known range."""
+    try:
+        return changed(share)
+    except RangeError:
+        return changed(-share)
 
 
 def load_variants(setup: Setup, shares: tuple[float, ...]) -> Mapping[str, Setup]:

@@ -13,6 +13,7 @@ from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import MACHINES, STOCKS, Machine, SledPress
 from widearc.core.movement import Setup
+from widearc.core.setups.geometry import narrower_stance_m
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.room.kit import press_of
 from widearc.usecases.room.room import RoomView
@@ -124,6 +125,9 @@ def wanted_setup(
             options["knee_from_deg"] = ask.depth_deg
         else:
             options["lean_from_deg"] = ask.depth_deg - UPRIGHT_DEG
+    feet = narrower_stance_m(item, client.body)
+    if feet is not None:
+        options["stance_m"] = feet
     loads: tuple[Load, ...] = ()
     if _on_machine(item, "hack") and (rails := _rails(item, machines)) is not None:
         options["rail_deg"] = rails

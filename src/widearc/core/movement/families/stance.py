@@ -116,6 +116,14 @@ def turned(cos_turn: Array) -> Array:
     return vec(cos_turn, np.ones_like(cos_turn))
 
 
+MOST_TURN = 0.98  # sine of the leg plane's turn
+
+
+def widest_stance_m(body: Body) -> float:
+    """Return how far apart the feet can stand, m: the leg plane turned almost square."""
+    return float(body.outer_hip_breadth_m + 2 * MOST_TURN * body.thigh_m)
+
+
 def leg_plane_cosine(body: Body, stance: Array | float) -> Array:
     """Return cos ψ (set-ups, 1) of the leg plane's turn: 1 up to feet at the outer hip breadth.
 
@@ -123,8 +131,8 @@ def leg_plane_cosine(body: Body, stance: Array | float) -> Array:
     """
     out = np.maximum(0.0, np.atleast_2d(stance) - body.outer_hip_breadth_m) / 2.0
     sine = out / body.thigh_m
-    if np.any(sine > 0.98):
-        widest = body.outer_hip_breadth_m + 2 * 0.98 * body.thigh_m
+    widest = widest_stance_m(body)
+    if np.any(np.atleast_2d(stance) > widest):
         raise InputError(
             "/options/stance_m", float(np.max(stance)), f"up to {widest:.2f} m for this body"
         )

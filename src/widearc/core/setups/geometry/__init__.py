@@ -13,9 +13,9 @@ from widearc.core.body import Body
 from widearc.core.exercises import Exercise
 from widearc.core.kit import Kit, Machine, SledPress
 from widearc.core.setups.geometry.asked import Asked, Geometry, Range, Rule
-from widearc.core.setups.geometry.extras import with_extras
+from widearc.core.setups.geometry.extras import narrower_stance_m, with_extras, within_reach
 
-__all__ = ["Geometry", "Range", "geometries"]
+__all__ = ["Geometry", "Range", "geometries", "narrower_stance_m"]
 
 
 @cache
@@ -38,7 +38,8 @@ def geometries(
     extra: "" for the plain ones, an extra's words for those with it, None for those with any.
     """
     asked = Asked(exercise=exercise, kit=kit, body=body, wanted=wanted, machine=machine)
-    for plain in next(rule for rule in _rules() if rule.applies(asked)).make(asked):
+    for made in next(rule for rule in _rules() if rule.applies(asked)).make(asked):
+        plain = within_reach(asked, made)
         if extra == "":
             yield plain
         else:

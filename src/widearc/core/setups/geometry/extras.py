@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
+from widearc.core.body import Body
 from widearc.core.equipment import shim_bend_deg
+from widearc.core.exercises import Exercise
+from widearc.core.movement.families.stance import widest_stance_m
 from widearc.core.setups.geometry.asked import Asked, Geometry
 
 WIDER_M = (0.2, 0.35)  # than usual: the leg plane turns only past the hips' own breadth
@@ -42,14 +45,36 @@ def _heel(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
         yield plain.more({"pressure": "heel"}, words, extra=words, things=())
 
 
+EASY_SHARE = 0.9  # of the widest stance, for who cannot stand as wide as is usual
+
+
+def within_reach(asked: Asked, plain: Geometry) -> Geometry:
+    """Return a geometry with the feet no wider apart than the client's legs are long."""
+    feet = narrower_stance_m(asked.exercise, asked.body)
+    if feet is None:
+        return plain
+    return plain.more({"stance_m": feet}, f"feet {100 * feet:.0f} cm apart")
+
+
+def narrower_stance_m(exercise: Exercise, body: Body) -> float | None:
+    """Return how far apart the feet stand of who cannot stand as wide as an exercise usually is, m;
+    None for who can.
+    """
+    spec = exercise.options.get("stance_m")
+    if spec is None or float(spec.default) <= widest_stance_m(body):
+        return None
+    return round(EASY_SHARE * widest_stance_m(body), 2)
+
+
 def _wider(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
     stands = asked.exercise.family in ("stance", "supported stance")
     if "stance_m" not in asked.specs or not stands:
         return
     spec = asked.specs["stance_m"]
+    widest = min(spec.high, widest_stance_m(asked.body))
     for wider in WIDER_M:
         feet = float(spec.default) + wider
-        if spec.low <= feet <= spec.high:
+        if spec.low <= feet <= widest:
             words = f"feet {100 * feet:.0f} cm apart"
             yield plain.more({"stance_m": round(feet, 3)}, words, extra=words, things=())
 
