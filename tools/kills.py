@@ -16,6 +16,7 @@ from pathlib import Path
 from tools.served import Browser, served
 
 KILLS, WRITERS = 100, 4
+FIRST_S = 10.0  # for the first write of a start; then it is killed at any moment
 
 
 @dataclass(slots=True)
@@ -34,16 +35,17 @@ def kill(times: int, seed: int = 1) -> Lost:
     with tempfile.TemporaryDirectory() as folder:
         for number in range(times):
             with served(folder) as server:
-                stop = threading.Event()
+                stop, begun = threading.Event(), threading.Event()
                 writers = [
                     threading.Thread(
-                        target=_write, args=(server.port, f"{number}-{writer}", stop, seen)
+                        target=_write, args=(server.port, f"{number}-{writer}", stop, begun, seen)
                     )
                     for writer in range(WRITERS)
                 ]
                 for writer in writers:
                     writer.start()
-                time.sleep(chance.uniform(0.05, 0.6))
+                begun.wait(FIRST_S)
+                time.sleep(chance.uniform(0.0, 0.4))
                 server.process.kill()
                 server.process.wait()
                 stop.set()
@@ -54,7 +56,7 @@ def kill(times: int, seed: int = 1) -> Lost:
     return seen
 
 
-def _write(port: int, name: str, stop: threading.Event, seen: Lost) -> None:
+def _write(port: int, name: str, stop: threading.Event, begun: threading.Event, seen: Lost) -> None:
     """Add clients one after the other until the server is gone; remember who was acknowledged."""
     browser, number = Browser(port), 0
     while not stop.is_set():
@@ -66,6 +68,7 @@ def _write(port: int, name: str, stop: threading.Event, seen: Lost) -> None:
             return
         if answer.status == 302:
             seen.acknowledged.add(who)
+            begun.set()
 
 
 def _look(database: Path, seen: Lost) -> None:
