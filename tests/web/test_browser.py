@@ -279,19 +279,22 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size):
     )
     page.on("pageerror", lambda e: troubles.append(str(e)))
     # between a phone and a desk the layout is one or the other's: a third is enough there
-    for address in looked(PAGES[::3] if size is HALF else PAGES, 10):
+    for number, address in enumerate(looked(PAGES[::3] if size is HALF else PAGES, 10)):
         page.emulate_media(color_scheme="light")
         page.goto(served + address)
         page.evaluate(OPEN_ALL)
-        page.evaluate(AXE)
-        found = page.evaluate(ALL_OF_AXE)["violations"]
-        assert [(v["id"], [n["html"][:120] for n in v["nodes"]][:3]) for v in found] == [], address
+        if size is DESK or number % 2 == 0:
+            page.evaluate(AXE)
+            found = page.evaluate(ALL_OF_AXE)["violations"]
+            said = [(v["id"], [n["html"][:120] for n in v["nodes"]][:3]) for v in found]
+            assert said == [], address
         wide = page.evaluate(
             "document.documentElement.scrollWidth - document.documentElement.clientWidth"
         )
         assert wide <= 0, f"{address} is {wide} px too wide"
         assert page.evaluate(CUT_WORDS) == [], address
-        if size is DESK:  # colours are the same at every width
+        # colours are the same at every width, and tokens the same on every page
+        if size is DESK and number % 2:
             page.emulate_media(color_scheme="dark")
             found = page.evaluate("axe.run({runOnly: ['color-contrast']})")["violations"]
             assert [[n["html"][:120] for n in v["nodes"]][:3] for v in found] == [], (

