@@ -104,7 +104,7 @@ def test_searches_take_turns_and_too_many_are_asked_to_come_again():
     ]
     for thread in waiting:
         thread.start()
-    while gate._places._value > 0:
+    while len(gate._waiting) < 2:
         time.sleep(0.001)
     assert not gate.enter() and entered == []
     gate.leave()
@@ -116,7 +116,29 @@ def test_searches_take_turns_and_too_many_are_asked_to_come_again():
         thread.join(2.0)
     assert entered == [True, True]
     gate.leave()
-    assert gate._places._value == 3
+    assert gate._free == 1 and not gate._waiting
+
+
+def test_who_came_first_computes_first():
+    gate = Gate(at_once=1, most_waiting=9)
+    assert gate.enter()
+    order: list[int] = []
+
+    def wait(number: int) -> None:
+        assert gate.enter()
+        order.append(number)
+        gate.leave()
+
+    threads = []
+    for number in range(6):
+        threads.append(threading.Thread(target=wait, args=(number,), daemon=True))
+        threads[-1].start()
+        while len(gate._waiting) < number + 1:
+            time.sleep(0.001)
+    gate.leave()
+    for thread in threads:
+        thread.join(5.0)
+    assert order == list(range(6))
 
 
 def test_who_finds_too_many_before_him_is_told_and_asks_again(app, client, monkeypatch):

@@ -7,6 +7,7 @@ wait for all of them.
 from __future__ import annotations
 
 import threading
+from collections import deque
 from collections.abc import Callable
 from functools import wraps
 from typing import ParamSpec
@@ -25,25 +26,40 @@ AGAIN_S = 2  # when a phone asks again by itself
 
 
 class Gate:
-    """Lets some compute at once and some wait; the rest is asked to come again."""
+    """Lets some compute at once and some wait, first come first served; the rest is asked to come
+    again.
+    """
 
     def __init__(self, at_once: int = AT_ONCE, most_waiting: int = MOST_WAITING) -> None:
-        self._turns = threading.BoundedSemaphore(at_once)
-        self._places = threading.BoundedSemaphore(at_once + most_waiting)
+        self._lock = threading.Lock()
+        self._free, self._most = at_once, most_waiting
+        self._waiting: deque[threading.Event] = deque()
 
     def enter(self, longest_wait_s: float = LONGEST_WAIT_S) -> bool:
         """Wait for a turn; return whether there is one."""
-        if not self._places.acquire(blocking=False):
-            return False
-        if self._turns.acquire(timeout=longest_wait_s):
+        with self._lock:
+            if self._free > 0:
+                self._free -= 1
+                return True
+            if len(self._waiting) >= self._most:
+                return False
+            mine = threading.Event()
+            self._waiting.append(mine)
+        if mine.wait(longest_wait_s):
             return True
-        self._places.release()
-        return False
+        with self._lock:
+            if mine.is_set():  # handed over at the last moment
+                return True
+            self._waiting.remove(mine)
+            return False
 
     def leave(self) -> None:
-        """Let the next one compute."""
-        self._turns.release()
-        self._places.release()
+        """Hand the turn to who has waited longest: a newcomer cannot take it."""
+        with self._lock:
+            if self._waiting:
+                self._waiting.popleft().set()
+            else:
+                self._free += 1
 
 
 def in_turn(view: Callable[P, ResponseReturnValue]) -> Callable[P, ResponseReturnValue]:
