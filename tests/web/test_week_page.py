@@ -92,9 +92,20 @@ def test_an_intent_is_planned_by_its_words(client):
     assert "knee extension 90° to 20°" in client.get(there).get_data(as_text=True)
 
 
+def computed(client, query: dict[str, str]) -> str:
+    """Return the page of what to buy when all of it is computed, which a slow machine does in
+    parts.
+    """
+    for _ in range(40):
+        text = page(client, query | {"buy": "1"})
+        if "data-again" not in text:
+            return text
+    raise AssertionError("never complete")
+
+
 def test_what_to_buy_is_computed_when_asked_for(client):
     assert 'id="buys"' not in page(client, ASK)
-    text = page(client, ASK | {"buy": "1"})
+    text = computed(client, ASK)
     assert (
         re.search(r"a pair of 24 kg dumbbells</td><td class=\"wa-num\">\+\d+", text)
         and "No gain: " in text
@@ -103,7 +114,7 @@ def test_what_to_buy_is_computed_when_asked_for(client):
         "/week", query_string=ASK | {"buy": "1"}, headers={"X-Part": "answer"}
     ).get_data(as_text=True)
     assert "<html" not in part and 'id="buys"' in part
-    none = page(client, {"place": "1", "client": "1", "kg": "120", "buy": "1"})
+    none = computed(client, {"place": "1", "client": "1", "kg": "120"})
     assert "Over this week’s plan" in none and re.search(r"\+(\d+|&lt;1)</td>", none)
 
 
