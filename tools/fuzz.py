@@ -71,14 +71,15 @@ class Seen:
 class Fuzz:
     """One run against one server."""
 
-    def __init__(self, server: Served, seed: int, document: str) -> None:
+    def __init__(self, server: Served, folder: Path, seed: int, document: str) -> None:
         self._random = random.Random(seed)
         self._browser = Browser(server.port)
         self._document = document
+        self._folder = folder
         self._rules = [
             (rule.rule, sorted((rule.methods or set()) & {"GET", "POST"}))
             for rule in create_app(Path(tempfile.gettempdir()) / "no.db").url_map.iter_rules()
-            if rule.endpoint not in ("static", "gauge.stream", "gauge.connect")
+            if rule.endpoint not in ("static", "gauge.stream")
         ]
         self._forms: list[tuple[str, str, list[tuple[str, str]]]] = []
         self._links: list[str] = []
@@ -199,15 +200,47 @@ class Fuzz:
             self._told(f"FILE {path}", lambda: self._browser.upload(path, form, name, upload))
 
     def _command(self) -> None:
-        words = list(self._random.choice(COMMANDS))
-        text = (
-            self._document if words[0] in ("curve", "swap") else "length_m,force_n\n0.6,40\n0.9,80"
-        )
+        """Run a command on a document with a change in it, or with an odd word."""
+        if self._random.random() < 0.7:
+            words = list(self._random.choice(COMMANDS))
+            readings = "length_m,force_n\n0.6,40\n0.9,80"
+            text = self._document if words[0] in ("curve", "swap") else readings
+            if self._random.random() < 0.3:
+                option = self._random.choice(("--rest-m", "--kg", "--ratio"))
+                words.append(f"{option}={self._odd()[:20]}")
+        else:
+            words, text = self._words(), self._files["/exchange/1.json"].decode()
         at = self._random.randrange(len(text))
+        self._ran(words, text[:at] + self._odd() + text[at + self._random.randrange(6) :])
+
+    def _words(self) -> list[str]:
+        """Return a command with an odd name or number in it, none of which would go on running."""
         odd = self._odd()
-        text = text[:at] + odd + text[at + self._random.randrange(6) :]
-        if self._random.random() < 0.3:
-            words += [self._random.choice(("--rest-m", "--kg", "--ratio")) + "=" + odd[:20]]
+        data = ["--demo", "--data", str(self._folder)]
+        # a file of that name within the folder of the run, never elsewhere
+        file = str(self._folder / odd.replace("/", "_")[:200])
+        broken = self._folder / "broken.db"
+        content = bytearray((self._folder / "demo.db").read_bytes())
+        content[self._random.randrange(len(content))] ^= 0xFF
+        broken.write_bytes(bytes(content[: -self._random.randrange(1, 5000)]))
+        place = self._random.choice((odd, "Deck container", "Cabin 14"))
+        return self._random.choice(
+            (
+                ["backup", file, *data],
+                ["restore", file, *data],
+                ["restore", str(broken), *data],
+                ["kit", "export", "-", f"--place={place}", *data],
+                ["kit", "import", "-", f"--place={place}", "--preview", *data],
+                ["kit", "import", "-", f"--place={place}", *data],
+                ["gauge", f"--script=no {odd}"],
+                ["serve", "--host=192.0.2.1", f"--port={odd}"],
+                ["serve", "--host=192.0.2.1", f"--allow-host={odd}"],
+                ["exercises", odd],
+                [odd],
+            )
+        )
+
+    def _ran(self, words: list[str], text: str) -> None:
         out, err = io.StringIO(), io.StringIO()
         raw = io.BytesIO(text.encode("utf-8", "surrogatepass"))
         stdin, sys.stdin = sys.stdin, io.TextIOWrapper(raw)
@@ -217,15 +250,12 @@ class Fuzz:
         except SystemExit as error:
             code = int(error.code or 0)
         except Exception as error:
-            self.seen.broke.append(f"{words} {text!r}: {type(error).__name__}")
+            self.seen.broke.append(f"{words} {text[:200]!r}: {error!r}"[:400])
             return
         finally:
             sys.stdin = stdin
-        if (
-            code not in (0, 2)
-            or "Traceback" in err.getvalue()
-            or re.search(r"\bNaN\b", out.getvalue())
-        ):
+        told = "Traceback" not in err.getvalue() and not re.search(r"\bNaN\b", out.getvalue())
+        if code not in (0, 2) or not told:
             self.seen.broke.append(f"{words} {text[:200]!r}: exit {code} {err.getvalue()[-200:]}")
 
     def _told(self, words: str, ask: Callable[[], Answer]) -> None:
@@ -268,7 +298,7 @@ def fuzz(cases: int, seed: int = 1) -> Seen:
     )  # fmt: skip
     with tempfile.TemporaryDirectory() as folder:
         with served(folder) as server:
-            seen = Fuzz(server, seed, document).run(cases)
+            seen = Fuzz(server, Path(folder), seed, document).run(cases)
             if server.process.poll() is not None:
                 seen.broke.append("the server has ended")
             seen.broke += [f"log: {line.strip()[:300]}" for line in server.log if "error" in line]

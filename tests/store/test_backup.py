@@ -73,6 +73,13 @@ def test_a_backup_is_one_file_that_was_read_back_whole(data, tmp_path):
         back_up(data, made.path)
 
 
+@pytest.mark.parametrize("name", ["Żółta.db", "離.db", "\u202e.db", "a b.db"])
+def test_a_backup_may_have_a_name_of_any_script(data, tmp_path, name):
+    made = back_up(data, tmp_path / name)
+    assert verified(made.path).sha256 == made.sha256
+    assert not list(tmp_path.glob("*.part"))
+
+
 def test_a_backup_is_of_one_moment_while_others_write(data, tmp_path):
     stop, failed = threading.Event(), []
 

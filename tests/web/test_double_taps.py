@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import io
 import re
 import sqlite3
 import threading
+from collections.abc import Callable
 
 import pytest
+from werkzeug.datastructures import FileStorage
 
 from tests.looked import looked
+from tests.web.test_limits import as_multipart
 from widearc import store
 from widearc.core.body import Body
 from widearc.store.errors import ConflictError, MissingError, RepeatedError, refusal
@@ -30,6 +34,15 @@ def count(con, table: str) -> int:
     return int(con.execute(f"SELECT count(*) FROM {table}").fetchone()[0])
 
 
+def together(tap: Callable[[], None], times: int) -> None:
+    """Do the same so many times at once."""
+    taps = [threading.Thread(target=tap) for _ in range(times)]
+    for thread in taps:
+        thread.start()
+    for thread in taps:
+        thread.join()
+
+
 def at_once(app, path: str, form: dict[str, str], times: int = 3) -> list[tuple[int, str]]:
     answers: list[tuple[int, str]] = []
 
@@ -37,11 +50,7 @@ def at_once(app, path: str, form: dict[str, str], times: int = 3) -> list[tuple[
         answer = app.test_client().post(path, data=form)
         answers.append((answer.status_code, answer.headers.get("Location", "")))
 
-    taps = [threading.Thread(target=tap) for _ in range(times)]
-    for thread in taps:
-        thread.start()
-    for thread in taps:
-        thread.join()
+    together(tap, times)
     return answers
 
 
@@ -130,11 +139,7 @@ def test_of_three_that_undo_at_once_one_does(database):
         finally:
             own.close()
 
-    taps = [threading.Thread(target=undo) for _ in range(3)]
-    for thread in taps:
-        thread.start()
-    for thread in taps:
-        thread.join()
+    together(undo, 3)
     assert sorted(told) == ["done", *["nothing to undo: that change is taken back already"] * 2]
     names = {c.name for c in store.clients(con, trainer)}
     assert "Cadet" in names and "Purser" not in names
@@ -154,11 +159,7 @@ def test_a_name_that_two_take_at_once_is_refused_to_one_at_its_field(database):
         finally:
             own.close()
 
-    taps = [threading.Thread(target=add) for _ in range(4)]
-    for thread in taps:
-        thread.start()
-    for thread in taps:
-        thread.join()
+    together(add, 4)
     refused = [t for t in told if isinstance(t, dict)]
     assert len(refused) == 3 and all("already" in t["name"] for t in refused)
 
@@ -201,3 +202,27 @@ def test_each_failure_of_the_driver_is_told_by_its_cause():
         ("no such table: x", "no such table"),
     ):
         assert words in str(refusal(sqlite3.OperationalError(text)))
+
+
+def test_a_file_that_is_sent_twice_is_taken_once_and_another_file_is_another_form(client, con):
+    kit = client.get("/exchange/1.json").data
+    for number, content in enumerate((kit, kit, kit + b" ")):
+        upload = FileStorage(io.BytesIO(content), "kit.json")
+        form = {"place": "2", "action": "import", "once": "the-same-upload", "file": upload}
+        answer = client.post("/exchange/", **as_multipart(form))
+        assert answer.status_code == 302, number
+        if number == 1:
+            assert count(con, "once") == 1
+    assert count(con, "once") == 2
+    assert count(con, "change") == 1
+
+
+def test_a_set_up_that_is_too_long_is_refused_and_never_cut(client, con):
+    long = SET | {"query": SET["query"] + "&x=" + "9" * 4000}
+    assert client.post("/arc/set", data=long).status_code == 400
+    assert client.post("/arc/pin", data=long | {"action": "pin"}).status_code == 400
+    assert count(con, "strength_set") == 0
+    for number in range(5):
+        pin = {"action": "pin", "query": f"exercise=back-squat-high&n={number}" + "a" * 600}
+        answer = client.post("/arc/pin", data=pin)
+    assert answer.status_code == 400 and "fewer pins" in answer.text

@@ -49,7 +49,8 @@ def back_up(database: Path, target: Path) -> Backup:
             copy.execute("PRAGMA journal_mode = DELETE")
         found = _read_whole(part)
         _flush(part)
-        _hash_file(target).write_text(f"{found.sha256}  {target.name}\n", encoding="ascii")
+        beside = f"{found.sha256}  {target.name}\n"
+        _hash_file(target).write_bytes(beside.encode("utf-8", "surrogateescape"))
         part.rename(target)
     except (OSError, sqlite3.Error) as error:
         part.unlink(missing_ok=True)
@@ -92,7 +93,7 @@ def verified(path: Path) -> Backup:
     found = _read_whole(path)
     beside = _hash_file(path)
     if beside.exists():
-        kept = beside.read_text(encoding="ascii", errors="replace").split(" ")[0].strip()
+        kept = beside.read_text(encoding="utf-8", errors="replace").split(" ")[0].strip()
         if kept != found.sha256:
             raise StoreError(f"{path}: is not as it was made (its SHA-256 is another)")
     return found

@@ -9,6 +9,7 @@ import threading
 from flask import Flask, Response, g, redirect, request, url_for
 from flask_wtf.csrf import generate_csrf
 from markupsafe import Markup
+from werkzeug.datastructures import FileStorage
 
 from widearc import store
 from widearc.store.errors import RepeatedError
@@ -37,8 +38,15 @@ def _key() -> str | None:
         return None
     # the page that is gone back to and changed is another form
     filled = sorted((k, v) for k, v in request.form.items(multi=True) if k != "csrf_token")
-    text = repr((request.path, filled))
+    text = repr((request.path, filled, [*map(_content, request.files.values())]))
     return hashlib.sha256(text.encode("utf-8", "surrogatepass")).hexdigest()
+
+
+def _content(upload: FileStorage) -> str:
+    """Return what a file that was sent is told apart by; it can still be read."""
+    digest = hashlib.sha256(upload.read()).hexdigest()
+    upload.stream.seek(0)
+    return digest
 
 
 def init_app(app: Flask) -> None:
@@ -47,7 +55,7 @@ def init_app(app: Flask) -> None:
 
     @app.before_request
     def begin() -> Response | None:
-        key = _key() if request.method == "POST" and not request.files else None
+        key = _key() if request.method == "POST" else None
         if key is None:
             return None
         wait = WAITS[int(key[:8], 16) % len(WAITS)]

@@ -41,6 +41,19 @@ def integer(source: Mapping[str, str], name: str, default: int, *, what: str) ->
     return int(value)
 
 
+LONGEST_ADDRESS = 4000
+
+
+def address_part(source: Mapping[str, str], name: str) -> str:
+    """Return a part of an address that a form carries. InputError for one that is too long: cut
+    off, it would be another set-up.
+    """
+    text = source.get(name, "")
+    if len(text) > LONGEST_ADDRESS:
+        raise InputError(name, f"{len(text)} characters", f"at most {LONGEST_ADDRESS}")
+    return text
+
+
 # one slash only: two would name another host; no white space, which browsers leave out
 OWN_ADDRESS = re.compile(r"/(?![/\\])[^\s\\\x00-\x1f\x7f]{0,4000}")
 

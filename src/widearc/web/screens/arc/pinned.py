@@ -11,20 +11,25 @@ from widearc.core.errors import InputError
 from widearc.web.download import csv_response
 from widearc.web.drawing import overlay
 from widearc.web.errors import sentence
-from widearc.web.forms.typed import back_or
+from widearc.web.forms.typed import address_part, back_or
 from widearc.web.screens.arc.blueprint import blueprint
 from widearc.web.screens.arc.pins import LETTERS, MOST_PINS, felt_words, pinned
 from widearc.web.screens.arc.query import asked
+
+MOST_PINNED = 2500  # characters: browsers keep no cookie over 4 kB
 
 
 @blueprint.post("/pin")
 def pin() -> ResponseReturnValue:
     """Pin an exercise as it is set up now, or take every pin away."""
-    query = request.form.get("query", "")[:4000]
+    query = address_part(request.form, "query")
     if request.form.get("action") == "clear":
         session["pins"] = []
     elif request.form.get("action") == "pin" and query not in pinned():
-        session["pins"] = [*pinned(), query][-MOST_PINS:]
+        pins = [*pinned(), query][-MOST_PINS:]
+        if sum(map(len, pins)) > MOST_PINNED:
+            raise InputError("pin", f"{len(query)} characters", "fewer pins, or shorter set-ups")
+        session["pins"] = pins
     back = request.form.get("back", "")
     return redirect(back_or(back if back.startswith("/arc/") else "", url_for("arc.show")))
 

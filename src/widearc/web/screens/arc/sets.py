@@ -11,7 +11,7 @@ from widearc import usecases
 from widearc.core.errors import InputError
 from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
-from widearc.web.forms.typed import Texts, integer
+from widearc.web.forms.typed import Texts, address_part, integer
 from widearc.web.screens.arc.blueprint import blueprint
 from widearc.web.screens.arc.query import asked
 
@@ -22,7 +22,7 @@ def log_set() -> ResponseReturnValue:
     field.
     """
     form = request.form
-    ask = asked(dict(parse_qsl(form.get("query", "")[:4000])), doubt=False)
+    ask = asked(dict(parse_qsl(address_part(form, "query"))), doubt=False)
     if ask.client is None or ask.found is None or ask.found.curve is None:
         raise InputError("set", ask.entry.id, "an exercise that is set up, and a client")
     typed = {name: form.get(name, "") for name in ("reps", "reserve", "side", "formula")}
@@ -64,7 +64,7 @@ def log_set() -> ResponseReturnValue:
 @blueprint.post("/felt")
 def felt() -> ResponseReturnValue:
     """Keep where the exercise as set up felt hardest."""
-    query = request.form.get("query", "")[:4000]
+    query = address_part(request.form, "query")
     ask = asked(dict(parse_qsl(query)), doubt=False)
     if (
         ask.client is None

@@ -60,7 +60,7 @@ def read(source: Mapping[str, str], body: Body) -> Read:
             intent=start_intent(), problems={}, typed=given, query=address(start_intent(), body)
         )
     problems: dict[str, str] = {}
-    typed = {name: value[:40] for name, value in source.items()}
+    typed = dict(source.items())
     intent = _read_intent(source, problems)
     if intent is not None:
         typed |= dict(parse_qsl(address(intent, body)))

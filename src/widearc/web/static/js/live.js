@@ -7,6 +7,11 @@ let latest = 0;
 const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 if (zone) document.cookie = "wide-arc-zone=" + zone + "; path=/; SameSite=Lax; max-age=31536000";
 
+function computing(words) {
+  const note = document.getElementById("computing");
+  if (note) note.textContent = words;
+}
+
 // Where the focus is, in words that are still true of the next answer.
 function placeOf(element, answer) {
   if (!element || !answer.contains(element) || element === answer) return null;
@@ -39,6 +44,8 @@ export async function show(url, remember, options) {
   const focused = placeOf(document.activeElement, answer);
   answer.classList.add("wa-busy");
   answer.setAttribute("aria-busy", "true");
+  // a search waits for its turn when many ask at once
+  const waits = window.setTimeout(() => computing("Computing…"), 500);
   try {
     const response = await fetch(url, Object.assign({}, PART, options));
     const text = await response.text();
@@ -65,7 +72,9 @@ export async function show(url, remember, options) {
     const note = document.getElementById("offline");
     if (note) note.hidden = false;
   } finally {
+    window.clearTimeout(waits);
     if (mine === latest) {
+      computing("");
       answer.classList.remove("wa-busy");
       answer.removeAttribute("aria-busy");
     }
