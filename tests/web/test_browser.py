@@ -529,3 +529,16 @@ def test_space_plays_the_rep_and_stops_it(watched, served):
     here = slider.get_attribute("aria-valuenow")
     page.wait_for_timeout(300)
     assert slider.get_attribute("aria-valuenow") == here, "any other key stops it"
+
+
+def test_a_long_computation_goes_on_by_itself_and_a_wait_is_said(watched, served):
+    page = watched
+    page.goto(f"{served}/week?buy=1&place=1")
+    expect(page.locator("#buys")).to_be_visible()
+    expect(page.locator("[data-again]")).to_have_count(0, timeout=60_000)
+    # an answer that is held up
+    page.route("**/swap?*", lambda route: (page.wait_for_timeout(900), route.continue_()))
+    page.goto(f"{served}/swap")
+    page.locator(".wa-rows a.wa-row").nth(1).click()
+    expect(page.locator("#computing")).to_have_text("Computing…")
+    expect(page.locator("#computing")).to_have_text("", timeout=20_000)

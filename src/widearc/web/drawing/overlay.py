@@ -186,13 +186,21 @@ def _row(pin: Pinned, first: Pinned) -> Row:
         words=pin.words,
         query=pin.query,
         peak=f"{JOINT_NAMES[main]} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
-        split=" : ".join(whole(100 * share) for share in mean_split(curve).values()),
+        split=_split(curve),
         work=whole(joint_work_j(curve)),
         against="" if pin is first else against(first.curve, curve),
         spine="" if pin is first else _spine(first.curve, curve),
         strip=_strip(curve, main),
         felt=pin.felt,
     )
+
+
+def _split(curve: Curve) -> str:
+    """Return how the mean demand is shared by hip, knee and ankle; empty where it is the hip's to
+    the side alone.
+    """
+    shares = mean_split(curve).values()
+    return " : ".join(whole(100 * share) for share in shares) if any(shares) else ""
 
 
 def _strip(curve: Curve, joint: str) -> Areas | None:

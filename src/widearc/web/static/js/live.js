@@ -192,3 +192,7 @@ document.addEventListener("keydown", (event) => {
     if (broken) broken.click();
   }
 });
+
+// a page that was loaded whole goes on computing too
+const unfinished = document.querySelector("#answer [data-again]");
+if (unfinished) show(unfinished.href);
