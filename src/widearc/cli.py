@@ -35,6 +35,9 @@ def main(argv: Sequence[str] | None = None) -> int:
     """
     arguments = _parser().parse_args(argv)
     try:
+        for name, value in vars(arguments).items():
+            if isinstance(value, str) and "\0" in value:
+                raise InputError(name, value.replace("\0", "?")[:40], "text without U+0000")
         result = arguments.run(arguments)
     except WideArcError as error:
         print(f"wide-arc: {' '.join(str(error).split())}", file=sys.stderr)

@@ -126,6 +126,13 @@ def test_an_odd_option_of_fit_is_refused_by_its_name(tmp_path, capsys, option, v
     assert option in error and error.count("\n") == 1
 
 
+@pytest.mark.parametrize("words", [["backup", "a\0b"], ["curve", "\0"], ["serve", "--host", "\0"]])
+def test_no_word_of_a_command_ends_early(capsys, words):
+    assert main(words) == 2
+    error = capsys.readouterr().err
+    assert "U+0000" in error and error.count("\n") == 1
+
+
 @pytest.mark.parametrize("key", [b"", b"\xff\xfe\x00", b"short", "ключ".encode()])
 def test_a_key_file_that_is_none_says_what_to_do(tmp_path, key):
     (tmp_path / "secret-key").write_bytes(key)
