@@ -216,7 +216,8 @@ def test_no_set_up_of_the_whole_catalogue_beats_what_was_found(found):
             low = reasons[name].get(exercise, "").startswith("under 5 %")
             if exercise in matches[name] or low:
                 looked_at += 1
-                if best > matches[name].get(exercise, 0.05) + 1e-9:
+                # alike to a millionth: of those the easier to carry is taken
+                if best > matches[name].get(exercise, 0.05) + 1e-6:
                     beaten[exercise, name] = (best, matches[name].get(exercise))
     assert not beaten
     assert looked_at > 180
@@ -261,10 +262,10 @@ def test_where_loads_are_said_not_to_change_the_posture_a_load_between_two_asks_
                 light, middle, heavy = demand.reshape(len(unloaded), 3, -1).transpose(1, 0, 2)
                 fine = ~bad.reshape(len(unloaded), 3).any(axis=1)
                 most = np.abs(heavy[fine]).max(initial=1.0)
-                # a press pushes square to its rails up to a share of the load: there the line has a
-                # knee
+                # a press pushes square to its rails up to a share of the load, two feet apart up to
+                # one of the smaller force: there the line has a knee
                 assert (
-                    np.abs(middle - 0.5 * (light + heavy))[fine].max(initial=0.0) < 0.01 * most
+                    np.abs(middle - 0.5 * (light + heavy))[fine].max(initial=0.0) < 0.02 * most
                 ), (exercise, joint)
                 turn = curves.angles[joint][part.rows].reshape(len(unloaded), 3, -1)[fine]
                 assert np.ptp(turn, axis=1).max(initial=0.0) < 1e-9, (exercise, joint)

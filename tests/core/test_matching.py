@@ -86,7 +86,7 @@ def test_no_positive_work_is_refused():
 
 
 def test_long_third_share_of_an_even_target_is_a_third():
-    target = target_of(press(120))
+    target = target_of(press(120, push="least-effort"))
     flat = compare(
         target,
         {"knee": np.deg2rad(np.linspace(90, 8, 101))[None, :], "hip": np.zeros((1, 101))},

@@ -272,7 +272,8 @@ def test_between_samples_no_cubic_reaches_across_a_knot():
         last = 2.2 + 0.3 - 9.0 * 0.3**3 + 4.0 * (at - 0.4) ** 2 - (at - 0.4) ** 3
         return np.where(at <= 0.1, first, np.where(at <= 0.4, then, last))
 
-    knots = KNOTS["lunge"]
+    knots = KNOTS["step-up"]
+    assert knots == (1, 4)
     fine = np.linspace(0.0, 1.0, 2 * SEARCH_SAMPLES - 1)
     np.testing.assert_allclose(finer(law(x), knots), law(fine), atol=1e-9)
     assert np.abs(finer(law(x)) - law(fine)).max() > 0.02, "without knots it rings"

@@ -3,7 +3,7 @@
 from widearc.core.exercises.catalogue import EXERCISES, exercise_of
 from widearc.core.exercises.exercise import Exercise, LoadWay
 from widearc.core.exercises.families import FAMILIES
-from widearc.core.exercises.options import Options, OptionSpec, in_si, resolve
+from widearc.core.exercises.options import Options, OptionSpec, in_si, renamed, resolve
 
 __all__ = [
     "EXERCISES",
@@ -14,5 +14,6 @@ __all__ = [
     "Options",
     "exercise_of",
     "in_si",
+    "renamed",
     "resolve",
 ]

@@ -27,7 +27,8 @@ class OptionSpec:
     """One option of a set-up: numbers from low to high, or one of `choices`.
 
     unit: deg, m, share, N, kg, count, or "" for a choice; `also_number` lets a choice be given in
-    metres. used: whether it changes the family's curve; the others are noted only.
+    metres. used: whether it changes the family's curve; the others are noted only. formerly: a name
+    that older files have for it.
     """
 
     name: str
@@ -39,6 +40,7 @@ class OptionSpec:
     choices: tuple[str | int, ...] = ()
     also_number: bool = False
     used: bool = True
+    formerly: str = ""
 
     def check(self, value: object, where: str) -> float | str:
         """Return the value if it is allowed, else raise InputError naming `where`."""
@@ -84,6 +86,14 @@ def with_defaults(
         default = specs["legs"].default if specs["legs"].default in legs else legs[0]
         specs["legs"] = replace(specs["legs"], choices=legs, default=default)
     return MappingProxyType(specs)
+
+
+def renamed(specs: Mapping[str, OptionSpec], given: Mapping[str, Any]) -> Mapping[str, Any]:
+    """Return options by the names of today: older files may have former ones."""
+    former = {spec.formerly: name for name, spec in specs.items() if spec.formerly}
+    if not former.keys() & given.keys():
+        return given
+    return {former.get(name, name): value for name, value in given.items()}
 
 
 def resolve(

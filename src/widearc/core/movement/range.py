@@ -69,7 +69,7 @@ def _shorter_for_hip(motion: Motion, setup: Setup, key: str, between: Between) -
     A set-up whose hip is past its limit all the way is failed instead.
     """
     limits = setup.limits
-    if "hip" not in motion.angles:
+    if "hip" not in motion.angles or setup.exercise.variant == "step-up":  # a box sets its depth
         return None
     hip = motion.angles["hip"]
     if setup.exercise.variant == "deadlift":
@@ -118,7 +118,7 @@ def _unseen_crossings(
     of the samples. Not looked for where the posture at a bend depends on the range (a step).
     """
     limit, found = setup.limits.hip_flexion, dict[int, float]()
-    if key != "knee_from" or setup.exercise.variant in ("lunge", "step-up"):
+    if key != "knee_from" or setup.exercise.variant == "lunge":
         return found
     hip, driver = motion.full(motion.angles["hip"]), motion.full(driver)
     rows = np.arange(len(hip))

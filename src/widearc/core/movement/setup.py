@@ -13,7 +13,7 @@ from widearc.core.arrays import changed
 from widearc.core.body import Body, Limits
 from widearc.core.equipment import AtPort, Load
 from widearc.core.errors import InputError
-from widearc.core.exercises import Exercise, Options, in_si, resolve
+from widearc.core.exercises import Exercise, Options, in_si, renamed, resolve
 from widearc.core.movement.loading import load_shape
 
 SAMPLES = 101
@@ -41,6 +41,7 @@ class Setup:
         """Check what needs no mechanics: samples, options and ports; keep the options in SI as
         `resolved`.
         """
+        object.__setattr__(self, "options", renamed(self.exercise.options, self.options))
         object.__setattr__(self, "resolved", resolve(self.exercise.options, self.options))
         if not isinstance(self.samples, int) or not 11 <= self.samples <= 2001:
             raise InputError("/samples", self.samples, "a whole number from 11 to 2001")

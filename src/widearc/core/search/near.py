@@ -10,7 +10,7 @@ from widearc.core.setups import Batch
 CLOSE = 0.016  # match: rows this close to the best guess are computed exactly before one is chosen
 
 
-CLOSE_STEP = 0.024  # the same in steps and lunges, whose hip turns back
+CLOSE_STEP = 0.04  # the same in steps and lunges, whose hip turns back
 
 
 CLOSE_CUT = 0.08  # the same where a range that the hip limit ends changes with the load

@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 from widearc.core.arrays import Array
 from widearc.core.setups import ELASTIC, Batch
 
-KNOTS = {"lunge": (1, 4), "step-up": (1, 4)}
-"""Samples by a movement's variant at which it changes its way: a lunge's rear foot leaves the
-floor, the leg hangs.
+KNOTS = {"lunge": (3, 6), "step-up": (1, 4)}
+"""Samples by a movement's variant near which it changes its way: a rear foot leaves the floor, the
+leg hangs.
 """
 
 

@@ -86,9 +86,11 @@ def _on_machine(item: Exercise, *held: str) -> bool:
 
 def asks_depth(item: Exercise) -> bool:
     """Return whether "down to so much knee bend" means something for an exercise: it extends the
-    knee.
+    knee, and no box sets how far.
     """
-    return Action.KE in item.prime
+    return Action.KE in item.prime and not {"knee_from_deg", "lean_from_deg"}.isdisjoint(
+        item.options
+    )
 
 
 SHALLOWEST_DEG, DEEPEST_DEG = 30.0, 140.0

@@ -7,7 +7,6 @@ from dataclasses import replace
 from widearc.core.exercises.families.common import (
     HIP_FROM,
     HIP_TO,
-    PAIR,
     PRESSURE_POINT,
     number,
     specs,
@@ -36,7 +35,7 @@ FAMILY = Family(
         replace(HIP_FROM, default=80, low=20, high=110),
         replace(HIP_TO, low=-10, high=40),
         PRESSURE_POINT,
-        replace(PAIR, label="feet pushing away from the bench"),
+        number("horizontal_pair_n", "feet pushing away from the bench", 0, -300, 300),
     ),
     still=True,
     weighted=True,

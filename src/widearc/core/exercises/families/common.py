@@ -48,7 +48,20 @@ BOX = number("box_m", "boxes under the feet", 0, 0, 0.6)
 
 LEAN = number("trunk_lean_deg", "trunk lean", 10, 0, 60)
 
-PAIR = number("horizontal_pair_n", "horizontal push between the feet", 0, -300, 300)
+PAIR = OptionSpec(
+    name="horizontal_pair",
+    label="level push between the feet",
+    unit="N",
+    default="least-effort",
+    choices=("least-effort",),
+    also_number=True,
+    low=-300,
+    high=300,
+    formerly="horizontal_pair_n",
+)
+"""The front foot pushes forward with it, the rear foot back."""
+
+PAIR_SHARE = number("pair_share", "share of the push of least effort", 1, 0, 2)
 
 COMMON = (LEGS, SIDE, FREE_LEG, BELT, SEAT)
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.geometry import spread
-from widearc.core.movement.families.steps import Step, stepped
+from widearc.core.movement.families.steps import RearFoot, Step, stepped
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
 
@@ -21,7 +21,7 @@ VARIANTS = ("b-stance",)
 def solve(lift: Lift) -> Motion:
     """Return the motion for options `o` (radians, metres) at `position` (1, samples)."""
 
-    def given(step: Step) -> Array:
+    def given(step: Step, _pair: Array) -> Array:
         return spread(np.atleast_2d(lift.o["rear_share"]), step.pose.shape)
 
-    return stepped(lift, given, stays=True, says="The rear foot carries a given share.")
+    return stepped(lift, RearFoot(), given, says="The rear foot carries a given share.")

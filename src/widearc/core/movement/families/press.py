@@ -1,9 +1,11 @@
 """Sled press: hip and backrest fixed, the foot rides a plate along straight rails.
 
-Closure: the sled's force along the rails is known; square to them the feet add the push of least
-effort, t = -Σ(M0·c/S²)/Σ(c²/S²) over hip, knee and ankle, clipped to ±0.3 of the rail force
-(option: none). S is the default strength curve without any client's scale, so that no demand
-depends on logged sets. t does no work. The force acts at the pressure point.
+Closure: the sled's force along the rails is known; square to them the feet add a share, by default
+half (option), of the push of least effort, t = -Σ(M0·c/S²)/Σ(c²/S²) over hip, knee and ankle,
+clipped to ±0.3 of the rail force. S is the default strength curve without any client's scale, so
+that no demand depends on logged sets. t does no work. The force acts at the pressure point. With
+none of it the feet's height would decide nearly all between hip and knee, with the whole nearly
+nothing; practice lies between.
 """
 
 from __future__ import annotations
@@ -17,19 +19,19 @@ from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
 from widearc.core.equipment import Line, Load, Sled
 from widearc.core.errors import InputError
-from widearc.core.geometry import slope, spread, third_side, vec
+from widearc.core.geometry import slope, spread, third_side
+from widearc.core.movement.effort import Push, least_effort_n
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import book_pull
-from widearc.core.movement.motion import JOINTS, LEG_JOINTS, Inertia, Motion
+from widearc.core.movement.motion import LEG_JOINTS, Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
-from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, G, to_deg
 
 FAMILY = "sled press"
 
 PUSH_SHARE = 0.3
-STRENGTH_OF = {"hip": "hip_extension", "knee": "knee_extension", "ankle": "plantarflexion"}
+PUSHES = {"none": 0.0, "least-effort": 1.0}
 
 
 def solve(lift: Lift) -> Motion:
@@ -70,9 +72,8 @@ def solve(lift: Lift) -> Motion:
     sole = spread(foot.sole(pressure_m(body, o["pressure"])), (2, *shape))
     rails = _Rails(motion.shape, loads, rail, along, plate, up_rail, square)
     rails.book(motion, o["seat"], height)
-    motion.close(
-        lambda moved: _on_plate(moved, rails, body, sole, o["push"], lowering=lift.lowering)
-    )
+    share = np.atleast_2d(PUSHES[o["push"]] if isinstance(o["push"], str) else o["push"])
+    motion.close(lambda moved: _on_plate(moved, rails, body, sole, share, lowering=lift.lowering))
     if rails.rubs:
         work = motion.marks["rail_rub_n"] * np.sign(1 if not lift.lowering else -1)
         steps = 0.5 * (work[:, 1:] + work[:, :-1]) * np.diff(motion.full(along), axis=1)
@@ -87,14 +88,21 @@ def solve(lift: Lift) -> Motion:
     }
     motion.assumptions += [
         "Quasi-static and in the side view; hip and back do not move on the pad.",
-        (
-            "The feet push square to the rails as costs the least effort, at most 0.3 of the rail "
-            "force."
-        )
-        if o["push"] == "least-effort"
-        else "The feet push along the rails only.",
+        _push_says(share),
+        "A foot can also push across the plate: how much, nobody knows.",
     ]
     return motion
+
+
+def _push_says(share: Array) -> str:
+    if not np.any(share):
+        return "The feet push along the rails only."
+    named = {1.0: "the push", 0.5: "half of the push"}
+    part = named.get(float(share.max())) if np.ptp(share) == 0 else None
+    return (
+        f"The feet add {part or 'a share of the push'} square to the rails that costs the least "
+        "effort, at most 0.3 of the rail force."
+    )
 
 
 def _angle_at_hip(body: Body, knee_bend: Array) -> Array:
@@ -195,22 +203,22 @@ class _Rails:
 
 
 def _on_plate(
-    motion: Motion, rails: _Rails, body: Body, sole: Array, choice: str, *, lowering: bool
+    motion: Motion, rails: _Rails, body: Body, sole: Array, share: Array, *, lowering: bool
 ) -> None:
-    """Add the plate's force on the feet: what acts down the rails with friction, and the push
-    across them.
+    """Add the plate's force on the feet: what acts down the rails with friction, and the share of
+    the push of least effort across them.
     """
     down, press = rails.frictionless_n(lowering=lowering)
     for inertia, speeding in motion.speeding:
         if inertia.segment == "sled":
             down = down + speeding
     rail_force, push = down, np.zeros(motion.shape)
-    with_force, alone = (0.0, 0.0) if choice == "none" else _least_effort(motion, body, sole, rails)
+    with_force, alone = _least_effort(motion, body, sole, rails) if np.any(share) else (0.0, 0.0)
     # friction depends on the push and the push on the rail force: a contraction, since the
     # coefficient is under 1
     for _ in range(12 if rails.friction else 1):
         most = PUSH_SHARE * np.abs(rail_force)
-        push = motion.full(np.clip(rail_force * with_force + alone, -most, most))
+        push = motion.full(share * np.clip(rail_force * with_force + alone, -most, most))
         rub = rails.friction * np.abs(press - push)
         rail_force = down - rub if lowering else down + rub
     motion.marks |= {
@@ -234,27 +242,12 @@ def _least_effort(motion: Motion, body: Body, sole: Array, rails: _Rails) -> tup
 
     The plate answers with its opposite. Not bounded yet.
     """
-    with_force, own, bottom = np.zeros(motion.shape), np.zeros(motion.shape), np.zeros(motion.shape)
-    up_rail, square = rails.up_rail, rails.square
-    for name in LEG_JOINTS:
-        joint, centre = JOINTS[name], motion.points[name]
-        r = vec(sole[0] - centre[0], sole[1] - centre[1])
-        moment: Array = np.zeros(motion.shape)
-        for force in motion.forces:
-            if force.segment in joint.distal:
-                arm = force.point - centre
-                moment = moment + arm[0] * force.force[1] - arm[1] * force.force[0]
-        per_newton = -(r[0] * square[1] - r[1] * square[0]) * joint.sign
-        strength = strength_nm(
-            STRENGTH_OF[name],
-            motion.angles[name],
-            mass_kg=body.mass_kg,
-            stature_m=body.stature_m,
-            sex=body.sex.value,
-        )
-        weight = joint.sign * per_newton / strength**2
-        with_force = with_force - (r[0] * up_rail[1] - r[1] * up_rail[0]) * weight
-        own = own + moment * weight
-        bottom = bottom + per_newton**2 / strength**2
-    bottom = np.maximum(bottom, 1e-18)
-    return -with_force / bottom, -own / bottom
+    square, along = (
+        spread(-rails.square, (2, *motion.shape)),
+        spread(-rails.up_rail, (2, *motion.shape)),
+    )
+    own, per_newton = (
+        least_effort_n(motion, body, (Push(LEG_JOINTS, sole, force, square),))
+        for force in (np.zeros_like(along), along)
+    )
+    return per_newton - own, own

@@ -3,8 +3,8 @@
 Closure: the front knee's bend is given, the hip keeps `hip_back` × step behind the front ankle and
 the front shank follows; the rear foot keeps a pitch of 60° (ankle above the ball), so its toes do
 not move; the trunk's lean is given and the two feet's vertical shares are solved from balance. The
-horizontal pair between the feet is 0 (option). The rear force acts at the ball. The working leg is
-the front one.
+feet push apart as costs the least effort (`pair.py`; option). The rear force acts at the ball. The
+working leg is the front one.
 """
 
 from __future__ import annotations
@@ -17,10 +17,12 @@ from widearc.core.body import segments as s
 from widearc.core.errors import InputError
 from widearc.core.exercises import Options
 from widearc.core.geometry import ahead, flexion_for, lean, spread, third_side, vec
+from widearc.core.movement.effort import Push
 from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
+from widearc.core.movement.pair import LEG, PAIR_SAYS, REAR_LEG, pair_n, refuse_broken
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
 
@@ -76,7 +78,6 @@ def solve(lift: Lift) -> Motion:
         return point
 
     attach(motion, loads, place, lowering=lift.lowering)
-    motion.close(lambda moved: _ground(moved, sole, ball, o["horizontal_pair"]))
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole, "rear_ball": ball}
     hip_bend = knee_bend - shank_lean + trunk_lean
     rear_thigh_back = rear_bend - rear_lean
@@ -90,6 +91,7 @@ def solve(lift: Lift) -> Motion:
     }
     if not lift.exercise.one_piece:
         motion.angles["shoulder"] = motion.full(trunk_lean)
+    motion.close(lambda moved: _ground(moved, body, o, sole, ball))
     lowest = np.nanmin(
         np.where(np.isfinite(motion.full(rear_knee[1])), motion.full(rear_knee[1]), 1.0), axis=1
     )
@@ -98,7 +100,7 @@ def solve(lift: Lift) -> Motion:
     )
     motion.assumptions += [
         "Quasi-static and in the side view; the hip moves straight down between the feet.",
-        "The feet carry what balance asks; they do not push against each other.",
+        PAIR_SAYS,
     ]
     return motion
 
@@ -140,26 +142,29 @@ def _rear_leg(body: Body, o: Options, hip: Array, step: Array) -> tuple[Foot, Ar
     return Foot(body, ankle, towards_toe, down), knee, bend, shank_lean
 
 
-def _ground(motion: Motion, sole: Array, ball: Array, pair: Array | float) -> None:
-    """Add both feet's forces; mark the front foot's share of the vertical force.
+def _ground(motion: Motion, body: Body, o: Options, sole: Array, ball: Array) -> None:
+    """Add both feet's forces; mark the front foot's share of the vertical force, and the pair.
 
-    pair: force (N) with which the front foot pushes forward and the rear foot back.
+    The pair: with it (N) the front foot pushes forward and the rear foot back; the floor holds the
+    front foot back and drives the rear one.
     """
     total = motion.total_force()
-    moment = motion.moment_about(ball)
-    pair = spread(np.atleast_2d(pair), motion.shape)
-    front_x = -total[0] - pair  # the floor holds the front foot back and drives the rear one
     span_x, span_y = sole[0] - ball[0], sole[1] - ball[1]
     # about the rear ball: moment of everything + front force = 0
-    front_y = (-moment + span_y * front_x) / span_x
-    rear_y = -total[1] - front_y
-    zero = np.zeros(motion.shape)
-    motion.add_force("foot", sole, vec(front_x, front_y), "contact foot")
-    motion.add_force("rear_foot", ball, vec(zero + pair, rear_y), "contact rear foot")
+    front_y = (-motion.moment_about(ball) - span_y * total[0]) / span_x
+    rear_y, tilt = -total[1] - front_y, motion.full(span_y / span_x)
+    one = np.ones(motion.shape)
+    front = Push(LEG, sole, vec(-total[0], front_y), vec(-one, -tilt))
+    rear = Push(REAR_LEG, ball, vec(0.0 * one, rear_y), vec(one, tilt))
+    pair = pair_n(motion, body, o, front, rear)
+    refuse_broken(motion, pair, front, rear)
+    front_y, rear_y = front_y - tilt * pair, rear_y + tilt * pair
+    motion.add_force("foot", sole, front.at(pair), "contact foot")
+    motion.add_force("rear_foot", ball, rear.at(pair), "contact rear foot")
     share = np.asarray(front_y / np.where(total[1] == 0, 1.0, -total[1]))
     motion.fail(
         rear_y < -1e-6,
         "cannot balance: all weight is ahead of the front foot; lean less or shorten the step",
     )
     motion.fail(front_y < -1e-6, "cannot balance: all weight is behind the rear foot; lean forward")
-    motion.marks["front_share"] = share
+    motion.marks |= {"front_share": share, "pair_n": pair}

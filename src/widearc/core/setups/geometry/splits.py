@@ -67,14 +67,24 @@ STATIC_DEPTHS = (*DEPTHS, 95.0)
 """Depths to try, degrees of knee bend, none deeper than what is wanted."""
 
 
+def _depths(asked: Asked) -> Sequence[Options]:
+    """Return the knee ranges to try; a step-up's depth is its box's height."""
+    if "knee_from_deg" not in asked.specs:
+        return ({},)
+    start, end = asked.knee
+    depths = STATIC_DEPTHS if asked.exercise.variant == "" else DEPTHS
+    return [
+        {"knee_from_deg": depth, "knee_to_deg": end}
+        for depth in sorted({min(start, most) for most in depths})
+    ]
+
+
 def _make(asked: Asked) -> Iterator[Geometry]:
     static = asked.exercise.variant == ""
-    start, end = asked.knee
-    depths = sorted({min(start, most) for most in (STATIC_DEPTHS if static else DEPTHS)})
     backs: Sequence[float | None] = BACKS if static and "hip_back" in asked.specs else (None,)
     for base in _bases(asked):
         for step, lean, back, depth in itertools.product(
-            _lengths(asked), _leans(asked), backs, depths
+            _lengths(asked), _leans(asked), backs, _depths(asked)
         ):
             options: Options = dict(base.options)
             words = base.words
@@ -85,8 +95,7 @@ def _make(asked: Asked) -> Iterator[Geometry]:
                 words = ", ".join(filter(None, (f"step {100 * step:.0f} cm", base.words)))
             if back is not None:
                 options["hip_back"] = back
-            options |= {"knee_from_deg": depth, "knee_to_deg": end}
-            yield Geometry(options=options, words=words, furniture=base.furniture)
+            yield Geometry(options={**options, **depth}, words=words, furniture=base.furniture)
 
 
 RULE = Rule(rank=5, applies=_applies, make=_make)
