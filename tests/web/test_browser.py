@@ -534,7 +534,7 @@ def test_space_plays_the_rep_and_stops_it(watched, served):
 def test_a_long_computation_goes_on_by_itself_and_a_wait_is_said(watched, served):
     page = watched
     page.goto(f"{served}/week?buy=1&place=1")
-    expect(page.locator("#buys")).to_be_visible()
+    expect(page.get_by_text("Over this week’s plan")).to_be_visible()
     expect(page.locator("[data-again]")).to_have_count(0, timeout=60_000)
     # an answer that is held up
     page.route("**/swap?*", lambda route: (page.wait_for_timeout(900), route.continue_()))

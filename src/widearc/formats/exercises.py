@@ -6,7 +6,7 @@ import math
 from typing import Any
 
 from widearc.core.equipment import LOADS, AtPort
-from widearc.core.exercises import EXERCISES, Exercise, OptionSpec
+from widearc.core.exercises import EXERCISES, STATURE_M, Exercise, OptionSpec
 from widearc.formats.documents import check
 
 AT_A_PORT = tuple(name for name, kind in LOADS.items() if issubclass(kind, AtPort))
@@ -58,6 +58,8 @@ def _option(spec: OptionSpec) -> dict[str, Any]:
         "unit": spec.unit,
         "default": spec.default,
     }
+    if spec.of_body:
+        part["of_stature_m"] = STATURE_M
     if not spec.used:
         part["changes_curve"] = False
     if spec.choices:

@@ -3,11 +3,12 @@
 from widearc.core.exercises.catalogue import EXERCISES, exercise_of
 from widearc.core.exercises.exercise import Exercise, LoadWay
 from widearc.core.exercises.families import FAMILIES
-from widearc.core.exercises.options import Options, OptionSpec, in_si, renamed, resolve
+from widearc.core.exercises.options import STATURE_M, Options, OptionSpec, in_si, renamed, resolve
 
 __all__ = [
     "EXERCISES",
     "FAMILIES",
+    "STATURE_M",
     "Exercise",
     "LoadWay",
     "OptionSpec",

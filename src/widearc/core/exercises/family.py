@@ -22,7 +22,8 @@ class Family:
     depends on the load; kept: whether an exercise's does not (kept_in_hands: only with a weight in
     the hands). upright: knees pass toes and thighs pass level. pad_slides: a lever's pad is not
     where its port is. from_above: drawn as seen from above. weighted: loaded with a weight first.
-    has_curve: not so mobility; compared: whether it has a joint to compare.
+    has_curve: not so mobility; compared: whether it has a joint to compare. low_back_gives: the
+    trunk may fold over the thighs past the hip's limit.
     """
 
     name: str
@@ -42,6 +43,7 @@ class Family:
     weighted: bool = False
     has_curve: bool = True
     compared: bool = True
+    low_back_gives: bool = False
 
     def keeps_posture(self, exercise: Exercise) -> bool:
         """Return whether an exercise's posture does not depend on its load."""

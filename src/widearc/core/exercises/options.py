@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from types import MappingProxyType
@@ -21,6 +21,8 @@ Options = Mapping[str, Any]
 
 PRESSURE = ("heel", "mid", "ball")
 
+STATURE_M = 1.80  # at which the defaults of lengths that belong to the body are given
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OptionSpec:
@@ -28,7 +30,7 @@ class OptionSpec:
 
     unit: deg, m, share, N, kg, count, or "" for a choice; `also_number` lets a choice be given in
     metres. used: whether it changes the family's curve; the others are noted only. formerly: a name
-    that older files have for it.
+    that older files have for it. of_body: a length of the body: its default is the one at 1.80 m.
     """
 
     name: str
@@ -41,6 +43,13 @@ class OptionSpec:
     also_number: bool = False
     used: bool = True
     formerly: str = ""
+    of_body: bool = False
+
+    def usual(self, stature_m: float) -> float | str:
+        """Return the default for a body: a length that belongs to it is a share of its stature."""
+        if not self.of_body or isinstance(self.default, str):
+            return self.default
+        return round(self.default * stature_m / STATURE_M, 3)
 
     def check(self, value: object, where: str) -> float | str:
         """Return the value if it is allowed, else raise InputError naming `where`."""
@@ -66,6 +75,7 @@ class OptionSpec:
 
 
 MOST_USUAL = 500
+MOST_STATURES = 100
 
 
 def with_defaults(
@@ -97,10 +107,14 @@ def renamed(specs: Mapping[str, OptionSpec], given: Mapping[str, Any]) -> Mappin
 
 
 def resolve(
-    specs: Mapping[str, OptionSpec], given: Mapping[str, Any], where: str = "/options"
+    specs: Mapping[str, OptionSpec],
+    given: Mapping[str, Any],
+    where: str = "/options",
+    *,
+    stature_m: float,
 ) -> Options:
     """Return every option in SI: `given` (degrees, metres; numbers or (set-ups,) arrays) over the
-    defaults.
+    defaults of a body.
 
     Keys lose their `_deg`, `_m`, `_n` ending; arrays come back shaped (set-ups, 1). Raises
     UnknownNameError for a name the exercise lacks and InputError for a value out of its range.
@@ -113,12 +127,12 @@ def resolve(
         )
         for item in items:
             specs[name].check(item, f"{where}/{name}")
-    return in_si(specs, given)
+    return in_si(specs, given, stature_m)
 
 
-def in_si(specs: Mapping[str, OptionSpec], given: Mapping[str, Any]) -> Options:
+def in_si(specs: Mapping[str, OptionSpec], given: Mapping[str, Any], stature_m: float) -> Options:
     """Return what `resolve` does of options that were checked before."""
-    resolved: dict[str, float | str | Array] = dict(_usual(specs))
+    resolved: dict[str, float | str | Array] = dict(_usual(specs, stature_m))
     for name, value in given.items():
         if isinstance(value, np.ndarray):
             resolved[_bare(name)] = _si(name, np.asarray(value, dtype=float)[:, None])
@@ -132,26 +146,36 @@ def in_si(specs: Mapping[str, OptionSpec], given: Mapping[str, Any]) -> Options:
     return MappingProxyType(resolved)
 
 
-_USUAL: dict[int, tuple[Mapping[str, OptionSpec], Mapping[str, float | str]]] = {}
+Usual = dict[float, dict[str, float | str]]
+_USUAL: dict[int, tuple[Mapping[str, OptionSpec], Usual]] = {}
 """An exercise's resolved defaults by the identity of its options, which are kept with them so that
-it stays theirs.
+it stays theirs, and by stature.
 """
 
 
-def _usual(specs: Mapping[str, OptionSpec]) -> Mapping[str, float | str]:
+def _usual(specs: Mapping[str, OptionSpec], stature_m: float) -> Mapping[str, float | str]:
     """Return every default in SI: asked for with each of a search's set-ups, worked out once an
-    exercise.
+    exercise and stature.
     """
     known = _USUAL.get(id(specs))
     if known is None or known[0] is not specs:
-        resolved: dict[str, float | str] = {}
-        for name, spec in specs.items():
-            value = spec.check(spec.default, name)
-            resolved[_bare(name)] = value if isinstance(value, str) else _si(name, value)
         if len(_USUAL) > MOST_USUAL:
             _USUAL.clear()
-        known = _USUAL[id(specs)] = specs, resolved
-    return known[1]
+        known = _USUAL[id(specs)] = specs, {}
+    by_stature = known[1]
+    if stature_m not in by_stature:
+        if len(by_stature) > MOST_STATURES:
+            by_stature.clear()
+        by_stature[stature_m] = dict(_usual_in_si(specs, stature_m))
+    return by_stature[stature_m]
+
+
+def _usual_in_si(
+    specs: Mapping[str, OptionSpec], stature_m: float
+) -> Iterator[tuple[str, float | str]]:
+    for name, spec in specs.items():
+        value = spec.check(spec.usual(stature_m), name)
+        yield _bare(name), value if isinstance(value, str) else _si(name, value)
 
 
 @lru_cache(maxsize=200)

@@ -30,10 +30,19 @@ class Lift:
     position: Array
     lowering: bool = False
 
-    def with_(self, *, o: Options | None = None, loads: Sequence[Load] | None = None) -> Lift:
-        """Return the same lift with other options or loads."""
+    def with_(
+        self,
+        *,
+        o: Options | None = None,
+        loads: Sequence[Load] | None = None,
+        position: Array | None = None,
+    ) -> Lift:
+        """Return the same lift with other options or loads, or at other places."""
         return replace(
-            self, o=self.o if o is None else o, loads=self.loads if loads is None else loads
+            self,
+            o=self.o if o is None else o,
+            loads=self.loads if loads is None else loads,
+            position=self.position if position is None else position,
         )
 
     def through(self, name: str) -> Array:

@@ -25,6 +25,7 @@ LENGTHENED_ENDS = (
 
 
 _CLOSE = 0.01 * DEG
+LOW_BACK = 15 * DEG  # that it gives to a trunk that folds over the thighs (assumed)
 MOST_ZOOMS = 6  # on the step in which balance is lost: each as fine again as the samples
 RISES = 2.6  # times the last step: see _highest
 
@@ -52,10 +53,32 @@ def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
         if end in options and np.any(options[end] > limit + _CLOSE):
             options[end] = np.minimum(options[end], limit)
             cut["knee"] = words
-    if "hip_from" in options and np.any(options["hip_from"] > setup.limits.hip_flexion + _CLOSE):
-        options["hip_from"] = np.minimum(options["hip_from"], setup.limits.hip_flexion)
+    most = _hip_limit(setup)
+    if "hip_from" in options and np.any(options["hip_from"] > most + _CLOSE):
+        options["hip_from"] = np.minimum(options["hip_from"], most)
         cut["hip"] = f"hip limit {setup.limits.hip_flexion_deg:.0f}°"
     return cut
+
+
+def _hip_limit(setup: Setup) -> float:
+    """Return how far trunk and thigh may fold, rad: in hinges, deadlifts and bridges the low back
+    gives a little past the hip's own limit.
+    """
+    folds = setup.exercise.law.low_back_gives or setup.exercise.variant == "rail hinge"
+    return setup.limits.hip_flexion + (LOW_BACK if folds else 0.0)
+
+
+def note_low_back(motion: Motion, setup: Setup) -> None:
+    """Say where the low back gives what the hip does not."""
+    if "hip" not in motion.angles or _hip_limit(setup) == setup.limits.hip_flexion:
+        return
+    past = np.nanmax(motion.angles["hip"], axis=1, initial=-np.inf) - setup.limits.hip_flexion
+    motion.notice(
+        "low-back-gives",
+        f"trunk and thigh fold past the hip limit of {setup.limits.hip_flexion_deg:.0f}°: the low "
+        f"back gives the rest (assumed, at most {to_deg(LOW_BACK):.0f}°)",
+        past > 0.5 * DEG,
+    )
 
 
 Between = Callable[[NDArray[np.intp], Mapping[str, Array]], Motion]
@@ -68,34 +91,26 @@ def _shorter_for_hip(motion: Motion, setup: Setup, key: str, between: Between) -
 
     A set-up whose hip is past its limit all the way is failed instead.
     """
-    limits = setup.limits
+    limit = _hip_limit(setup)
+    words = f"hip limit {setup.limits.hip_flexion_deg:.0f}°"
     if "hip" not in motion.angles or setup.exercise.variant == "step-up":  # a box sets its depth
         return None
     hip = motion.angles["hip"]
     if setup.exercise.variant == "deadlift":
-        motion.fail(
-            hip > limits.hip_flexion + _CLOSE,
-            f"hip limit {limits.hip_flexion_deg:.0f}° passed: raise the weight",
-        )
+        motion.fail(hip > limit + _CLOSE, f"{words} passed: raise the weight")
         return None
     driver = motion.marks["trunk_lean"] if key == "trunk_from" else motion.angles.get("knee", hip)
     if key not in ("knee_from", "trunk_from") or np.ptp(hip) < _CLOSE:
-        motion.fail(
-            hip > limits.hip_flexion + _CLOSE,
-            f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way",
-        )
+        motion.fail(hip > limit + _CLOSE, f"{words} passed all the way")
         return None
-    over = hip > limits.hip_flexion + _CLOSE
+    over = hip > limit + _CLOSE
     rows = np.flatnonzero(over.any(axis=1))
     start = np.array(driver[:, :1])
     always = over[:, -1:]
     if always.any():
-        motion.fail(
-            always & np.ones_like(over),
-            f"hip limit {limits.hip_flexion_deg:.0f}° passed all the way",
-        )
+        motion.fail(always & np.ones_like(over), f"{words} passed all the way")
     for row in np.flatnonzero(over.any(axis=1) & ~over[:, -1]):
-        start[row] = _crossing(hip[row], driver[row], limits.hip_flexion, over[row])
+        start[row] = _crossing(hip[row], driver[row], limit, over[row])
     unseen = _unseen_crossings(motion, setup, key, driver, between)
     start[list(unseen), 0] = list(unseen.values())
     return start if rows.size or unseen else None
@@ -117,7 +132,7 @@ def _unseen_crossings(
     As balance is lost the trunk sinks level: the hip passes its limit before, maybe within one step
     of the samples. Not looked for where the posture at a bend depends on the range (a step).
     """
-    limit, found = setup.limits.hip_flexion, dict[int, float]()
+    limit, found = _hip_limit(setup), dict[int, float]()
     if key != "knee_from" or setup.exercise.variant == "lunge":
         return found
     hip, driver = motion.full(motion.angles["hip"]), motion.full(driver)

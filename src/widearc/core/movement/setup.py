@@ -42,7 +42,8 @@ class Setup:
         `resolved`.
         """
         object.__setattr__(self, "options", renamed(self.exercise.options, self.options))
-        object.__setattr__(self, "resolved", resolve(self.exercise.options, self.options))
+        usual = resolve(self.exercise.options, self.options, stature_m=self.body.stature_m)
+        object.__setattr__(self, "resolved", usual)
         if not isinstance(self.samples, int) or not 11 <= self.samples <= 2001:
             raise InputError("/samples", self.samples, "a whole number from 11 to 2001")
         if not self.exercise.has_curve:
@@ -61,7 +62,10 @@ class Setup:
         name, spec = next((n, s) for n, s in specs if not (isinstance(s.default, str) or s.choices))
         return replace(
             self,
-            options={**self.options, name: np.full(rows, self.options.get(name, spec.default))},
+            options={
+                **self.options,
+                name: np.full(rows, self.options.get(name, spec.usual(self.body.stature_m))),
+            },
         )
 
     def part(self, start: int, stop: int) -> Setup:
@@ -82,7 +86,7 @@ class Setup:
         theirs.
         """
         exercise = exercise or self.exercise
-        resolved = in_si(exercise.options, options)
+        resolved = in_si(exercise.options, options, self.body.stature_m)
         return changed(
             self,
             exercise=exercise,

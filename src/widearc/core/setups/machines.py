@@ -56,7 +56,7 @@ def with_pivot(
     q = machine.quantities
     if exercise.family == "arc squat":
         x, y = (
-            float(bare.options.get(name, exercise.options[name].default))
+            float(bare.options.get(name, exercise.options[name].usual(body.stature_m)))
             for name in ("pivot_x_m", "pivot_y_m")
         )
     else:

@@ -232,8 +232,12 @@ def _joined(group: list[Setup]) -> tuple[Setup, list[tuple[int, ...]]]:
     exercise = _with_all_ports(group)
     options = {}
     for name, spec in first.options.items():
-        values = [setup.options.get(name, setup.exercise.options[name].default) for setup in group]
-        if any(isinstance(v, np.ndarray) or v != spec.default for v in values):
+        values = [
+            setup.options.get(name, setup.exercise.options[name].usual(setup.body.stature_m))
+            for setup in group
+        ]
+        usual = spec.usual(group[0].body.stature_m)
+        if any(isinstance(v, np.ndarray) or v != usual for v in values):
             options[name] = _rows(values, sizes)
     loads, own = _joined_loads(group, sizes)
     return group[0].like(options, loads, exercise).repeated(sum(sizes)), own

@@ -49,10 +49,10 @@ def _matters(spec: OptionSpec, entry: Exercise, belted: bool) -> bool:
 
 
 def option_fields(
-    entry: Exercise, source: Mapping[str, str], *, belted: bool = False
+    entry: Exercise, source: Mapping[str, str], *, belted: bool = False, stature_m: float
 ) -> list[Field]:
-    """Return an input for every option that changes the curve, with what was typed or the
-    default.
+    """Return an input for every option that changes the curve, with what was typed or the default
+    for a body.
     """
     mine = source.get("for") == entry.id
     fields = []
@@ -61,6 +61,8 @@ def option_fields(
             continue
         name = f"o-{spec.name}"
         typed = source.get(name) if mine else None
+        if typed is not None and typed == _usual_before(spec, source):
+            typed = None  # another client stands there now: the length goes with the body
         factor = factor_of(spec)
         choices = tuple((str(c), str(c).replace("-", " ")) for c in spec.choices)
         if spec.choices and not spec.also_number:
@@ -75,9 +77,7 @@ def option_fields(
                 )
             )
             continue
-        default = (
-            spec.default if isinstance(spec.default, str) else f"{float(spec.default) / factor:.4g}"
-        )
+        default = _typed(spec, stature_m)
         unit = {"deg": "°", "m": "cm", "N": "N", "kg": "kg", "share": ""}.get(spec.unit, "")
         hint = f"{spec.low / factor:.4g} to {spec.high / factor:.4g} {unit}".strip() + (
             ", or " + ", ".join(map(str, spec.choices)) if spec.choices else ""
@@ -93,6 +93,20 @@ def option_fields(
             )
         )
     return [replace(f, hint=re.sub(r"-(?=[0-9])", "−", f.hint)) for f in fields]
+
+
+def _typed(spec: OptionSpec, stature_m: float) -> str:
+    """Return an option's default for a body as it is typed."""
+    usual = spec.usual(stature_m)
+    return usual if isinstance(usual, str) else f"{usual / factor_of(spec):.4g}"
+
+
+def _usual_before(spec: OptionSpec, source: Mapping[str, str]) -> str | None:
+    """Return the default of a body's length for the body that the form was filled for."""
+    try:
+        return _typed(spec, float(source.get("tall", ""))) if spec.of_body else None
+    except ValueError:
+        return None
 
 
 def factor_of(spec: OptionSpec) -> float:

@@ -11,7 +11,7 @@ from widearc.core.exercises.entries.hips import ENTRIES as HIPS
 from widearc.core.exercises.entries.squats import ENTRIES as SQUATS
 from widearc.core.exercises.exercise import Exercise
 from widearc.core.exercises.families.hinge import DEADLIFT
-from widearc.core.exercises.families.supported_stance import RAIL_HINGE
+from widearc.core.exercises.families.supported_stance import ON_A_BALL, RAIL_HINGE
 
 KE, HE = Action.KE, Action.HE
 _BY_ID = {entry.id: entry for entry in (*SQUATS, *HIPS)}
@@ -50,7 +50,7 @@ _RAIL = replace(
     ),
     cues=(
         "Feet ahead of the bar as far as set.",
-        "Back keeps its lean.",
+        "The back comes upright as you stand up.",
         "Knees in line with the toes, heels down.",
     ),
     mistakes=("Feet creep under the bar.", "Pelvis rolls at the lengthened end."),
@@ -71,6 +71,7 @@ _BALL = replace(
     ports=("hands", "hand-left", "hand-right", "goblet", "shoulders", "hip-belt"),
     ways=(),
     defaults={"trunk_lean_deg": 0, "foot_ahead_m": 0.4, "support_m": 1.15, "knee_from_deg": 90},
+    more_options=(ON_A_BALL,),
     needs=("ball", "wall"),
     one_leg=False,
     one_piece=False,
@@ -190,7 +191,13 @@ ENTRIES = (
         ports=("back-high", "shoulders"),
         defaults={"foot_ahead_m": 0.0, "support_m": 1.4},
         more_options=RAIL_HINGE,
-        without_options=("knee_from_deg", "knee_to_deg", "knee_travel", "trunk_lean_deg"),
+        without_options=(
+            "knee_from_deg",
+            "knee_to_deg",
+            "knee_travel",
+            "trunk_lean_deg",
+            "trunk_lean_to_deg",
+        ),
         limits=("low back",),
         checks=("Stops set", "Light first", "Feet under the bar"),
         cues=("Hips back, not down.", "Lean from the hips, not the spine."),

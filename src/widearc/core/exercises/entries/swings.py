@@ -9,11 +9,13 @@ from widearc.core.exercises.entries.hips import ENTRIES as HIPS
 from widearc.core.exercises.entries.isolation import ENTRIES as ISOLATION
 from widearc.core.exercises.exercise import Exercise
 from widearc.core.exercises.families.calf import CALF_PRESS
+from widearc.core.exercises.families.common import of_body
 
 KE, HE, KF, HF, PF, AB = Action.KE, Action.HE, Action.KF, Action.HF, Action.PF, Action.AB
 _BY_ID = {entry.id: entry for entry in (*ISOLATION, *HIPS)}
 _BRIDGE, _NORDIC, _REVERSE = _BY_ID["hip-thrust"], _BY_ID["nordic-curl"], _BY_ID["reverse-nordic"]
 _CALF = _BY_ID["calf-raise-standing"]
+STANDING = of_body("seat_m", "hip over the floor", 0.96, 0.1, 1.2)  # of who stands
 _BAND_CAUTION = "Look the band over first; keep your face out of its line of recoil."
 
 
@@ -50,7 +52,8 @@ _MULTI = replace(
     prime=(HE,),
     ports=("thigh", "pad", "ankle"),
     kinds=("stack",),
-    defaults={"legs": 1, "hip_from_deg": 80, "hip_to_deg": -10, "knee_deg": 60, "seat_m": 0.96},
+    defaults={"legs": 1, "hip_from_deg": 80, "hip_to_deg": -10, "knee_deg": 60},
+    more_options=(STANDING,),
     needs=("multi-hip machine",),
     steadiness=4,
     limits=(),
@@ -158,7 +161,8 @@ ENTRIES = (
         name="Standing kickback",
         ports=("ankle", "shin-pad", "thigh"),
         kinds=(),
-        defaults={"legs": 1, "hip_from_deg": 45, "hip_to_deg": -15, "knee_deg": 10, "seat_m": 0.96},
+        defaults={"legs": 1, "hip_from_deg": 45, "hip_to_deg": -15, "knee_deg": 10},
+        more_options=(STANDING,),
         needs=("anchor ahead",),
         steadiness=3,
         checks=("Strap or band above the ankle", "Something to hold", "Weak side first"),

@@ -38,5 +38,6 @@ FAMILY = Family(
         number("horizontal_pair_n", "feet pushing away from the bench", 0, -300, 300),
     ),
     still=True,
+    low_back_gives=True,
     weighted=True,
 )

@@ -16,6 +16,11 @@ def number(name: str, label: str, default: float, low: float, high: float) -> Op
     return OptionSpec(name=name, label=label, unit=unit, default=default, low=low, high=high)
 
 
+def of_body(name: str, label: str, default: float, low: float, high: float) -> OptionSpec:
+    """Return an option that is a length of the body; default: at a stature of 1.80 m."""
+    return replace(number(name, label, default, low, high), of_body=True)
+
+
 def choice(name: str, label: str, default: str, choices: tuple[str, ...]) -> OptionSpec:
     """Return an option that is one of a few words."""
     return OptionSpec(name=name, label=label, unit="", default=default, choices=choices)
@@ -77,7 +82,7 @@ STANCE = (
     number("knee_from_deg", "knee bend, lengthened end", 110, 20, 140),
     number("knee_to_deg", "knee bend, shortened end", 5, 0, 60),
     number("knee_travel", "knee travel per knee bend", 0.33, 0, 0.6),
-    number("stance_m", "between the feet", 0.35, 0.1, 1.2),
+    of_body("stance_m", "between the feet", 0.35, 0.1, 1.2),
     number("heel_wedge_m", "wedge under the heels", 0, 0, 0.06),
     BOX,
     PRESSURE_POINT,

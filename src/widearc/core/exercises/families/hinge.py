@@ -11,6 +11,7 @@ from widearc.core.exercises.families.common import (
     PRESSURE_POINT,
     choice,
     number,
+    of_body,
     specs,
 )
 from widearc.core.exercises.family import Family
@@ -28,7 +29,7 @@ DEADLIFT = (
     number("knee_from_deg", "knee bend on the floor", 70, 20, 130),
     number("knee_to_deg", "knee bend at the end", 5, 0, 40),
     number("bar_m", "grip over the weight's floor at the start", 0.225, 0.05, 0.6),
-    number("stance_m", "between the feet", 0.35, 0.1, 1.2),
+    of_body("stance_m", "between the feet", 0.35, 0.1, 1.2),
 )
 
 FAMILY = Family(
@@ -49,4 +50,5 @@ FAMILY = Family(
     weighted=True,
     kept=_kept,
     kept_in_hands=True,
+    low_back_gives=True,
 )

@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from widearc.core.exercises.families.common import HIP_FROM, HIP_TO, OPENS, SEAT, number, specs
+from widearc.core.exercises.families.common import (
+    HIP_FROM,
+    HIP_TO,
+    OPENS,
+    SEAT,
+    number,
+    of_body,
+    specs,
+)
 from widearc.core.exercises.family import Family
 
 FAMILY = Family(
@@ -17,7 +25,7 @@ FAMILY = Family(
         HIP_FROM,
         HIP_TO,
         number("knee_deg", "knee bend kept", 0, 0, 120),
-        number("pad_m", "pad below the hip", 0.38, 0.1, 0.8),
+        of_body("pad_m", "pad below the hip", 0.38, 0.1, 0.8),
         *OPENS,
     ),
     still=True,

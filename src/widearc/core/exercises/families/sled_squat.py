@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from widearc.core.exercises.families.common import PRESSURE_POINT, number, specs
+from widearc.core.exercises.families.common import PRESSURE_POINT, number, of_body, specs
 from widearc.core.exercises.family import Family
 
 FAMILY = Family(
@@ -12,7 +12,7 @@ FAMILY = Family(
     options=specs(
         (),
         number("rail_deg", "rails above level", 60, 30, 90),
-        number("foot_ahead_m", "feet ahead of the hip's line", 0.3, 0, 0.6),
+        of_body("foot_ahead_m", "feet ahead of the hip's line", 0.3, 0, 0.6),
         number("pad_at", "back pad's force, hip to shoulder", 0.3, 0, 1),
         number("plate_tilt_deg", "plate tilted, toes away", 0, -20, 40),
         PRESSURE_POINT,

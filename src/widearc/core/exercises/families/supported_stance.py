@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from widearc.core.exercises.families.common import LEAN, STANCE, number, specs
+from dataclasses import replace
+
+from widearc.core.exercises.families.common import LEAN, STANCE, number, of_body, specs
 from widearc.core.exercises.family import Family
 
 RAIL_HINGE = (
@@ -11,6 +13,11 @@ RAIL_HINGE = (
     number("trunk_to_deg", "trunk lean, shortened end", 5, 0, 30),
 )
 
+LEAN_TO = number("trunk_lean_to_deg", "trunk lean, shortened end", 0, 0, 60)
+
+ON_A_BALL = replace(LEAN_TO, default="same", choices=("same",), also_number=True)
+"""The back keeps its lean against a ball, unless told."""
+
 FAMILY = Family(
     name="supported stance",
     words="Squats with a support",
@@ -18,9 +25,10 @@ FAMILY = Family(
     options=specs(
         ("belt_offset_m",),
         *STANCE,
-        LEAN,
-        number("foot_ahead_m", "feet ahead of the support", 0.25, 0, 0.6),
-        number("support_m", "height of the support at the end", 1.0, 0.3, 1.8),
+        replace(LEAN, label="trunk lean, lengthened end"),
+        LEAN_TO,
+        of_body("foot_ahead_m", "feet ahead of the support", 0.25, 0, 0.6),
+        of_body("support_m", "height of the support at the end", 1.0, 0.3, 1.8),
         number("rail_tilt_deg", "rails tilted", 0, 0, 15),
     ),
     still=True,

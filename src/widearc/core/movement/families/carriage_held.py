@@ -11,6 +11,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import segments as s
 from widearc.core.body.segments import HIP_CENTRE
+from widearc.core.exercises import STATURE_M
 from widearc.core.geometry import spread, vec
 from widearc.core.movement.families.carriage_ride import Ride, finish, leg_between, ride_of
 from widearc.core.movement.legs import Foot, add_leg, flat
@@ -34,7 +35,8 @@ def _held_hip(ride: Ride) -> Motion:
     kick = ride.exercise.variant == "kick"
     # on hands and knees the hip stands a thigh over the floor; on the hands, half of that more than
     # a shank
-    height = body.thigh_m + 0.05 if kick else body.shank_m + 0.25
+    taller = body.stature_m / STATURE_M
+    height = body.thigh_m + 0.05 * taller if kick else body.shank_m + 0.25 * taller
     motion = Motion(
         position=ride.position.ravel(), shape=shape, legs=1 if kick else 2, complete=False
     )

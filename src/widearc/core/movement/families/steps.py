@@ -37,7 +37,7 @@ REAR_PITCH = 60 * DEG  # of a rear foot on its ball
 HIGHEST_HEEL = 75 * DEG  # pitch at which a foot on its ball leaves the floor
 STRAIGHTEST = 10 * DEG  # the rear knee: from here on the heel rises instead
 SWINGS = 0.3  # of the lift: from the floor until the free leg hangs
-CLEARANCE_M = 0.10  # of the free foot's ankle over the floor while it hangs (assumed)
+CLEARANCE = 0.055  # of stature: the free foot's ankle over the floor while it hangs (assumed)
 GRID = np.linspace(0.0, 1.0, 101)[None, :]  # on which the last place that the leg reaches is found
 SOONEST = 0.01  # of the lift: a rear foot that must leave before has no room to give its share away
 ROUNDS = 6  # pair and balance, where the feet stand at two heights: each decides the other
@@ -138,7 +138,7 @@ class Legs:
             self.reaches = (stands.reaches | ~placed) & (self.leaves >= SOONEST)
             last = self._stood_at(self.leaves)
             part = np.clip((self.position - self.leaves) / SWINGS, 0.0, 1.0)
-            room = hip[1] - body.thigh_m - CLEARANCE_M
+            room = hip[1] - body.thigh_m - CLEARANCE * body.stature_m
             hangs = np.arccos(np.clip(room / body.shank_m, 0.0, 1.0))
             thigh = np.where(placed, shank - bend, (1.0 - part) * last.thigh)
             bend = np.where(placed, bend, (1.0 - part) * last.bend + part * hangs)

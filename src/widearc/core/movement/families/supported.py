@@ -51,6 +51,8 @@ def solve(lift: Lift) -> Motion:
         return point
 
     attach(motion, loads, place, lowering=lift.lowering)
+    if lift.exercise.variant == "ball" and np.ptp(pose.trunk_lean, axis=1).any():
+        pose.square = pose.square_to_the_ball(_Pose(lift.with_(position=position + A_STEP)))
     contact = spread(pose.contact(trunk), (2, *pose.shape))
     square = spread(pose.square, (2, *pose.shape))
     motion.close(
@@ -80,7 +82,7 @@ def solve(lift: Lift) -> Motion:
         "shank_lean": motion.full(pose.shank_lean),
     }
     motion.assumptions += [
-        "Quasi-static and in the side view; feet flat, trunk lean as given.",
+        "Quasi-static and in the side view; feet flat, trunk lean as given, from start to end.",
         _WORDS[lift.exercise.variant],
     ]
     pushes = motion.marks["support_n"]
@@ -128,8 +130,7 @@ class _Pose:
             bend = np.atleast_2d(o["knee"] + 0.0 * position)
             lean_by = lift.through("trunk")
         else:
-            bend = lift.through("knee")
-            lean_by = np.atleast_2d(o["trunk_lean"])
+            bend, lean_by = lift.through("knee"), _leaning(o, position)
         self.shape = shape = lift.shape(bend, lean_by)
         self.bend, self.trunk_lean = spread(bend, shape), spread(lean_by, shape)
         self.reach = third_side(body.thigh_m, body.shank_m, self.bend)
@@ -155,10 +156,12 @@ class _Pose:
         height = np.atleast_2d(o["support"]) + np.atleast_2d(o["box"])
         ankle_y = self.foot.ankle[1]
         if self.variant == "ball":
-            tan = np.tan(self.trunk_lean)
             # straight: the back meets the ball at `support`; x_hip = behind - tan·(support - y)
-            last = self._height_on(behind - tan * (height - ankle_y), tan)[..., -1:]
+            tan = np.tan(_leaning(o, np.ones((1, 1))))
+            straight = third_side(self.body.thigh_m, self.body.shank_m, np.atleast_2d(o["knee_to"]))
+            last = self._height_on(behind - tan * (height - ankle_y), tan, straight)
             self.climb = (height, last + ankle_y)
+            tan = np.tan(self.trunk_lean)
             return behind - tan * (height - 0.5 * (last + ankle_y) - 0.5 * ankle_y), 0.5 * tan
         port = Trunk(body=self.body, hip=np.zeros((2, *self.shape)), lean=self.trunk_lean).port(
             "back-high"
@@ -168,14 +171,25 @@ class _Pose:
         # the bar's line passes `foot_ahead` behind the ankle at the height of the support
         return behind + slope * (ankle_y + port[1] - height) - port[0], spread(slope, self.shape)
 
-    def _height_on(self, a: Array, b: Array) -> Array:
+    def square_to_the_ball(self, ahead: _Pose) -> Array:
+        """Return the way square to how the back's point at the ball moves, where the trunk turns as
+        it rises; ahead: the pose a step later.
+        """
+        hip = (ahead.hip - self.hip) / A_STEP
+        turns = (ahead.trunk_lean - self.trunk_lean) / A_STEP
+        trunk = Trunk(body=self.body, hip=self.hip, lean=self.trunk_lean)
+        arm = self.contact(trunk) - self.hip
+        moves = hip + turns * vec(arm[1], -arm[0])
+        return np.asarray(vec(moves[1], -moves[0]) / np.hypot(moves[0], moves[1]))
+
+    def _height_on(self, a: Array, b: Array, reach: Array) -> Array:
         """Return the hip's height over the ankle (m) where the leg's reach meets x = a + b·y."""
-        discriminant = (a * b) ** 2 - (1.0 + b**2) * (a**2 - self.reach**2)
+        discriminant = (a * b) ** 2 - (1.0 + b**2) * (a**2 - reach**2)
         self.reached = self.reached & (discriminant >= 0)
         return np.asarray((-a * b + np.sqrt(np.maximum(discriminant, 0.0))) / (1.0 + b**2))
 
     def _on_path(self, a: Array, b: Array) -> None:
-        up = self._height_on(a, b)
+        up = self._height_on(a, b, self.reach)
         self.hip = self.foot.ankle + vec(a + b * up, up)
         line = np.arctan2(a + b * up, up)
         bend = self.bend
@@ -198,6 +212,17 @@ class _Pose:
         port = trunk.port("back-high")
         assert port is not None
         return port
+
+
+A_STEP = 1e-5  # of the lift: to see how a point moves
+
+
+def _leaning(o: Options, position: Array) -> Array:
+    """Return the trunk's lean (rad) at places of the lift."""
+    first, last = o["trunk_lean"], o["trunk_lean_to"]
+    if isinstance(last, str):  # the same
+        return np.atleast_2d(first)
+    return np.atleast_2d(first + (last - first) * position)
 
 
 def _support(motion: Motion, contact: Array, square: Array, sole: Array, *, works: bool) -> None:

@@ -75,8 +75,8 @@ class Asked:
         return self.exercise.options
 
     def usual(self, name: str) -> float:
-        """Return an option's default."""
-        return float(self.specs[name].default)
+        """Return an option's default for this body."""
+        return float(self.specs[name].usual(self.body.stature_m))
 
     def of(self, *kinds: str) -> list[Furniture]:
         """Return the furniture of these kinds."""

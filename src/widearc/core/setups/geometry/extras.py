@@ -61,7 +61,7 @@ def narrower_stance_m(exercise: Exercise, body: Body) -> float | None:
     None for who can.
     """
     spec = exercise.options.get("stance_m")
-    if spec is None or float(spec.default) <= widest_stance_m(body):
+    if spec is None or float(spec.usual(body.stature_m)) <= widest_stance_m(body):
         return None
     return round(EASY_SHARE * widest_stance_m(body), 2)
 
@@ -73,7 +73,7 @@ def _wider(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
     spec = asked.specs["stance_m"]
     widest = min(spec.high, widest_stance_m(asked.body))
     for wider in WIDER_M:
-        feet = float(spec.default) + wider
+        feet = asked.usual("stance_m") + wider
         if spec.low <= feet <= widest:
             words = f"feet {100 * feet:.0f} cm apart"
             yield plain.more({"stance_m": round(feet, 3)}, words, extra=words, things=())

@@ -43,6 +43,7 @@ class ArcPage:
     """Arc's page: the set-up always; figure, plots, script and words where there is a curve."""
 
     entry: Exercise
+    tall: float
     groups: Sequence[tuple[str, Sequence[tuple[str, str]]]]
     clients: Sequence[store.ClientRow]
     client: store.ClientRow | None
@@ -102,6 +103,7 @@ def arc_page(ask: Asked, *, dragging: bool) -> ArcPage:
     args, entry = request.args, ask.entry
     page: dict[str, Any] = {
         "entry": entry,
+        "tall": ask.stature_m,
         "groups": _groups(),
         "clients": ask.clients,
         "client": ask.client,

@@ -11,7 +11,7 @@ from typing import Any
 from flask import session
 
 from widearc import store, usecases
-from widearc.core.body import PORTS
+from widearc.core.body import PORTS, Body
 from widearc.core.equipment import LOADS
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES, Exercise, exercise_of
@@ -40,6 +40,7 @@ class Asked:
     problems: dict[str, str]
     document: dict[str, Any]
     found: Arc | None
+    stature_m: float
 
     @property
     def words(self) -> str:
@@ -68,7 +69,8 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
     laws = _bands()
     loads = typed_loads(source, entry)
     ports = [load.get("port") or next(iter(entry.ports), "") for load in loads]
-    fields = option_fields(entry, source, belted="hip-belt" in ports)
+    stature_m = client.body.stature_m if client is not None else Body().stature_m
+    fields = option_fields(entry, source, belted="hip-belt" in ports, stature_m=stature_m)
     problems: dict[str, str] = {}
     document = _document(source, entry.id, client, problems, fields, loads, laws)
     found: Arc | None = None
@@ -89,6 +91,7 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
         problems=problems,
         document=document,
         found=found,
+        stature_m=stature_m,
     )
 
 
