@@ -41,11 +41,13 @@ chromium:
 test: setup-dev chromium check
 	@$(BIN)/python -m pytest -n 2 --dist worksteal
 
-# The property tests again, with other and many more examples, then odd input over a real server.
+# The property tests again, with other and many more examples, then odd input over a real server;
+# set-ups from all over every option, by another seed each time.
 CASES ?= 10000
 fuzz: setup-dev
 	@$(BIN)/python -m tools.fuzz $(CASES)
 	@$(BIN)/python -m pytest -n 2 --hypothesis-profile fuzz $(shell grep -rl '@given' tests)
+	@WIDEARC_SWEEP=20000 WIDEARC_SWEEP_SEED=$$(date +%s) $(BIN)/python -m pytest -q tests/reference/test_broken_poses.py
 
 check: setup-dev
 	@$(BIN)/ruff format --check --quiet . || { echo "Run: make format"; exit 1; }

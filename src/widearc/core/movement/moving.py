@@ -16,13 +16,13 @@ from widearc.core.movement.families import closure_of
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.range import (
-    LENGTHENED_ENDS,
     _cut_knee,
     _note_cuts,
     _shorter_for_hip,
     note_low_back,
+    refuse_broken_knees,
 )
-from widearc.core.movement.setup import Setup, _load_part
+from widearc.core.movement.setup import LENGTHENED_ENDS, Setup, _load_part
 
 MOST_TRIALS = 12  # to find where a spring is hooked: each trial brings it some ten times closer
 HOOKED_M = 1e-6
@@ -72,6 +72,7 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
         cut_words["hip"] = f"hip limit {setup.limits.hip_flexion_deg:.0f}°"
     _note_cuts(motion, cut_words, setup)
     note_low_back(motion, setup)
+    refuse_broken_knees(motion)
     if strict and motion.failed:
         raise PostureError(*motion.failed[min(motion.failed)])
     return motion

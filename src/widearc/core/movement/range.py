@@ -11,18 +11,8 @@ from numpy.typing import NDArray
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.errors import PostureError
 from widearc.core.movement.motion import Motion
-from widearc.core.movement.setup import Setup
+from widearc.core.movement.setup import LENGTHENED_ENDS, Setup
 from widearc.core.units import DEG, to_deg
-
-LENGTHENED_ENDS = (
-    "lean_from",
-    "knee_from",
-    "trunk_from",
-    "hip_from",
-    "abduction_from",
-    "ankle_from",
-)
-
 
 _CLOSE = 0.01 * DEG
 LOW_BACK = 15 * DEG  # that it gives to a trunk that folds over the thighs (assumed)
@@ -79,6 +69,25 @@ def note_low_back(motion: Motion, setup: Setup) -> None:
         f"back gives the rest (assumed, at most {to_deg(LOW_BACK):.0f}°)",
         past > 0.5 * DEG,
     )
+
+
+STRAIGHT_MOST, BENT_MOST = -10 * DEG, 170 * DEG
+
+
+def refuse_broken_knees(motion: Motion) -> None:
+    """Fail set-ups in which a knee bends backwards, or further than any does."""
+    for name in motion.angles:
+        if not name.endswith("knee"):
+            continue
+        bend = motion.angles[name]
+        for bad, far in (
+            (bend < STRAIGHT_MOST - _CLOSE, np.nanmin(bend, initial=0.0)),
+            (bend > BENT_MOST + _CLOSE, np.nanmax(bend, initial=0.0)),
+        ):
+            which = name.removesuffix("knee").replace("_", " ")
+            motion.fail(
+                bad, f"the {which}knee would bend to {to_deg(float(far)):.0f}°: no knee does"
+            )
 
 
 Between = Callable[[NDArray[np.intp], Mapping[str, Array]], Motion]

@@ -15,8 +15,20 @@ from widearc.core.equipment import AtPort, Load
 from widearc.core.errors import InputError
 from widearc.core.exercises import Exercise, Options, in_si, renamed, resolve
 from widearc.core.movement.loading import load_shape
+from widearc.core.units import DEG, to_deg
 
 SAMPLES = 101
+LEAST_TRAVEL = 1 * DEG
+
+LENGTHENED_ENDS = (
+    "lean_from",
+    "knee_from",
+    "trunk_from",
+    "hip_from",
+    "abduction_from",
+    "ankle_from",
+)
+"""Options at which a range starts, by the joint that leads."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -44,6 +56,7 @@ class Setup:
         object.__setattr__(self, "options", renamed(self.exercise.options, self.options))
         usual = resolve(self.exercise.options, self.options, stature_m=self.body.stature_m)
         object.__setattr__(self, "resolved", usual)
+        self._check_ways()
         if not isinstance(self.samples, int) or not 11 <= self.samples <= 2001:
             raise InputError("/samples", self.samples, "a whole number from 11 to 2001")
         if not self.exercise.has_curve:
@@ -53,6 +66,24 @@ class Setup:
         for index, load in enumerate(self.loads):
             self._check_load(index, load)
         object.__setattr__(self, "rows", load_shape(self.loads, self.resolved)[0])
+
+    def _check_ways(self) -> None:
+        """Refuse a range that runs backwards: its lengthened end comes first."""
+        specs, o = self.exercise.options, self.resolved
+        for start in LENGTHENED_ENDS:
+            end = start.removesuffix("from") + "to"
+            first, last = f"{start}_deg", f"{end}_deg"
+            if first not in specs or last not in specs:
+                continue
+            way = np.sign(float(specs[last].default) - float(specs[first].default))
+            travel = np.ravel(way * (np.asarray(o[end]) - o[start]))
+            if np.all(travel >= LEAST_TRAVEL - 1e-9):
+                continue
+            ends = np.broadcast_arrays(*(np.ravel(to_deg(o[name])) for name in (start, end)))
+            value, other = (float(part[np.argmin(travel)]) for part in ends)
+            side = "over" if way < 0 else "under"
+            allowed = f"a degree or more {side} the shortened end, {other:.4g} degrees"
+            raise InputError(f"/options/{first}", round(value, 6), allowed)
 
     def repeated(self, rows: int) -> Setup:
         """Return set-ups that are all alike as so many rows; as it is where they differ."""

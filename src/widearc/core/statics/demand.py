@@ -5,12 +5,14 @@ it.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.movement import JOINTS, WORKING_JOINTS, Motion, Setup, move, place_of
+from widearc.core.errors import PostureError
+from widearc.core.movement import JOINTS, SAMPLES, WORKING_JOINTS, Motion, Setup, move, place_of
+from widearc.core.statics.energy_audit import BROKEN, audit_of
 
 
 def demand_nm(motion: Motion, name: str) -> Array:
@@ -102,11 +104,28 @@ def curve(
     demand = {name: demand_nm(motion, name) for name in working}
     _turn_hips(motion)
     other = others_of(motion) if others else {}
+    if strict and others:
+        _refuse_broken(setup, motion, demand, other)
     down = None
     if lowering and _differs_down(setup):
         down_motion = move(setup, lowering=True, strict=strict)
         down = {name: demand_nm(down_motion, name) for name in demand}
     return Curve(setup=setup, motion=motion, demand_nm=demand, other_nm=other, lowering_nm=down)
+
+
+def _refuse_broken(
+    setup: Setup, motion: Motion, demand: dict[str, Array], other: dict[str, Array]
+) -> None:
+    """Raise PostureError where energy shows that a pose is no pose; few samples say nothing."""
+    if setup.samples < SAMPLES:
+        curve(replace(setup, samples=SAMPLES), lowering=False)
+        return
+    off = audit_of(motion, demand, other).relative_error
+    if np.any(off > BROKEN):
+        raise PostureError(
+            0.0,
+            f"the set-up does not hold together: its energy is off by {100 * np.nanmax(off):.0f} %",
+        )
 
 
 PART = 400  # set-ups at once: more gain no speed and take memory

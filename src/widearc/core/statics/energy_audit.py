@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
 import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.movement import Motion
-from widearc.core.statics.demand import Curve
+
+if TYPE_CHECKING:
+    from widearc.core.statics.demand import Curve
 
 LEAST_J = 1.0  # below this a curve has no work worth a percentage
 WANTED = 0.005  # 0.5 % at 101 samples
@@ -32,13 +36,22 @@ class Audit:
         return np.asarray(self.relative_error <= WANTED)
 
 
+BROKEN = 0.02  # error past which a pose is no pose: it is refused
+
+
 def audit(curve: Curve) -> Audit:
     """Return the energy audit of a curve: Σ over moving joints of -∫M dθ (abduction +) and of
     moving contacts' work, against the change of energy, friction included."""
-    motion = curve.motion
+    return audit_of(curve.motion, curve.demand_nm, curve.other_nm)
+
+
+def audit_of(
+    motion: Motion, demand_nm: Mapping[str, Array], other_nm: Mapping[str, Array]
+) -> Audit:
+    """Return the same of a motion and its demands, N·m (set-ups, samples)."""
     work, gross = np.zeros(motion.shape[0]), np.zeros(motion.shape[0])
-    for name, demand in (curve.demand_nm | curve.other_nm).items():
-        legs = motion.legs if name in curve.demand_nm else 1
+    for name, demand in (*demand_nm.items(), *other_nm.items()):
+        legs = motion.legs if name in demand_nm else 1
         angle = motion.angles[name]
         mean = 0.5 * (demand[:, 1:] + demand[:, :-1])
         # abduction is the one joint whose demand is positive where its own angle's action answers
@@ -49,7 +62,7 @@ def audit(curve: Curve) -> Audit:
     contacts = motion.contact_work_j()[:, -1]
     work += contacts
     gross += np.abs(contacts)
-    if motion.path_force is not None and not curve.demand_nm:
+    if motion.path_force is not None and not demand_nm:
         # a plain path has no joints: the handle does the work
         mean = 0.5 * (motion.path_force[:, 1:] + motion.path_force[:, :-1])
         steps = mean * np.diff(np.asarray(motion.path_travel), axis=1)

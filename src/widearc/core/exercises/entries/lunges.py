@@ -8,6 +8,7 @@ from dataclasses import replace
 
 from widearc.core.curve import Action
 from widearc.core.exercises.entries.squats import ENTRIES as SQUATS
+from widearc.core.exercises.families.common import GIVEN_PAIR
 
 KE, HE, AB = Action.KE, Action.HE, Action.AB
 _SPLIT = next(entry for entry in SQUATS if entry.id == "split-squat")
@@ -95,7 +96,8 @@ ENTRIES = (
         variant="b-stance",
         prime=(KE, HE),
         ports=("hands", "hand-left", "hand-right", "goblet", "shoulders", "back-high", "hip-belt"),
-        defaults={"step_m": 0.25, "knee_from_deg": 100, "horizontal_pair": 0},
+        defaults={"step_m": 0.25, "knee_from_deg": 100},
+        more_options=(GIVEN_PAIR,),
         without_options=("hip_back", "trunk_lean_deg", "leaves_at", "pair_share"),
         needs=(),
         steadiness=3,
@@ -115,8 +117,8 @@ ENTRIES = (
             "step_m": 0.25,
             "box_m": 0.4,
             "trunk_lean_deg": 20,
-            "horizontal_pair": 0,
         },
+        more_options=(GIVEN_PAIR,),
         without_options=("hip_back", "rear_share", "knee_from_deg", "pair_share"),
         needs=("step",),
         steadiness=2,

@@ -66,6 +66,9 @@ PAIR = OptionSpec(
 )
 """The front foot pushes forward with it, the rear foot back."""
 
+GIVEN_PAIR = replace(PAIR, default=0, choices=(), also_number=False)
+"""Where the other foot only steadies, or pushes off from another height."""
+
 PAIR_SHARE = number("pair_share", "share of the push of least effort", 1, 0, 2)
 
 COMMON = (LEGS, SIDE, FREE_LEG, BELT, SEAT)

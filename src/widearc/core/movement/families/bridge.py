@@ -98,8 +98,8 @@ def _edge(body: Body, o: Options, ankle: Array, back: float) -> Array:
     rise = np.atleast_2d(o["bench"]) - knee[1]
     away = np.sqrt(np.maximum(reach**2 - rise**2, 0.01))
     if not isinstance(o["foot_ahead"], str):
-        away = spread(np.atleast_2d(o["foot_ahead"]), away.shape)
-    return vec(knee[0] - away, spread(np.atleast_2d(o["bench"]), away.shape))
+        away = np.atleast_2d(o["foot_ahead"])
+    return vec(knee[0] - away, np.atleast_2d(o["bench"]))
 
 
 def _knee(motion: Motion, body: Body, edge: Array, ankle: Array, reach: Array) -> Array:
