@@ -30,8 +30,9 @@ from widearc.core.muscle import (
     share_n,
 )
 from widearc.core.muscle.data import PATHS
-from widearc.core.muscle.paths import _raw
-from widearc.core.statics import curve
+from widearc.core.muscle.fibres import FIBRES, short_side_factor
+from widearc.core.muscle.paths import MEMBERS, _raw
+from widearc.core.statics import asked_of_muscles, curve
 
 DATA = Path(__file__).parent / "data"
 GRID = json.loads((DATA / "muscle_grid.json").read_text())
@@ -211,8 +212,7 @@ def used(exercise, *, kg=0.0, port="", stack=0.0, sled=0.0, cable=0.0, hip_limit
         ),
         lowering=False,
     )
-    angles = {j: found.motion.angles[j][0] for j in JOINTS if j in found.motion.angles}
-    demand = {j: found.demand_nm[j][0] for j in JOINTS if j in found.demand_nm}
+    angles, demand = asked_of_muscles(found)
     return found, angles, demand, muscle_use(angles, demand, Body())
 
 
@@ -297,7 +297,8 @@ def test_muscle_work_is_joint_work(exercise, more):
     size = sum(
         np.abs(np.diff(angles[j]) * 0.5 * (demand[j][1:] + demand[j][:-1])).sum() for j in demand
     )
-    assert use.work_j.sum() == pytest.approx(joint_work(angles, demand), abs=0.005 * size)
+    whole = use.work_j.sum() + use.held_j
+    assert whole == pytest.approx(joint_work(angles, demand), abs=0.005 * size)
     assert use.thirds_j.sum() == pytest.approx(use.work_j.sum())
     assert np.allclose(use.by_joint_m.sum(axis=1), use.shortening_m, atol=6e-4), (
         "the joints' parts make the whole"
@@ -388,3 +389,99 @@ def test_long_at_one_joint_short_at_the_other_is_said():
 def test_every_muscle_is_in_one_group():
     members = list(itertools.chain.from_iterable(GROUPS.values()))
     assert sorted(members) == sorted(MUSCLES)
+
+
+CURLS = ("seated-leg-curl", "lying-leg-curl", "standing-leg-curl")
+SHARES = [
+    ("seated-leg-curl", {"stack": 40.0}, {"long_hamstrings": 90, "gastrocnemius": 6}),
+    ("lying-leg-curl", {"stack": 40.0}, {"long_hamstrings": 74, "gastrocnemius": 16}),
+    ("nordic-curl", {}, {"long_hamstrings": 72, "gastrocnemius": 11}),
+    ("glute-ham-raise", {}, {"long_hamstrings": 76, "gastrocnemius": 9}),
+    (
+        "hip-thrust",
+        {"kg": 100.0, "port": "hip-crease"},
+        {"gluteus_maximus": 46, "long_hamstrings": 43},
+    ),
+    (
+        "romanian-deadlift",
+        {"kg": 80.0, "port": "hands"},
+        {"long_hamstrings": 60, "gluteus_maximus": 29},
+    ),
+    ("back-squat-high", SQUAT, {"vasti": 59, "long_hamstrings": 3, "rectus_femoris": 0}),
+    ("leg-extension", {"stack": 40.0, "hip_deg": 90.0}, {"rectus_femoris": 6}),
+    ("leg-extension", {"stack": 40.0, "hip_deg": 40.0}, {"rectus_femoris": 13}),
+    ("calf-raise-seated", {}, {"soleus": 91}),
+]
+
+
+def share(use, group):
+    return 100 * use.of(group).work_j / np.maximum(use.work_j, 0).sum()
+
+
+@pytest.mark.parametrize(("exercise", "more", "shares"), SHARES)
+def test_shares_of_the_positive_work(exercise, more, shares):
+    """Against the design's trial: a free ankle, less force when short. Within three points."""
+    use = used(exercise, **more)[3]
+    assert {g: share(use, g) for g in shares} == pytest.approx(shares, abs=3.0)
+
+
+@pytest.mark.parametrize("exercise", CURLS)
+def test_no_curl_is_calf_work(exercise):
+    assert share(used(exercise, stack=40.0)[3], "gastrocnemius") < 20
+
+
+def test_in_a_loaded_bridge_gluteus_maximus_comes_first():
+    use = used("hip-thrust", kg=100.0, port="hip-crease")[3]
+    assert use.of("gluteus_maximus").work_j > use.of("long_hamstrings").work_j
+
+
+def test_without_the_foot_s_own_weight_at_a_free_ankle_curls_would_be_calf_work():
+    _, angles, demand, kept = used("lying-leg-curl", stack=40.0)
+    assert np.abs(demand["ankle"]).max() < 1.5, "a foot's weight, N·m"
+    dropped = muscle_use(angles, {"knee": demand["knee"]}, Body())
+    assert share(dropped, "gastrocnemius") > 2 * share(kept, "gastrocnemius")
+
+
+def test_a_straight_knee_that_is_pushed_straighter_holds_itself():
+    """A stiff-leg hinge: the knee is asked to bend, its ligaments answer, and no work is lost."""
+    bend = np.linspace(1.4, 0.0, 101)
+    hip, knee = np.full(101, 120.0), np.full(101, -60.0)
+    still = muscle_use(
+        {"hip": bend, "knee": np.full(101, 3 * DEG)}, {"hip": hip, "knee": knee}, Body()
+    )
+    bent = muscle_use(
+        {"hip": bend, "knee": np.full(101, 8 * DEG)}, {"hip": hip, "knee": knee}, Body()
+    )
+    assert still.unanswered < 1e-6 and bent.unanswered < 1e-6
+    assert np.all(bent.held_nm == 0.0)
+    assert np.all(still.held_nm != 0.0)
+    moving = np.linspace(12.0, 0.0, 101) * DEG
+    opens = muscle_use({"hip": bend, "knee": moving}, {"hip": hip, "knee": knee}, Body())
+    joints = joint_work({"hip": bend, "knee": moving}, {"hip": hip, "knee": knee})
+    assert opens.work_j.sum() + opens.held_j == pytest.approx(joints, rel=0.005)
+    assert abs(opens.held_j) > 0.5, "what a straight knee holds is told apart"
+
+
+def test_only_short_fibres_lose_force():
+    optimal, slack, pennation = np.array(list(FIBRES.values())).T
+    along = optimal * np.cos(pennation * DEG)
+    at_best = short_side_factor((slack + along)[:, None])
+    assert at_best == pytest.approx(1.0)
+    assert np.all(short_side_factor((slack + 1.5 * along)[:, None]) == 1.0)
+    shorter = short_side_factor(slack[:, None] + along[:, None] * np.linspace(0.0, 1.0, 50))
+    assert np.all(np.diff(shorter, axis=1) >= -1e-12) and shorter.min() >= 0.1
+    half = np.hypot(0.5 * along, optimal * np.sin(pennation * DEG)) / optimal
+    assert short_side_factor((slack + 0.5 * along)[:, None])[:, 0] == pytest.approx(
+        np.maximum(np.exp(-((half - 1) ** 2) / 0.45), 0.1)
+    )
+
+
+def test_a_weaker_muscle_takes_less_and_the_whole_is_still_answered():
+    grid = paths_of({"knee": np.linspace(0.2, 1.5, 20)})
+    arm, demand = grid.arm_m[:, 1:2], np.full((1, 20), -50.0)
+    weak = np.ones((len(MUSCLES), 20))
+    weak[MEMBERS["long_hamstrings"]] = 0.5
+    strong, less = share_n(arm, demand), share_n(arm, demand, weak)
+    assert np.einsum("mjs,ms->js", arm, less) == pytest.approx(-demand, abs=1e-6)
+    hams = MEMBERS["long_hamstrings"]
+    assert np.all(less[hams].sum(axis=0) < strong[hams].sum(axis=0))

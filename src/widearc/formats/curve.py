@@ -13,11 +13,12 @@ from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, Tempo, dose_on_grid
 from widearc.core.equipment import Line
 from widearc.core.movement import Motion
-from widearc.core.muscle import GROUPS, JOINTS, muscle_use
+from widearc.core.muscle import GROUPS, muscle_use
 from widearc.core.statics import (
     STEPS,
     Audit,
     Curve,
+    asked_of_muscles,
     audit,
     dynamic_nm,
     frontal_nm,
@@ -149,10 +150,9 @@ def _muscles(curve: Curve, row: int) -> dict[str, Any]:
     """Return tension and place in its own range of each muscle group, where a leg joint is asked
     something.
     """
-    demand = {j: curve.demand_nm[j][row] for j in JOINTS if j in curve.demand_nm}
+    angles, demand = asked_of_muscles(curve, row)
     if not demand:
         return {}
-    angles = {j: curve.motion.angles[j][row] for j in JOINTS if j in curve.motion.angles}
     use = muscle_use(angles, demand, curve.setup.body)
     groups = {name: use.of(name) for name in GROUPS}
     return {

@@ -11,9 +11,9 @@ import numpy as np
 
 from widearc.core.kit import presses_on_spine
 from widearc.core.matching import of_work
-from widearc.core.muscle import JOINTS, muscle_use
+from widearc.core.muscle import muscle_use
 from widearc.core.search import Candidate
-from widearc.core.statics import Curve, grip_n, lumbar
+from widearc.core.statics import Curve, asked_of_muscles, grip_n, lumbar
 from widearc.core.units import G
 
 MOST_WEIGHT = 5.0
@@ -256,10 +256,9 @@ def muscle_thirds(curve: Curve, group: str) -> tuple[float, float, float] | None
     """Return a muscle group's work over its own length (J of one leg; long, middle, short third);
     None without any.
     """
-    demand = {j: curve.demand_nm[j][0] for j in JOINTS if j in curve.demand_nm}
+    angles, demand = asked_of_muscles(curve)
     if not demand or max(float(np.abs(d).max()) for d in demand.values()) < 1.0:
         return None
-    angles = {j: curve.motion.angles[j][0] for j in JOINTS if j in curve.motion.angles}
     thirds = muscle_use(angles, demand, curve.setup.body).of(group).thirds_j
     return (max(thirds[0], 0.0), max(thirds[1], 0.0), max(thirds[2], 0.0))
 

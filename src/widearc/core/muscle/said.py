@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from widearc.core.muscle.data import GROUPS
 from widearc.core.muscle.trained import THIRDS, GroupUse, MuscleUse
 
@@ -26,6 +28,7 @@ TENSE = 0.04  # of the greatest tension here: less is not spoken of
 LITTLE = 0.10  # of the positive work: less is "hardly trained"
 STILL_SHARE = 0.12  # of its own range: who shortens by less under its tension hardly shortens
 UNANSWERED = 1e-3
+HELD_NM = 3.0  # less is not spoken of
 
 
 def positive_work_j(use: MuscleUse) -> float:
@@ -55,6 +58,11 @@ def sentences(use: MuscleUse) -> tuple[str, ...]:
         tense = float(group.force_n.max()) >= TENSE * most and group.work_j <= LITTLE * total
         if group is not first and tense:
             said += filter(None, [_hardly(group, total)])
+    if float(np.abs(use.held_nm).max()) > HELD_NM:
+        said.append(
+            f"The straight knee itself holds up to {np.abs(use.held_nm).max():.0f} N·m: ligaments, "
+            "not muscles."
+        )
     if use.unanswered > UNANSWERED:
         said.append(
             f"Up to {100 * use.unanswered:.0f} % of the demand is answered by no muscle of this "

@@ -19,45 +19,50 @@ CHUNK = 20_000  # samples: keeps the arrays under some 60 MB
 UNIT = float(np.mean(FMAX_N) ** 2)  # keeps λ near one
 
 
-def share_n(arm_m: Array, demand_nm: Array) -> Array:
+def share_n(arm_m: Array, demand_nm: Array, strength: Array | None = None) -> Array:
     """Return the muscles' forces, N (muscles, samples).
 
     arm_m: (muscles, joints, samples), positive flexes. demand_nm: (joints, samples), extension
-    positive; only joints that muscles answer for: leave the held ones out of both. A demand that no
-    muscle can answer is met as nearly as can be. Scaling every Fmax alike changes nothing.
+    positive; only joints that muscles answer for: leave the held ones out of both, or, at some
+    samples only, give them no arm and no demand there. strength: the share of each greatest force
+    that is there, (muscles, samples); all of it if None. A demand that no muscle can answer is met
+    as nearly as can be. Scaling every Fmax alike changes nothing.
     """
     samples = demand_nm.shape[1]
     forces = np.empty((arm_m.shape[0], samples))
+    there = np.ones(forces.shape) if strength is None else strength
     for start in range(0, samples, CHUNK):
         part = slice(start, start + CHUNK)
-        forces[:, part] = _solved(np.moveaxis(arm_m[:, :, part], 2, 0), demand_nm[:, part].T).T
+        arms = np.moveaxis(arm_m[:, :, part], 2, 0)
+        forces[:, part] = _solved(arms, demand_nm[:, part].T, there[:, part].T).T
     return forces
 
 
-def _solved(arm: Array, demand: Array) -> Array:
-    """Return forces (samples, muscles) for arms (samples, muscles, joints) and demands (samples,
-    joints).
+def _solved(arm: Array, demand: Array, strength: Array) -> Array:
+    """Return forces (samples, muscles) for arms (samples, muscles, joints), demands (samples,
+    joints) and shares of strength (samples, muscles).
     """
-    weight = FMAX_N**2 / UNIT
+    every = (FMAX_N * strength) ** 2 / UNIT
     joints = arm.shape[2]
     lam = np.zeros_like(demand)
     scale = np.maximum(np.abs(demand).max(axis=1), 1e-6)
     open_ = np.arange(len(demand))
     ridge = 1e-12 * np.eye(joints)
     for _ in range(STEPS):
-        a, d, at = arm[open_], demand[open_] / UNIT, lam[open_]
+        a, d, at, weight = arm[open_], demand[open_] / UNIT, lam[open_], every[open_]
         pull = np.maximum(_each(a, at), 0.0)
         gradient = ((weight * pull)[:, None, :] @ a)[:, 0] + d
         left = np.abs(gradient).max(axis=1) * UNIT > TOLERANCE * scale[open_]
         if not left.any():
             break
-        open_, a, d, at, pull, gradient = (
+        open_, a, d, at, pull, gradient, weight = (
             open_[left],
             a[left],
             d[left],
             at[left],
             pull[left],
             gradient[left],
+            weight[left],
         )
         active = weight * (pull > 0)
         # where nothing pulls yet, every muscle counts: the first step must have a slope
@@ -71,7 +76,7 @@ def _solved(arm: Array, demand: Array) -> Array:
         step = -np.linalg.solve(hessian, gradient[..., None])[..., 0]
         lam[open_] = at + _length(a, d, at, step, gradient, weight)[:, None] * step
     pull = np.maximum(_each(arm, lam), 0.0)
-    return np.asarray(weight * pull * UNIT)
+    return np.asarray(every * pull * UNIT)
 
 
 def _each(arm: Array, lam: Array) -> Array:

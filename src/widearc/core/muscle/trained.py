@@ -9,10 +9,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from widearc.core.arrays import Array
+from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import Body
+from widearc.core.muscle.fibres import short_side_factor
 from widearc.core.muscle.paths import FMAX_N, JOINTS, MEMBERS, paths_of, ranges_m, scale_of
 from widearc.core.muscle.sharing import share_n
+from widearc.core.units import DEG
 
 # of the larger: a net that is smaller counts as lengthened at one joint, shortened at the other
 OPPOSED = 0.20
@@ -26,8 +28,9 @@ class MuscleUse:
     force_n, length_m: (muscles, samples); fraction: length within the anatomical range, 0 shortest,
     1 longest. work_j: positive while shortening, (muscles,); thirds_j: the same by thirds of the
     range, long first, (muscles, 3). shortening_m: start less end, (muscles,); by_joint_m: the part
-    of each joint, (muscles, joints). answered: the largest share of a demand that no muscle could
-    answer.
+    of each joint, (muscles, joints). unanswered: the largest share of a demand that no muscle could
+    answer. held_nm: what a straight knee itself holds, N·m (samples,), flexion asked negative, and
+    held_j its work, J: Σ work_j + held_j is the work of the joints.
     """
 
     force_n: Array
@@ -39,6 +42,8 @@ class MuscleUse:
     change_m: Array
     by_joint_m: Array
     unanswered: float
+    held_nm: Array
+    held_j: float
 
     def of(self, group: str) -> GroupUse:
         """Return a group's use, its muscles together."""
@@ -91,22 +96,41 @@ def _travel(force: Array, fraction: Array) -> float:
     return float(-(0.5 * (force[1:] + force[:-1]) * np.diff(fraction)).sum() / most)
 
 
+STRAIGHT = 5 * DEG  # a knee that is less bent can be pushed no further: its ligaments hold
+
+
+def _straight_knee(joints: list[str], demand: Array, angles: Mapping[str, Array]) -> BoolArray:
+    """Return where a straight knee holds itself, (joints, samples)."""
+    found = np.zeros(demand.shape, dtype=bool)
+    if "knee" in joints:
+        at = joints.index("knee")
+        found[at] = (np.asarray(angles.get("knee", 0.0)) < STRAIGHT) & (demand[at] < 0.0)
+    return found
+
+
 def muscle_use(
     angles: Mapping[str, Array], demand_nm: Mapping[str, Array], body: Body
 ) -> MuscleUse:
     """Return what one set-up asks of the muscles.
 
     angles: rad (samples,) by joint, 0 where missing; demand_nm: N·m (samples,) by joint, extension
-    and plantarflexion positive, only joints that no seat or pad holds. Limits of the model: as
-    `paths`; other muscles, and whatever contracts against itself, are not in it.
+    and plantarflexion positive, only joints that no seat or pad holds. A knee under 5° that is
+    pushed further straight is held by the joint itself. Limits of the model: as `paths`; other
+    muscles, and whatever contracts against itself, are not in it.
     """
     scale = scale_of(body)
     found = paths_of(angles, scale)
     answering = [j for j in JOINTS if j in demand_nm]
     index = [JOINTS.index(j) for j in answering]
     demand = np.array([np.broadcast_to(demand_nm[j], found.length_m.shape[1:]) for j in answering])
-    force = share_n(found.arm_m[:, index], demand)
-    left = demand + np.einsum("mjs,ms->js", found.arm_m[:, index], force)
+    muscles_hold = ~_straight_knee(answering, demand, angles)
+    arm = found.arm_m[:, index]
+    force = share_n(
+        arm * muscles_hold, demand * muscles_hold, short_side_factor(found.length_m / scale)
+    )
+    left = demand + np.einsum("mjs,ms->js", arm, force)
+    held = np.where(muscles_hold, 0.0, left).sum(axis=0)
+    left = np.where(muscles_hold, left, 0.0)
     largest = float(np.abs(demand).max()) if demand.size else 0.0
     shortest, longest = ranges_m(scale).T[..., None]
     fraction = (found.length_m - shortest) / (longest - shortest)
@@ -129,5 +153,7 @@ def muscle_use(
         shortening_m=found.length_m[:, 0] - found.length_m[:, -1],
         change_m=np.ptp(found.length_m, axis=1),
         by_joint_m=np.einsum("mjs,js->mj", arm, turn),
+        held_nm=held,
+        held_j=float(-(0.5 * (held[1:] + held[:-1]) * turn[JOINTS.index("knee")]).sum()),
         unanswered=0.0 if largest <= 0 else float(np.abs(left).max() / largest),
     )

@@ -7,6 +7,7 @@ from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent
 from widearc.core.statics.energy_audit import Audit, audit
 from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.lines import line_of_force
+from widearc.core.statics.muscular import asked_of_muscles
 from widearc.core.statics.points import knee_past_toes_m, points_of
 from widearc.core.statics.rows import row_of
 from widearc.core.statics.spine import OCCUPATIONAL_N, lumbar
@@ -34,6 +35,7 @@ __all__ = [
     "Curve",
     "Gathered",
     "Share",
+    "asked_of_muscles",
     "audit",
     "body_variants",
     "computed",

@@ -10,10 +10,11 @@ from widearc import store
 from widearc.core.dose import RepStyle, Tempo
 from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import Exercise, exercise_of
-from widearc.core.muscle import JOINTS, MuscleUse, muscle_use
+from widearc.core.muscle import MuscleUse, muscle_use
 from widearc.core.statics import (
     BodyUncertainty,
     Curve,
+    asked_of_muscles,
     audit,
     body_variants,
     curve,
@@ -87,10 +88,9 @@ def muscles(found: Curve) -> MuscleUse | None:
     """Return what a curve (one set-up) asks of the muscles; None where no leg joint is asked
     anything.
     """
-    demand = {j: found.demand_nm[j][0] for j in JOINTS if j in found.demand_nm}
+    angles, demand = asked_of_muscles(found)
     if not demand or max(float(abs(d).max()) for d in demand.values()) < LEAST_NM:
         return None
-    angles = {j: found.motion.angles[j][0] for j in JOINTS if j in found.motion.angles}
     return muscle_use(angles, demand, found.setup.body)
 
 
