@@ -124,3 +124,27 @@ def admissible(entry: Exercise, scale: float = 1.0) -> Iterator[tuple[str, list[
         yield "stack", [FLAT_CAM]
     if "pendulum" in entry.kinds:
         yield "pendulum", [Pendulum(kg=15 * scale, arm_m=0.9)]
+
+
+def one_of_each(entry: Exercise, port: str) -> Iterator[Load]:
+    """Yield a load of every kind, those at a port at this one, whether the exercise takes it or
+    not.
+    """
+    spring = Spring(start_n=10, end_n=100, travel_m=1.6)
+    bar = {"plate_kg": 5, "bar_kg": 10, "bar_m": 2.2, "sleeve_m": 2, "hand_m": 2.1}
+    if port:
+        yield FreeMass(kg=5, port=port)
+        yield Band(law=LINE, port=port, anchor=(0.2, 0.0, 0.1))
+        yield Cable(kg=6, port=port, pulley=(0.4, 0.1))
+        yield Chain(kg_per_m=3, length_m=1.2, port=port)
+        yield CornerBar(port=port, **bar)
+        yield (
+            SpringLoad(spring=spring)
+            if port == "carriage"
+            else SpringLoad(spring=spring, port=port, anchor=(0.3, 0.1))
+        )
+        yield Lever(pivot=pivot_for(entry), kg=8, arm_m=0.9, own_kg=6, own_arm_m=0.5, port=port)
+        return
+    yield Sled(kg=40, empty_kg=20)
+    yield FLAT_CAM
+    yield Pendulum(kg=5, arm_m=0.9)

@@ -7,7 +7,7 @@ import pytest
 
 from tests.conftest import points_law
 from widearc.core.body import Body, Limits
-from widearc.core.equipment import Band, FreeMass, Sled
+from widearc.core.equipment import Band, FreeMass, Sled, Stack
 from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES
 from widearc.core.geometry import bracketed_root
@@ -194,3 +194,35 @@ def test_where_balance_ends_before_the_hip_the_set_up_is_refused_at_any_number_o
     )
     with pytest.raises(PostureError, match="cannot balance below"):
         move(setup)
+
+
+def test_a_dumbbell_in_a_one_leg_calf_raise_hangs_from_the_shoulder():
+    """The arm hangs straight down: the load's place follows the shoulder, not the trunk's line."""
+    made = curve(
+        Setup(exercise=EXERCISES["calf-raise-one-leg"], loads=[FreeMass(kg=20, port="hands")])
+    )
+    load = next(f for f in made.motion.forces if f.source == "load 0")
+    shoulder = made.motion.points["shoulder"]
+    np.testing.assert_allclose(made.motion.full(load.point)[0], shoulder[0], atol=1e-9)
+    assert audit(made).relative_error[0] < 0.005
+    assert "shoulder" in made.motion.angles
+
+
+def test_an_abduction_stack_s_readings_are_for_one_thigh_or_for_both():
+    one, both = (
+        curve(
+            Setup(
+                exercise=EXERCISES["abduction-machine"],
+                options={"readings_for": words},
+                loads=[Stack(kg=40, angle_deg=(0, 60), radius_m=(0.1, 0.12))],
+            )
+        )
+        for words in ("one thigh", "both")
+    )
+    np.testing.assert_allclose(
+        both.demand_nm["hip_abduction"], 0.5 * one.demand_nm["hip_abduction"]
+    )
+    assert one.demand_nm["hip_abduction"][0, 0] == pytest.approx(40 * 9.80665 * 0.1)
+    for made, words in ((one, "for one thigh"), (both, "for both thighs")):
+        assert audit(made).relative_error[0] < 0.005
+        assert any(words in said for said in made.motion.assumptions)

@@ -7,11 +7,13 @@ from dataclasses import fields, is_dataclass
 import numpy as np
 import pytest
 
-from tests.loads import admissible
-from widearc.core.equipment import LOADS, Chain, FreeMass, SpringLoad
-from widearc.core.errors import InputError
+from tests.loads import admissible, one_of_each
+from widearc.core.equipment import LOADS, AtPort, Chain, FreeMass, SpringLoad
+from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES
-from widearc.formats import parse_scenario
+from widearc.core.movement import Setup
+from widearc.core.statics import curve
+from widearc.formats import exercises_document, parse_scenario
 from widearc.formats.loads import load_part, parse_load
 
 TAKEN = [
@@ -83,3 +85,50 @@ def test_a_scenario_with_a_chain_is_read():
         }
     )
     assert [load.kind for load in setup.loads] == ["chain"]
+
+
+def test_only_kinds_of_load_that_are_accepted_are_listed():
+    """Every listed kind is accepted at some port; every other is refused at the load, by name."""
+    listed = {e["id"]: set(e["load_kinds"]) for e in exercises_document()["exercises"]}
+    compared = 0
+    for entry in EXERCISES.values():
+        if not entry.has_curve:
+            continue
+        taken = {load.kind for _, loads in admissible(entry) for load in loads}
+        assert taken <= listed[entry.id], entry.id
+        for kind in LOADS.values():
+            load = next(_samples_of(kind, entry), None)
+            if load is None:
+                continue
+            compared += 1
+            if kind.kind in listed[entry.id]:
+                _accepted(entry, kind)
+            else:
+                with pytest.raises(InputError) as refused:
+                    Setup(exercise=entry, loads=[load])
+                assert (refused.value.where, refused.value.value) == ("/loads/0/kind", kind.kind)
+    assert compared > 700
+
+
+def _samples_of(kind, entry):
+    """Yield a load of a kind at each port of an exercise; one without a port for the others."""
+    at_port = issubclass(kind, AtPort)
+    for port in (entry.ports or ("hands",)) if at_port else ("",):
+        yield from (load for load in one_of_each(entry, port) if type(load) is kind)
+
+
+def _accepted(entry, kind):
+    """Compute a curve with a kind of load at the first port that takes it; PostureError is no
+    refusal of the kind.
+    """
+    reasons = []
+    for load in _samples_of(kind, entry):
+        try:
+            curve(Setup(exercise=entry, loads=[load]))
+        except PostureError:
+            return
+        except InputError as error:
+            reasons.append(str(error))
+        else:
+            return
+    raise AssertionError((entry.id, kind.kind, reasons))

@@ -5,11 +5,9 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from widearc.core.equipment import LOADS, AtPort
 from widearc.core.exercises import EXERCISES, STATURE_M, Exercise, OptionSpec
+from widearc.core.movement.takes import kinds_of
 from widearc.formats.documents import check
-
-AT_A_PORT = tuple(name for name, kind in LOADS.items() if issubclass(kind, AtPort))
 
 
 def exercises_document() -> dict[str, Any]:
@@ -31,7 +29,7 @@ def _entry(item: Exercise) -> dict[str, Any]:
         "family": item.family,
         "prime": [action.label for action in item.prime],
         "ports": list(item.ports),
-        "load_kinds": [*(AT_A_PORT if item.ports else ()), *item.kinds],
+        "load_kinds": [kind.kind for kind in kinds_of(item)],
         "has_curve": item.has_curve,
         "options": [_option(spec) for spec in item.options.values()],
         "needs": list(item.needs),

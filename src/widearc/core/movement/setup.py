@@ -15,6 +15,7 @@ from widearc.core.equipment import AtPort, Load
 from widearc.core.errors import InputError
 from widearc.core.exercises import Exercise, Options, in_si, renamed, resolve
 from widearc.core.movement.loading import load_shape
+from widearc.core.movement.takes import kinds_of
 from widearc.core.units import DEG, to_deg
 
 SAMPLES = 101
@@ -129,19 +130,12 @@ class Setup:
 
     def _check_load(self, index: int, load: Load) -> None:
         """Refuse a load that this exercise does not take."""
-        taken = self.exercise
+        taken, kinds = self.exercise, kinds_of(self.exercise)
+        if type(load) not in kinds:
+            names = ", ".join(kind.kind for kind in kinds) or "no load"
+            allowed = f"a load that {taken.name.lower()} takes: {names}"
+            raise InputError(f"/loads/{index}/kind", load.kind, allowed)
         if not isinstance(load, AtPort):
-            if load.kind not in taken.kinds:
-                allowed = ", ".join(
-                    (*taken.kinds, "loads at " + ", ".join(taken.ports))
-                    if taken.ports
-                    else taken.kinds
-                )
-                raise InputError(
-                    f"/loads/{index}/kind",
-                    load.kind,
-                    f"a load that {taken.name.lower()} takes: {allowed}",
-                )
             return
         port = load.port
         if port not in taken.ports:

@@ -9,9 +9,22 @@ PRESSED = ("sled", "band", "cable")
 """What a calf raise on a press takes: as the press does."""
 
 
+ROLLED = ("spring", "band", "cable", "sled")
+"""What acts on a carriage where nothing can be held or worn; a sled: its own weight on its
+rails.
+"""
+
+
+def _only(entry: Exercise) -> tuple[str, ...]:
+    """Return the only kinds that act at an exercise's ports; none: every kind does."""
+    if entry.variant == "press":
+        return PRESSED
+    return ROLLED if entry.ports == ("carriage",) else entry.law.takes
+
+
 def kinds_of(entry: Exercise) -> tuple[type[Load], ...]:
     """Return the kinds of load that an exercise takes, in the order of lists."""
-    only = PRESSED if entry.variant == "press" else entry.law.takes
+    only = _only(entry)
     return tuple(
         kind
         for kind in LOADS.values()

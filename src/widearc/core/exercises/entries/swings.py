@@ -9,7 +9,7 @@ from widearc.core.exercises.entries.hips import ENTRIES as HIPS
 from widearc.core.exercises.entries.isolation import ENTRIES as ISOLATION
 from widearc.core.exercises.exercise import Exercise
 from widearc.core.exercises.families.calf import CALF_PRESS
-from widearc.core.exercises.families.common import of_body
+from widearc.core.exercises.families.common import choice, of_body
 
 KE, HE, KF, HF, PF, AB = Action.KE, Action.HE, Action.KF, Action.HF, Action.PF, Action.AB
 _BY_ID = {entry.id: entry for entry in (*ISOLATION, *HIPS)}
@@ -121,12 +121,19 @@ _SPREAD = Exercise(
     prime=(AB,),
     ports=("thigh", "pad"),
     kinds=("stack",),
+    more_options=(
+        choice("readings_for", "the stack’s readings are for", "one thigh", ("one thigh", "both")),
+    ),
     needs=("abduction machine",),
     steadiness=5,
     fails_alone="yes",
     limits=(),
     minutes=1,
-    checks=("Pads at the outer knees", "Trunk upright or leaning: note which"),
+    checks=(
+        "Pads at the outer knees",
+        "Trunk upright or leaning: note which",
+        "Readings taken at one pad, the other tied: for one thigh; at both pads: for both",
+    ),
     cues=("Open slowly, hold, slow way back.",),
     mistakes=("Rocking the trunk.",),
     cautions=("Start from a width that does not pinch.",),

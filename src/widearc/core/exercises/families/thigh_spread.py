@@ -19,5 +19,5 @@ FAMILY = Family(
     still=True,
     pad_slides=True,
     from_above=True,
-    takes=("band", "stack", "lever", "cable"),
+    takes=("band", "stack", "lever", "cable", "spring"),
 )

@@ -22,6 +22,13 @@ FAMILY = "thigh spread"
 PORT_AT = 0.9  # of hip to knee
 
 
+SHARE_OF_READINGS = {"one thigh": 1.0, "both": 0.5}
+READINGS_SAY = {
+    1.0: "The stack’s readings are taken to be for one thigh, the other pad held.",
+    0.5: "The stack’s readings are taken to be for both thighs: each answers half.",
+}
+
+
 def solve(lift: Lift) -> Motion:
     """Return the motion for options `o` (radians) at `position` (1, samples)."""
     body, loads = lift.body, lift.loads
@@ -51,7 +58,11 @@ def solve(lift: Lift) -> Motion:
     loops = set()
     for index, load in enumerate(loads):
         if isinstance(load, Stack):
-            add_couple_of_stack(motion, load, "thigh", opened, opened, 1.0, lowering=lift.lowering)
+            share = SHARE_OF_READINGS[lift.o.get("readings_for", "one thigh")]
+            add_couple_of_stack(
+                motion, load, "thigh", opened, opened, 1.0, lowering=lift.lowering, gear=share
+            )
+            motion.assumptions.append(READINGS_SAY[share])
         elif isinstance(load, Band) and load.anchor_port:
             _loop(motion, index, load, port, lowering=lift.lowering)
             loops.add(index)
