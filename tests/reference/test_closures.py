@@ -7,16 +7,18 @@ Body 80 kg, 1.80 m, sex not given, unless said. Tolerance 5 %.
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from tests.looked import looked
 from widearc.core.body import Body
-from widearc.core.equipment import FreeMass, Sled
+from widearc.core.equipment import FreeMass, Sled, Spring, SpringLoad, Stack
 from widearc.core.errors import PostureError
 from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
-from widearc.core.statics import audit, curve
+from widearc.core.statics import audit, curve, whole_effort
 from widearc.core.strength import strength_nm
 
 OF = {"hip": "hip_extension", "knee": "knee_extension", "ankle": "plantarflexion"}
@@ -249,3 +251,61 @@ def test_every_push_and_pair_does_no_work_on_the_whole():
     for share in (0.0, 0.7, 1.3):
         for name in ("split-squat", "rear-raised-split-squat", "walking-lunge", "lean-lunge"):
             assert audit(worked(name, 20.0, pair_share=share)).relative_error[0] < 0.005, name
+
+
+def carriage(exercise, pull):
+    """Return the whole effort of a carriage lift at a constant pull of its springs, N."""
+    spring = Spring(start_n=pull, end_n=pull + 1e-6, travel_m=2.0)
+    loads = [SpringLoad(spring=spring)] if pull else []
+    return float(whole_effort(curve(Setup(exercise=EXERCISES[exercise], loads=loads)))[0])
+
+
+@pytest.mark.parametrize(
+    ("exercise", "pulls", "efforts"),
+    [
+        (
+            "carriage-lunge-front",
+            (0, 25, 50, 75, 100, 150),
+            (0.76, 0.65, 0.58, 0.56, 0.61, 0.87),
+        ),
+        ("carriage-push", (75, 200), (0.45, 1.25)),
+        ("carriage-pull-back", (0, 100), (0.46, 1.23)),
+    ],
+)
+def test_whole_effort_tells_which_way_of_the_springs_is_harder(exercise, pulls, efforts):
+    """The design's trial (80 kg, 1.80 m, constant pull): in front less spring is harder, as
+    practice says, down from the spring that pushes the feet apart as one would anyway.
+    """
+    found = [carriage(exercise, pull) for pull in pulls]
+    assert found == pytest.approx(efforts, rel=0.05)
+    if exercise == "carriage-lunge-front":
+        assert np.all(np.diff(found[:4]) < 0) and np.all(np.diff(found[3:]) > 0)
+
+
+def test_whole_effort_is_the_root_of_the_mean_sum_of_squared_shares():
+    """By hand on a leg extension: only the knee counts, seat and pad hold the rest, two legs."""
+    cam = Stack(kg=30, angle_deg=(-20, 120), radius_m=(0.12, 0.12))
+    made = curve(Setup(exercise=EXERCISES["leg-extension"], loads=[cam]))
+    body = made.setup.body
+    strength = strength_nm(
+        "knee_extension",
+        made.motion.angles["knee"][0],
+        mass_kg=body.mass_kg,
+        stature_m=body.stature_m,
+        sex=body.sex.value,
+    )
+    share = demand(made, "knee") / strength
+    assert np.all(share > 0)
+    assert whole_effort(made)[0] == pytest.approx(np.sqrt(2 * np.mean(share**2)))
+    twice = curve(Setup(exercise=EXERCISES["leg-extension"], loads=[replace(cam, kg=60)]))
+    assert whole_effort(twice)[0] > 1.6 * whole_effort(made)[0]
+    assert whole_effort(curve(Setup(exercise=EXERCISES["side-lying-raise"]))) is None
+
+
+def test_a_bent_way_is_weighed_by_the_strength_of_bending():
+    made = curve(Setup(exercise=EXERCISES["nordic-curl"]))
+    knee = demand(made, "knee")
+    assert np.all(knee <= 1e-9), "flexion answers"
+    weak = whole_effort(made)[0]
+    flipped = replace(made, demand_nm={**made.demand_nm, "knee": -made.demand_nm["knee"]})
+    assert weak > 1.3 * whole_effort(flipped)[0], "extension is the stronger action"

@@ -16,6 +16,7 @@ from widearc.usecases.arc.arc import (
     muscles,
 )
 from widearc.usecases.arc.felt import THIRDS, WHERE, felt_of, keep_felt
+from widearc.usecases.arc.whole import whole_of
 from widearc.usecases.bench.bands import BandSheet, band_sheet, save_band
 from widearc.usecases.client.client import change_client, new_client, remove_client
 from widearc.usecases.client.strength import (
@@ -159,5 +160,6 @@ __all__ = [
     "unplan",
     "wantable",
     "week_plan",
+    "whole_of",
     "worth_buying",
 ]

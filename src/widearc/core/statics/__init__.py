@@ -26,6 +26,7 @@ from widearc.core.statics.uncertainty import (
     uncertainty_of,
     variant_curve,
 )
+from widearc.core.statics.whole_effort import whole_effort
 
 __all__ = [
     "OCCUPATIONAL_N",
@@ -60,4 +61,5 @@ __all__ = [
     "share_near_straight",
     "uncertainty_of",
     "variant_curve",
+    "whole_effort",
 ]

@@ -95,7 +95,11 @@ ENTRIES = (
             "other_knee_from_deg": 90,
             "other_knee_to_deg": 15,
         },
-        cues=("The springs help the moving leg home: less spring is harder.", "Slow both ways."),
+        cues=(
+            "The springs help the moving leg home: less spring is harder, as far down as they "
+            "still push less than the feet do by themselves.",
+            "Slow both ways.",
+        ),
         cautions=(
             "Start with a middle rung, then less help.",
             "No springs only where the machine's maker allows it.",

@@ -87,6 +87,7 @@ class ArcPage:
     height: float = 0.0
     script: Mapping[str, Any] = field(default_factory=dict)
     path_words: str = ""
+    whole_words: str = ""
     posture_words: str = ""
     hand_words: str = ""
     tempo_words: str = ""
@@ -213,6 +214,7 @@ def _drawn(
             else USUAL_TEMPO_S,
         },
         "path_words": curve_drawing.path_words(curve),
+        "whole_words": _whole_words(curve),
         "posture_words": curve_drawing.posture_words(curve),
         "hand_words": _hand_words(curve),
         "tempo_words": curve_drawing.tempo_words(found.tempo, found.fast, curve),
@@ -221,6 +223,24 @@ def _drawn(
         "balances": dragging or bool(usecases.balances(curve)),
         "joint_names": curve_drawing.NAMES,
     }
+
+
+def _whole_words(curve: Curve) -> str:
+    """Return the whole effort of a set-up in words, and which way its springs make it harder."""
+    whole = usecases.whole_of(curve)
+    if whole is None:
+        return ""
+    said = [f"{whole.effort:.2f}: hip, knee and ankle of both legs, over what legs usually give"]
+    if whole.less is not None and whole.more is not None:
+        tried = f"With a fifth less spring {whole.less:.2f}, with a fifth more {whole.more:.2f}"
+        said.append(tried + (f": {whole.harder} spring is harder here" if whole.harder else ""))
+        ways = [
+            f"{' and '.join(names)} {way}"
+            for names, way in ((whole.rises, "up"), (whole.falls, "down"))
+            if names
+        ]
+        said += ["With more spring " + ", ".join(ways)] if ways else []
+    return ". ".join(said) + "."
 
 
 def _seconds(found: Arc) -> list[float]:
