@@ -247,13 +247,13 @@ def test_a_match_is_as_sure_as_what_it_is_built_on(kit):
     guessed = dataclasses.replace(
         kit, weights=tuple(dataclasses.replace(w, error=0.15) for w in kit.weights)
     )
-    sure = BodyUncertainty(mass=0.0, thigh=0.0)
+    sure = BodyUncertainty(mass=0.0, thigh=0.0, shank=0.0)
     small, large = ranked(weighed, sure)["goblet-squat"], ranked(guessed, sure)["goblet-squat"]
     assert small.match == large.match, "an error changes how sure a match is, not the match"
-    assert 0 < small.uncertainty.match < large.uncertainty.match / 20
-    assert (
-        large.uncertainty.demand_nm["knee"].max() > 20 * small.uncertainty.demand_nm["knee"].max()
-    )
+    (light, _), (heavy, _) = (c.uncertainty.effects["load 0"] for c in (small, large))
+    assert 0 < abs(light) < abs(heavy) / 20
+    assert large.uncertainty.sd > small.uncertainty.sd
+    assert not {"mass", "thigh", "shank"} & small.uncertainty.effects.keys()
 
 
 def test_a_match_s_error_is_the_change_that_one_standard_error_makes(kit):
@@ -263,22 +263,39 @@ def test_a_match_s_error_is_the_change_that_one_standard_error_makes(kit):
     from widearc.core.matching import compare, target_of
 
     found = ranked(Kit())["bodyweight-squat"]
-    changes = []
-    for body in (Body(mass_kg=80 * 1.01), Body(segments={"thigh_m": Body().thigh_m * 1.03})):
+    bodies = {
+        "mass": Body(mass_kg=80 * 1.01),
+        "thigh": Body(segments={"thigh_m": Body().thigh_m * 1.03}),
+        "shank": Body(segments={"shank_m": Body().shank_m * 1.03}),
+    }
+    for source, body in bodies.items():
         wanted = target_of(curve(dataclasses.replace(PRESS, body=body)))
         own = curve(dataclasses.replace(found.curve.setup, body=body))
-        changes.append(
-            float(compare(wanted, own.motion.angles, own.demand_nm, 1).match[0]) - found.match
+        change = float(compare(wanted, own.motion.angles, own.demand_nm, 1).match[0]) - found.match
+        assert found.uncertainty.effects[source] == pytest.approx((change, 0.0), rel=1e-6)
+        assert abs(change) > 1e-4
+    deep, shallow = (
+        curve(
+            dataclasses.replace(
+                found.curve.setup, options={**found.row.options, "knee_from_deg": k}
+            )
         )
-    assert found.uncertainty.match == pytest.approx(sum(c * c for c in changes) ** 0.5, rel=1e-6)
-    assert found.uncertainty.match > 0.001
+        for k in (found.row.options["knee_from_deg"] + by for by in (4.0, -4.0))
+    )
+    up, down = (
+        float(compare(found.target, c.motion.angles, c.demand_nm, 1).match[0])
+        for c in (deep, shallow)
+    )
+    half, loss = 0.5 * (up - down), min(0.0, 0.5 * (up + down) - found.match)
+    assert found.uncertainty.effects["depth"] == pytest.approx((half, loss), rel=1e-6)
+    assert found.uncertainty.usual < found.match
 
 
 def test_a_new_doubt_is_computed_anew_and_an_old_one_kept(kit):
     memo = Memo()
     first = ranked(kit, BodyUncertainty(mass=0.01), memo)["goblet-squat"]
     other = ranked(kit, BodyUncertainty(mass=0.10), memo)["goblet-squat"]
-    assert other.uncertainty.match > first.uncertainty.match
+    assert other.uncertainty.sd > first.uncertainty.sd
     assert ranked(kit, BodyUncertainty(mass=0.01), memo)["goblet-squat"] is first
 
 

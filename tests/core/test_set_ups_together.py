@@ -245,10 +245,13 @@ def test_how_sure_many_stand_ins_are_is_how_sure_each_is_by_itself() -> None:
     make_sure(together)
     assert len(together) > 15
     for one, other in zip(together, alone, strict=True):
-        assert one.exercise is other.exercise and one.uncertainty.match > 0
-        assert one.uncertainty.match == pytest.approx(other.uncertainty.match, abs=1e-9), (
-            one.exercise.id
-        )
+        assert one.exercise is other.exercise and one.uncertainty.sd > 0
+        assert one.uncertainty.effects.keys() == other.uncertainty.effects.keys()
+        for source, effect in other.uncertainty.effects.items():
+            assert one.uncertainty.effects[source] == pytest.approx(effect, abs=1e-9), (
+                one.exercise.id,
+                source,
+            )
         for joint, error in other.uncertainty.demand_nm.items():
             np.testing.assert_allclose(one.uncertainty.demand_nm[joint], error, atol=1e-6)
 
@@ -266,12 +269,18 @@ def test_a_doubt_that_would_break_off_the_set_up_says_nothing_and_the_others_sti
     own = curve(setup, strict=False, lowering=False)
     target = target_of(PRESS)
     compared = compare(target, own.motion.angles, own.demand_nm, 1)
-    wanted = WantedUncertainty(body=BodyUncertainty(mass=0.01, thigh=-0.05), targets={})
+    wanted = WantedUncertainty(body=BodyUncertainty(mass=0.01, thigh=-0.05, shank=0.0))
     unsure = Unsure(own=own, compared=compared, target=target, wanted=wanted, errors=(0.02,))
     (doubt,) = uncertainties_of([unsure])
     (only_load,) = uncertainties_of(
-        [replace(unsure, wanted=replace(wanted, body=BodyUncertainty(mass=0.0, thigh=0.0)))]
+        [
+            replace(
+                unsure,
+                wanted=WantedUncertainty(body=BodyUncertainty(mass=0.0, thigh=0.0, shank=0.0)),
+            )
+        ]
     )
-    heavier = replace(wanted, body=BodyUncertainty(mass=0.01, thigh=0.0))
+    heavier = replace(wanted, body=BodyUncertainty(mass=0.01, thigh=0.0, shank=0.0))
     (no_thigh,) = uncertainties_of([replace(unsure, wanted=heavier)])
-    assert doubt.match == pytest.approx(no_thigh.match) and doubt.match > only_load.match > 0
+    assert doubt.sd == pytest.approx(no_thigh.sd) and doubt.sd > only_load.sd > 0
+    assert "thigh" not in doubt.effects

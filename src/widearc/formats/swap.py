@@ -15,7 +15,7 @@ from widearc.core.dose import RepStyle, Tempo
 from widearc.core.intent import Intent
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.movement import Setup
-from widearc.core.search import Candidate, Question, Ranking
+from widearc.core.search import Candidate, Question, Ranking, Uncertainty
 from widearc.formats.documents import check
 from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.kit import kit_part, parse_kit
@@ -131,10 +131,12 @@ def swap_document(
     elapsed_ms: float,
     tweaks: Mapping[str, Sequence[Tweak]],
     reps: Mapping[str, int | None],
+    again: Uncertainty | None = None,
 ) -> dict[str, Any]:
     """Return the wide-arc/swap document of a ranking, checked by its schema.
 
-    tweaks and reps (of equal effort, None where none can be said) by exercise id.
+    tweaks and reps (of equal effort, None where none can be said) by exercise id. again: the wanted
+    lift set up once more.
     """
     document = {
         "format": "wide-arc/swap",
@@ -148,11 +150,16 @@ def swap_document(
             | ({"admits": item.admits} if item.admits else {})
             for item in ranking.excluded
         ],
+        **({"again": _usual(again)} if again is not None else {}),
         "elapsed_ms": round(elapsed_ms, 1),
         "setups_tried": ranking.tried,
     } | ({"untried": list(ranking.untried)} if ranking.untried else {})
     check(document, "swap")
     return document
+
+
+def _usual(sure: Uncertainty) -> dict[str, float]:
+    return {"usual": round(sure.usual, 6), "usual_sd": round(sure.sd, 6)}
 
 
 def _candidate(
@@ -167,7 +174,7 @@ def _candidate(
         "set_up": item.row.words,
         "loads": [load_part(load) for load in item.curve.setup.loads],
         "match": None,
-        "match_error": round(item.uncertainty.match, 6),
+        **_usual(item.uncertainty),
         "shape": round(item.shape, 6),
         "reach": round(item.reach, 6),
         "level": None,

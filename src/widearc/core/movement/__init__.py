@@ -18,11 +18,12 @@ from widearc.core.movement.motion import (
     place_of,
 )
 from widearc.core.movement.moving import move
-from widearc.core.movement.setup import SAMPLES, Setup
+from widearc.core.movement.setup import LENGTHENED_ENDS, SAMPLES, Setup
 from widearc.core.movement.takes import kinds_of
 
 __all__ = [
     "JOINTS",
+    "LENGTHENED_ENDS",
     "SAMPLES",
     "WORKING_JOINTS",
     "Force",

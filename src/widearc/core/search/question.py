@@ -8,9 +8,9 @@ from functools import cached_property
 
 import numpy as np
 
-from widearc.core.arrays import Array, BoolArray
+from widearc.core.arrays import BoolArray
 from widearc.core.body import Body, Limits
-from widearc.core.dose import RepStyle, Tempo, style_weight
+from widearc.core.dose import RepStyle, Tempo
 from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import Kit, Piece, Rules
@@ -20,6 +20,7 @@ from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.near import CLOSE
 from widearc.core.search.prepared import PreparedBatch, score_together
 from widearc.core.search.reasons import sentence
+from widearc.core.search.styles import style_weights
 from widearc.core.search.uncertainty import (
     Uncertainty,
     Unsure,
@@ -30,7 +31,6 @@ from widearc.core.search.uncertainty import (
 from widearc.core.search.wanted import Wanted, wanted_of
 from widearc.core.setups import LoadedSetup
 from widearc.core.statics import BodyUncertainty, Curve
-from widearc.core.units import to_deg
 
 PLAIN = RepStyle()
 
@@ -134,7 +134,8 @@ class Question:
         )
 
     @cached_property
-    def _uncertainty(self) -> WantedUncertainty:
+    def wanted_uncertainty(self) -> WantedUncertainty:
+        """Return the target with each error one standard error away."""
         key = ("wanted", self.target.key, self.body, self.limits, self.body_uncertainty, self.shape)
         return self.memo.once(key, lambda: self.wanted.uncertainty(self.body_uncertainty))
 
@@ -245,7 +246,7 @@ class Question:
         _, part, row = found
         pieces = part.pieces_of(row, self.taken, self.free)
         step = part.step(row, target, self._allowed(part))
-        key = (target.key, row, pieces, self._uncertainty.body, step)
+        key = (target.key, row, pieces, self.wanted_uncertainty.body, step)
         return part.once(key, lambda: self._made(part, row, target, pieces, step))
 
     def _made(
@@ -273,7 +274,11 @@ class Question:
             target=target,
             sentence=sentence(target.at_level_of(compared), compared, exact),
             _unsure=Unsure(
-                own=exact, compared=compared, target=target, wanted=self._uncertainty, errors=errors
+                own=exact,
+                compared=compared,
+                target=target,
+                wanted=self.wanted_uncertainty,
+                errors=errors,
             ),
         )
 
@@ -282,7 +287,7 @@ class Question:
         its own bins.
         """
         target = self.target
-        weights = style_weights(chosen, target, style)
+        weights = style_weights(chosen.curve, target, style)
         own = [b[0] * w for b, w in zip(chosen.comparison.bins, weights, strict=True)]
         if not target.has_level:
             factor = sum(b.sum() for b in target.bins) / max(float(sum(b.sum() for b in own)), 1e-9)
@@ -296,7 +301,7 @@ class Question:
         rep's unit.
         """
         target = self.target
-        weights = style_weights(chosen, target, style)
+        weights = style_weights(chosen.curve, target, style)
         compared = compare(
             target, chosen.curve.motion.angles, chosen.curve.demand_nm, 1, weights=weights
         )
@@ -320,28 +325,3 @@ def make_sure(candidates: Sequence[Candidate]) -> None:
     new = [c for c in candidates if not c._kept]
     for candidate, uncertainty in zip(new, uncertainties_of([c._unsure for c in new]), strict=True):
         candidate._kept.append(uncertainty)
-
-
-def style_weights(chosen: Candidate, target: Target, style: RepStyle) -> tuple[Array, ...]:
-    """Return how much longer than in a plain rep each degree of the target's joints is held, (220,)
-    each.
-
-    Angles of the style are those of the target's first joint; the others pass their own range with
-    it.
-    """
-    ends = []
-    for action in target.actions:
-        angle = chosen.curve.motion.angles.get(action.joint)
-        if angle is None:
-            ends.append((0.0, 1.0))
-            continue
-        deg = to_deg(angle[0])
-        ends.append(
-            (float(deg[0]), float(deg[-1]))
-            if abs(deg[-1] - deg[0]) > 1.0
-            else (float(deg[0]), deg[0] + 1.0)
-        )
-    return tuple(
-        style_weight(style if i == 0 else style.moved(ends[0], e), target.tempo, e)
-        for i, e in enumerate(ends)
-    )

@@ -4,7 +4,7 @@ by itself.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 from widearc.core.body import Body
 from widearc.core.dose import RepStyle, Tempo
@@ -40,15 +40,14 @@ class Wanted:
     tempo: Tempo = field(default_factory=Tempo)
 
     def uncertainty(self, body: BodyUncertainty) -> WantedUncertainty:
-        """Return what is wanted one standard error of the body away; an intent does not depend on
-        the body.
-        """
+        """Return what is wanted one standard error of each source away; an intent does not move."""
         if self.curve is None:
-            return WantedUncertainty(body=body, targets={})
-        moved = wanted_uncertainty(self.curve, body, self.shape)
-        return replace(
-            moved,
-            targets={name: styled(t, self.style, self.tempo) for name, t in moved.targets.items()},
+            return WantedUncertainty(body=body)
+        who = self.curve.setup.body
+        return wanted_uncertainty(
+            self.curve,
+            body,
+            lambda target: styled(reshaped(target, self.shape, who), self.style, self.tempo),
         )
 
 

@@ -6,6 +6,7 @@ from widearc.core.statics.demand import Curve, curve, curves_in_parts, demand_fr
 from widearc.core.statics.dynamic import STEPS, dynamic_nm, inertia_percent
 from widearc.core.statics.energy_audit import Audit, audit
 from widearc.core.statics.frontal import frontal_nm, grip_n
+from widearc.core.statics.hits import SHARED, Doubt, closure_variants, moved, sources_of
 from widearc.core.statics.lines import line_of_force
 from widearc.core.statics.muscular import asked_of_muscles
 from widearc.core.statics.points import knee_past_toes_m, points_of
@@ -30,15 +31,18 @@ from widearc.core.statics.whole_effort import whole_effort
 
 __all__ = [
     "OCCUPATIONAL_N",
+    "SHARED",
     "STEPS",
     "Audit",
     "BodyUncertainty",
     "Curve",
+    "Doubt",
     "Gathered",
     "Share",
     "asked_of_muscles",
     "audit",
     "body_variants",
+    "closure_variants",
     "computed",
     "curve",
     "curves_in_parts",
@@ -56,9 +60,11 @@ __all__ = [
     "low_back_ratio",
     "lumbar",
     "mean_split",
+    "moved",
     "points_of",
     "row_of",
     "share_near_straight",
+    "sources_of",
     "uncertainty_of",
     "variant_curve",
     "whole_effort",

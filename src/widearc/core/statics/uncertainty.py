@@ -1,12 +1,12 @@
 """How sure a curve is: each source of doubt moves it a little, and the moves add up as squares.
 
 Linear propagation: one curve more for each source, one standard error up; sources are taken as
-independent. The way a set-up is hit (a step's length, a lean) is not counted.
+independent. How a set-up is hit is in `hits`.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from types import MappingProxyType
 
@@ -29,45 +29,56 @@ MASS_SHARE, UNKNOWN_MASS_SHARE = (
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BodyUncertainty:
-    """One standard error of the body's mass and of the thigh's length, as shares."""
+    """One standard error of the body's mass and of thigh's and shank's length, as shares."""
 
     mass: float = MASS_SHARE
     thigh: float = TABLE_SHARE
+    shank: float = TABLE_SHARE
 
 
 def uncertainty_of(*, mass_known: bool, stature_known: bool, thigh_taped: bool) -> BodyUncertainty:
     """Return a body's doubt from what was asked and taped."""
-    thigh = TAPED_SHARE if thigh_taped else TABLE_SHARE if stature_known else UNKNOWN_SHARE
-    return BodyUncertainty(mass=MASS_SHARE if mass_known else UNKNOWN_MASS_SHARE, thigh=thigh)
+    table = TABLE_SHARE if stature_known else UNKNOWN_SHARE
+    return BodyUncertainty(
+        mass=MASS_SHARE if mass_known else UNKNOWN_MASS_SHARE,
+        thigh=TAPED_SHARE if thigh_taped else table,
+        shank=table,
+    )
 
 
 def body_variants(setup: Setup, doubt: BodyUncertainty) -> Mapping[str, Setup]:
     """Return the set-up for the same body one standard error heavier ("mass"), and longer in the
-    thigh ("thigh").
+    thigh ("thigh") and the shank ("shank").
     """
-    body = setup.body
-
-    def thigh(share: float) -> Body:
-        return replace(
-            body,
-            segments=MappingProxyType({**body.segments, "thigh_m": body.thigh_m * (1.0 + share)}),
-        )
-
-    def mass(share: float) -> Body:
-        return replace(body, mass_kg=body.mass_kg * (1.0 + share))
-
     return {
-        "mass": replace(setup, body=_either_way(mass, doubt.mass)),
-        "thigh": replace(setup, body=_either_way(thigh, doubt.thigh)),
+        name: replace(setup, body=body_moved(setup.body, {name: 1.0}, doubt))
+        for name in ("mass", "thigh", "shank")
     }
 
 
-def _either_way(changed: Callable[[float], Body], share: float) -> Body:
-    """Return a body changed by a share, by as much the other way where it ends the known range."""
+def body_moved(body: Body, errors: Mapping[str, float], doubt: BodyUncertainty) -> Body:
+    """Return a body so many standard errors heavier and longer in thigh and shank; by as much the
+    other way where that would end the known range.
+    """
+    if not any(errors.values()):
+        return body
     try:
-        return changed(share)
+        return _moved(body, errors, doubt, 1.0)
     except RangeError:
-        return changed(-share)
+        return _moved(body, errors, doubt, -1.0)
+
+
+def _moved(body: Body, errors: Mapping[str, float], doubt: BodyUncertainty, way: float) -> Body:
+    lengths = {
+        f"{name}_m": getattr(body, f"{name}_m") * (1.0 + way * errors[name] * getattr(doubt, name))
+        for name in ("thigh", "shank")
+        if errors.get(name, 0.0)
+    }
+    return replace(
+        body,
+        mass_kg=body.mass_kg * (1.0 + way * errors.get("mass", 0.0) * doubt.mass),
+        segments=MappingProxyType({**body.segments, **lengths}),
+    )
 
 
 def load_variants(setup: Setup, shares: tuple[float, ...]) -> Mapping[str, Setup]:

@@ -17,6 +17,7 @@ from widearc.core.statics import (
     asked_of_muscles,
     audit,
     body_variants,
+    closure_variants,
     curve,
     demand_error_nm,
     dynamic_nm,
@@ -78,7 +79,12 @@ def arc_of(
     if body is not None and found.demand_nm:
         doubt = dict(
             demand_error_nm(
-                found, {**load_variants(setup, load_errors), **body_variants(setup, body)}
+                found,
+                {
+                    **load_variants(setup, load_errors),
+                    **body_variants(setup, body),
+                    **closure_variants(setup),
+                },
             )
         )
     return Arc(exercise=entry, curve=found, fast=fast, style=style, tempo=tempo, error_nm=doubt)

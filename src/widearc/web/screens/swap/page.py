@@ -37,7 +37,7 @@ from widearc.core.exercises import EXERCISES, Exercise
 from widearc.core.intent import HOLDS, SHAPES
 from widearc.core.kit import Piece
 from widearc.core.muscle import NAMES
-from widearc.core.search import Candidate, compared_exercises, make_sure
+from widearc.core.search import Candidate, Uncertainty, compared_exercises, make_sure, wanted_again
 from widearc.usecases.swap.swap import SwapView, candidate_of
 from widearc.usecases.swap.wanted import asks_depth
 from widearc.web.db import connection, trainer
@@ -84,6 +84,7 @@ class SwapPage:
     rows: Sequence[Row] = ()
     strip_joint: str = ""
     strip_ends: tuple[float, float] = (0.0, 0.0)
+    again: Uncertainty | None = None
     drawing: Drawing | None = None
     chosen_load: str = ""
     known: str = ""
@@ -201,6 +202,7 @@ def _answer(view: SwapView, chosen: Candidate | None, drawn: Mapping[str, Row]) 
         "strip_joint": target.actions[target.main].joint,
         "strip_ends": target.range_deg(target.main),
         "drawing": drawing_of(target, view.wanted, chosen) if chosen else None,
+        "again": wanted_again(view.question) if view.question is not None else None,
         "elsewhere": Texts(usecases.elsewhere_of(view)),
         "packed": view.room.place.crowding == "packed",
     }
