@@ -8,7 +8,7 @@ OPTIONS ?=
 BIN := .venv/bin
 UV := $(BIN)/uv
 
-.PHONY: setup setup-dev demo test fuzz check format bench load soak screenshots lock chromium clean
+.PHONY: setup setup-dev demo test fuzz mutants check format bench load soak screenshots lock chromium clean
 
 setup: .venv/.runtime
 
@@ -48,6 +48,11 @@ fuzz: setup-dev
 	@$(BIN)/python -m tools.fuzz $(CASES)
 	@$(BIN)/python -m pytest -n 2 --hypothesis-profile fuzz $(shell grep -rl '@given' tests)
 	@WIDEARC_SWEEP=20000 WIDEARC_SWEEP_SEED=$$(date +%s) $(BIN)/python -m pytest -q tests/reference/test_broken_poses.py
+
+# Deliberate faults on a copy: each must make `wide-arc check` fail; the core tests run beside it (long; TESTS= without).
+TESTS ?= --tests
+mutants: setup-dev
+	@$(BIN)/python -m tools.mutants $(TESTS)
 
 check: setup-dev
 	@$(BIN)/ruff format --check --quiet . || { echo "Run: make format"; exit 1; }

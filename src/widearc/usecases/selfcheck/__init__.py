@@ -8,11 +8,13 @@ from typing import Any
 
 from widearc.usecases.selfcheck.check import Check, Group
 from widearc.usecases.selfcheck.document import document_of
+from widearc.usecases.selfcheck.laws import LAWS
 from widearc.usecases.selfcheck.published import PUBLISHED
+from widearc.usecases.selfcheck.statics import STATICS
 from widearc.usecases.selfcheck.trade import TRADE
 from widearc.usecases.selfcheck.worked import WORKED
 
-CHECKS: tuple[Check, ...] = (*PUBLISHED, *WORKED, *TRADE)
+CHECKS: tuple[Check, ...] = (*PUBLISHED, *WORKED, *STATICS, *LAWS, *TRADE)
 """Every check, computed when its `got` is asked for."""
 
 

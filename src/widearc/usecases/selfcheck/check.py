@@ -20,6 +20,7 @@ class Group(Enum):
 
     PUBLISHED = "published"
     WORKED = "worked"
+    STATICS = "statics by hand"
     TRADE = "common practice, no source"
 
 

@@ -19,7 +19,6 @@ from widearc.core.equipment import (
     lighter_until_m,
     parallel,
 )
-from widearc.core.exercises import EXERCISES
 from widearc.core.progression import change_percent, compounded, one_leg_start_kg, step_share
 from widearc.core.statics import Curve, frontal_nm
 from widearc.core.statics.frontal import HAND_OUT_M
@@ -195,10 +194,6 @@ def _fact(
     )
 
 
-def _reps(*ids: str) -> Sequence[float]:
-    return [float(v) for id_ in ids for v in EXERCISES[id_].reps]
-
-
 TRADE = (
     _fact(
         "hung carriage of 15 lb: where four springs rest",
@@ -356,30 +351,6 @@ TRADE = (
         (-12, 13, 38),
         0.5,
         lambda: [one_leg_start_kg(kg, 75) for kg in (20, 60, 100)],
-    ),
-    _fact(
-        "reps: squat, split, lunge, hip thrust",
-        "reps",
-        (5, 10, 8, 12, 8, 15, 12, 15),
-        0,
-        lambda: _reps("back-squat-high", "split-squat", "walking-lunge", "hip-thrust"),
-    ),
-    _fact(
-        "reps: curl, hamstring raise, calf from",
-        "reps",
-        (10, 12, 10, 15, 15),
-        0,
-        lambda: [
-            *_reps("seated-leg-curl", "back-extension-45"),
-            EXERCISES["calf-raise-standing"].reps[0],
-        ],
-    ),
-    _fact(
-        "rest: compound, isolation",
-        "s",
-        (120, 180, 60, 120),
-        0,
-        lambda: [*EXERCISES["back-squat-high"].rest_s, *EXERCISES["leg-extension"].rest_s],
     ),
     _fact(
         "leg extension study positions are admitted: hip",
