@@ -12,7 +12,7 @@ from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES
 from widearc.core.geometry import bracketed_root
 from widearc.core.movement import Setup, move
-from widearc.core.statics import audit, curve, curves_in_parts
+from widearc.core.statics import audit, curve, curves_in_parts, joint_work_j
 from widearc.core.units import to_deg
 
 
@@ -226,3 +226,10 @@ def test_an_abduction_stack_s_readings_are_for_one_thigh_or_for_both():
     for made, words in ((one, "for one thigh"), (both, "for both thighs")):
         assert audit(made).relative_error[0] < 0.005
         assert any(words in said for said in made.motion.assumptions)
+
+
+def test_opening_a_hip_is_work_too():
+    """A stack of 40 kg on a cam of 10 cm, thighs open by 35°: m·g·r times the turn, a leg."""
+    cam = Stack(kg=40, angle_deg=(0, 60), radius_m=(0.1, 0.1))
+    made = curve(Setup(exercise=EXERCISES["abduction-machine"], loads=[cam]))
+    assert joint_work_j(made) == pytest.approx(40 * 9.80665 * 0.1 * np.deg2rad(35), rel=1e-6)

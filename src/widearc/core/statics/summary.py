@@ -17,12 +17,15 @@ STRAIGHT_DEG = 15.0
 
 
 def joint_work_j(curve: Curve, row: int = 0) -> float:
-    """Return the work of the working leg's joints over the lifting phase, J: the sum of -∫M dθ."""
+    """Return the work of the working leg's joints over the lifting phase, J: the sum of -∫M dθ, of
+    opening the hip +∫M dθ.
+    """
     return float(
         sum(
-            -np.trapezoid(d[row], curve.motion.angles[j][row])
+            (1.0 if j == "hip_abduction" else -1.0)
+            * np.trapezoid(d[row], curve.motion.angles[j][row])
             for j, d in curve.demand_nm.items()
-            if j in LEG
+            if j in (*LEG, "hip_abduction")
         )
     )
 

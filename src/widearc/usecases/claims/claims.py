@@ -43,7 +43,7 @@ from widearc.usecases.arc.arc import muscles
 Values = Mapping[str, float]
 Case = tuple[str, Setup]
 BODY, LIMITS = Body(), Limits(hip_flexion_deg=155.0)
-DATED = "2026-11-25"
+DATED = "2026-11-29"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -151,6 +151,16 @@ STACK = Param(name="kg", words="weight on the stack", unit="kg", default=40.0, l
 SLED = Param(name="kg", words="plates on the sled", unit="kg", default=120.0, low=0.0, high=400.0)
 
 
+PUSH = Param(
+    name="push", words="push across the plate", unit="%", default=50.0, low=0.0, high=100.0
+)
+PAIR = Param(
+    name="pair", words="push between the feet", unit="%", default=100.0, low=0.0, high=130.0
+)
+PUSHED = (
+    " How much feet push apart nobody knows: as costs least unless changed here, and with less of "
+    "it the hip is asked more and the knee less."
+)
 DEPTH = Param(
     name="deep",
     words="knee bend at the lengthened end",
@@ -256,10 +266,13 @@ CLAIMS: Mapping[str, Claim] = {
             title="Feet high or low on the leg press?",
             one_side="Higher feet move the work to the hip.",
             other_side="The sled is the same: no difference.",
-            open="Where the feet feel right on a given plate.",
+            open="Where the feet feel right on a given plate, and how much a foot pushes across "
+            "it: half of the push that costs least is taken; with all of it foot height hardly "
+            "matters, with none of it nearly all.",
             label="computed",
             params=(
                 SLED,
+                PUSH,
                 Param(
                     name="high", words="feet higher by", unit="cm", default=15.0, low=1.0, high=19.0
                 ),
@@ -279,12 +292,11 @@ CLAIMS: Mapping[str, Claim] = {
             title="Lunge upright or leaning?",
             one_side="Leaning takes load off the knee and gives it to the hip.",
             other_side="Upright is the only right way.",
-            open="What a sore knee or back makes of it."
-            " The feet are taken not to push against each other; if they do, the front knee is "
-            "asked more.",
+            open="What a sore knee or back makes of it." + PUSHED,
             label="computed",
             params=(
                 LIGHT,
+                PAIR,
                 Param(name="lean", words="trunk lean", unit="°", default=35.0, low=5.0, high=45.0),
             ),
             cases=lambda v: (
@@ -292,9 +304,9 @@ CLAIMS: Mapping[str, Claim] = {
                 (f"Leaning {v['lean']:.0f}°", _split_squat(v, v["lean"])),
             ),
             says=lambda c, v: (
-                f"Hip : knee : ankle goes from {_split(c[0])} to {_split(c[1])}, but the front "
-                "foot carries up to "
-                f"{_front(c[1]):.0f} instead of {_front(c[0]):.0f} % of all: the knee’s peak is "
+                f"Hip : knee : ankle goes from {_split(c[0])} to {_split(c[1])}; the front foot "
+                "carries up to "
+                f"{_front(c[1]):.0f} instead of {_front(c[0]):.0f} % of all. The knee’s peak is "
                 f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} and the hip’s "
                 f"{_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))}."
             ),
@@ -438,11 +450,9 @@ CLAIMS: Mapping[str, Claim] = {
             title="Half the load for one leg?",
             one_side="One leg takes half of what two take.",
             other_side="The body’s own weight counts too.",
-            open="Balance, which no load settles."
-            " The feet are taken not to push against each other; if they do, the front knee is "
-            "asked more.",
+            open="Balance, which no load settles." + PUSHED,
             label="computed",
-            params=(KG,),
+            params=(KG, PAIR),
             cases=lambda v: (
                 (
                     "Goblet squat on two legs",
@@ -450,15 +460,19 @@ CLAIMS: Mapping[str, Claim] = {
                 ),
                 (
                     "Split squat with half of it",
-                    _setup("split-squat", *_mass(v["kg"] / 2, "goblet"), knee_from_deg=95.0),
+                    _setup(
+                        "split-squat",
+                        *_mass(v["kg"] / 2, "goblet"),
+                        knee_from_deg=95.0,
+                        pair_share=v["pair"] / 100,
+                    ),
                 ),
             ),
             says=lambda c, v: (
                 "With half the load the front knee is asked "
                 f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} than "
                 f"each knee of two, and the hip {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))}: "
-                "the lighter the "
-                "load, the further off is half."
+                "half is no rule for both."
             ),
         ),
         Claim(
@@ -602,11 +616,9 @@ CLAIMS: Mapping[str, Claim] = {
             title="Is a split squat for the hip or the knee?",
             one_side="It is a knee exercise.",
             other_side="It is a glute exercise.",
-            open="Nothing: it is both, by step and lean."
-            " The feet are taken not to push against each other; if they do, the front knee is "
-            "asked more.",
+            open="Nothing: it is both, by step and lean." + PUSHED,
             label="computed",
-            params=(LIGHT,),
+            params=(LIGHT, PAIR),
             joint="hip",
             cases=lambda v: (
                 ("Short step, upright", _split_squat(v, 0.0, step_m=0.55)),
@@ -622,11 +634,20 @@ CLAIMS: Mapping[str, Claim] = {
             title="Stepping lunge or static split squat?",
             one_side="They are the same.",
             other_side="In a step the front leg carries it all.",
-            open="The push at landing, which is not computed."
-            " The feet are taken not to push against each other; if they do, the front knee is "
-            "asked more.",
+            open="The push at landing, which is not computed." + PUSHED,
             label="computed",
-            params=(LIGHT,),
+            params=(
+                LIGHT,
+                PAIR,
+                Param(
+                    name="leaves",
+                    words="rear foot off the floor after",
+                    unit="% of the lift",
+                    default=30.0,
+                    low=10.0,
+                    high=60.0,
+                ),
+            ),
             cases=lambda v: (
                 (
                     "Static",
@@ -635,14 +656,24 @@ CLAIMS: Mapping[str, Claim] = {
                         *_mass(v["kg"], "hands"),
                         knee_from_deg=90.0,
                         trunk_lean_deg=20.0,
+                        pair_share=v["pair"] / 100,
                     ),
                 ),
-                ("Reverse lunge", _setup("reverse-lunge", *_mass(v["kg"], "hands"))),
+                (
+                    "Reverse lunge",
+                    _setup(
+                        "reverse-lunge",
+                        *_mass(v["kg"], "hands"),
+                        pair_share=v["pair"] / 100,
+                        leaves_at=v["leaves"] / 100,
+                    ),
+                ),
             ),
             says=lambda c, v: (
                 f"The front leg does {joint_work_j(c[1]):.0f} J a rep in the lunge and "
                 f"{joint_work_j(c[0]):.0f} J in "
-                "the static one, where the rear leg keeps a share."
+                "the static one, where the rear leg keeps a share. Hip : knee : ankle "
+                f"{_split(c[1])} against {_split(c[0])}."
             ),
         ),
         Claim(
@@ -709,12 +740,22 @@ def _longer(from_deg: float, to_deg_: float) -> float:
 
 def _press(v: Values, foot_m: float) -> Setup:
     return _setup(
-        "leg-press-45", Sled(kg=v["kg"], empty_kg=40), foot_height_m=foot_m, knee_from_deg=85.0
+        "leg-press-45",
+        Sled(kg=v["kg"], empty_kg=40),
+        foot_height_m=foot_m,
+        knee_from_deg=85.0,
+        push=v["push"] / 100,
     )
 
 
 def _split_squat(v: Values, lean: float, **more: Any) -> Setup:
-    return _setup("split-squat", *_mass(v["kg"], "hands"), trunk_lean_deg=lean, **more)
+    return _setup(
+        "split-squat",
+        *_mass(v["kg"], "hands"),
+        trunk_lean_deg=lean,
+        pair_share=v["pair"] / 100,
+        **more,
+    )
 
 
 def _front(c: Curve) -> float:

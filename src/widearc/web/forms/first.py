@@ -4,16 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from widearc.core.curve import Action
 from widearc.core.exercises import Exercise
 from widearc.core.movement import kinds_of
 
 Typed = dict[str, str]
+LIGHT_KG = "2"  # at the end of a whole leg
+AT_ANKLE = {"hip rotation leg": LIGHT_KG, "knee rotation": "8"}
 ON_LEVERS = ("arc-squat", "hip-thrust-machine", "calf-raise-seated")
 
 
 def _by_machine(entry: Exercise) -> Typed | None:
     kinds = _kinds(entry)
-    found: list[Typed] = [{"kind": kind} for kind in ("sled", "stack", "pendulum") if kind in kinds]
+    if "pendulum" in entry.id and "pendulum" in kinds:
+        return {"kind": "pendulum"} | ({"kg": LIGHT_KG} if Action.AB in entry.prime else {})
+    found: list[Typed] = [{"kind": kind} for kind in ("sled", "stack") if kind in kinds]
     return found[0] if found else None
 
 
@@ -36,7 +41,12 @@ def _by_weight(entry: Exercise) -> Typed | None:
     held = [part for ways in entry.ways for part in ways if part.stock != "band"]
     if "mass" not in _kinds(entry) or not (held or (entry.law.weighted and entry.ways != ((),))):
         return None
-    return {"kind": "mass", "port": held[0].port if held else entry.ports[0]}
+    if entry.family == "kneeling" and () in entry.ways:
+        return None  # the body alone is enough
+    port = held[0].port if held else entry.ports[0]
+    return {"kind": "mass", "port": port} | (
+        {"kg": AT_ANKLE[entry.family]} if port == "ankle" else {}
+    )
 
 
 def _by_family(entry: Exercise) -> Typed | None:

@@ -15,7 +15,7 @@ KE, HE, KF, HF, PF, AB = Action.KE, Action.HE, Action.KF, Action.HF, Action.PF, 
 _BY_ID = {entry.id: entry for entry in (*ISOLATION, *HIPS)}
 _BRIDGE, _NORDIC, _REVERSE = _BY_ID["hip-thrust"], _BY_ID["nordic-curl"], _BY_ID["reverse-nordic"]
 _CALF = _BY_ID["calf-raise-standing"]
-STANDING = of_body("seat_m", "hip over the floor", 0.96, 0.1, 1.2)  # of who stands
+STANDING = of_body("seat_m", "hip over the floor", 0.96, 0.1, 1.4)  # of who stands
 _BAND_CAUTION = "Look the band over first; keep your face out of its line of recoil."
 
 

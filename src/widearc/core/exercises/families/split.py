@@ -33,7 +33,7 @@ FAMILY = Family(
     options=specs(
         ("belt_offset_m",),
         replace(LEGS, default=1, choices=(1,)),
-        of_body("step_m", "front ankle to rear ball", 0.75, 0.2, 1.3),
+        of_body("step_m", "front ankle to rear ball", 0.75, 0.1, 1.3),
         number("rear_m", "rear foot raised", 0, 0, 0.6),
         number("hip_back", "hip behind the front ankle, share of the step", 0.45, 0.3, 0.6),
         number("knee_from_deg", "front knee bend, lengthened end", 95, 20, 140),

@@ -28,7 +28,7 @@ FAMILY = Family(
         replace(LEAN, label="trunk lean, lengthened end"),
         LEAN_TO,
         of_body("foot_ahead_m", "feet ahead of the support", 0.25, 0, 0.6),
-        of_body("support_m", "height of the support at the end", 1.0, 0.3, 1.8),
+        of_body("support_m", "height of the support at the end", 1.0, 0.3, 2.4),
         number("rail_tilt_deg", "rails tilted", 0, 0, 15),
     ),
     still=True,
