@@ -101,3 +101,49 @@ def test_every_number_of_every_load_s_form_has_its_name_in_a_scenario():
             head = shown.pointer.partition("/")[0]
             assert head in {item.name for item in law.FIELDS}, (kind, shown.key)
     assert looked_at > 30
+
+
+def text(response) -> str:
+    return re.sub(r"\s+", " ", re.sub(r"<[^>]+>", " ", response.get_data(as_text=True)))
+
+
+@pytest.mark.parametrize(
+    ("pull", "says"),
+    [
+        (20, "less spring is harder here"),
+        (70, "less and more are both harder"),
+        (150, "more spring is harder"),
+    ],
+)
+def test_a_carriage_s_page_says_which_way_its_springs_are_harder(client, pull, says):
+    query = (
+        "exercise=carriage-lunge-front&for=carriage-lunge-front&client=1"
+        f"&l0=spring&l0-start={pull}&l0-end={pull + 0.01}&l0-travel=90"
+    )
+    page = text(client.get(f"/arc/?{query}"))
+    assert "Whole effort" in page and says in page
+    assert "Whole effort" not in text(client.get("/arc/?exercise=side-lying-raise&client=1"))
+
+
+def test_a_press_says_that_a_foot_can_push_across_the_plate(client):
+    page = text(client.get("/arc/?exercise=leg-press-45&client=1"))
+    assert "a foot can also push across the plate" in page
+    assert "half of the push square to the rails" in page
+
+
+def test_lengths_of_the_body_go_with_the_client_until_they_are_typed(client):
+    """What was usual for one client is not kept as typed for another; what was typed is."""
+    first = client.get("/arc/?exercise=split-squat&client=1").get_data(as_text=True)
+    step = re.search(r'id="o-step_m" name="o-step_m" value="([\d.]+)"', first).group(1)
+    tall = re.search(r'name="tall" value="([\d.]+)"', first).group(1)
+    asked = f"exercise=split-squat&for=split-squat&client=2&o-step_m={step}&tall={tall}"
+    other = client.get(f"/arc/?{asked}").get_data(as_text=True)
+    own = re.search(r'name="o-step_m" value="([\d.]+)"', other).group(1)
+    assert float(own) == pytest.approx(0.75 / 1.8 * 100 * _stature(other), abs=0.06)
+    assert own != step
+    typed = client.get(f"/arc/?{asked.replace(f'={step}', '=66')}").get_data(as_text=True)
+    assert 'name="o-step_m" value="66"' in typed
+
+
+def _stature(page):
+    return float(re.search(r'name="tall" value="([\d.]+)"', page).group(1))

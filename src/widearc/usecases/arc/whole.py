@@ -29,13 +29,13 @@ class Whole:
 
     @property
     def harder(self) -> str:
-        """Return which way is harder, "less" or "more" spring; an empty text where both are or
-        neither is known.
+        """Return which way is harder: "less" or "more" spring, "either" where the effort turns, an
+        empty text where neither is or it is not known.
         """
         if self.less is None or self.more is None:
             return ""
         less, more = (v - self.effort > SAME * self.effort for v in (self.less, self.more))
-        return "" if less == more else "less" if less else "more"
+        return "either" if less and more else "less" if less else "more" if more else ""
 
 
 def whole_of(curve: Curve) -> Whole | None:

@@ -225,6 +225,14 @@ def _drawn(
     }
 
 
+HARDER = {
+    "": "",
+    "less": ": less spring is harder here",
+    "more": ": more spring is harder here",
+    "either": ": here it turns, less and more are both harder",
+}
+
+
 def _whole_words(curve: Curve) -> str:
     """Return the whole effort of a set-up in words, and which way its springs make it harder."""
     whole = usecases.whole_of(curve)
@@ -233,7 +241,7 @@ def _whole_words(curve: Curve) -> str:
     said = [f"{whole.effort:.2f}: hip, knee and ankle of both legs, over what legs usually give"]
     if whole.less is not None and whole.more is not None:
         tried = f"With a fifth less spring {whole.less:.2f}, with a fifth more {whole.more:.2f}"
-        said.append(tried + (f": {whole.harder} spring is harder here" if whole.harder else ""))
+        said.append(tried + HARDER[whole.harder])
         ways = [
             f"{' and '.join(names)} {way}"
             for names, way in ((whole.rises, "up"), (whole.falls, "down"))
