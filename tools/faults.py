@@ -504,10 +504,22 @@ FAULTS = (
     ),
     # what is compared
     Fault(
-        "matching/match.py",
-        "return common / (wanted + given - common)",
-        "return common / wanted",
-        "match",
+        "matching/measure.py",
+        "EXTRA_WEIGHT, OTHER_WEIGHT = 0.5, 0.25",
+        "EXTRA_WEIGHT, OTHER_WEIGHT = 0.0, 0.25",
+        "what is over in a match",
+    ),
+    Fault(
+        "matching/measure.py",
+        "EXTRA_WEIGHT, OTHER_WEIGHT = 0.5, 0.25",
+        "EXTRA_WEIGHT, OTHER_WEIGHT = 0.5, 0.0",
+        "what is asked beside in a match",
+    ),
+    Fault(
+        "matching/measure.py",
+        "SPACINGS_DEG = (20.0, 60.0)",
+        "SPACINGS_DEG = (20.0, 30.0)",
+        "grains of a match",
     ),
     Fault("matching/match.py", "level=total_c / total_t", "level=total_t / total_c", "level"),
     Fault(

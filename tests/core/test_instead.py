@@ -34,7 +34,7 @@ from widearc.core.equipment import LinearLaw, MooneyRivlinLaw, PointsLaw, stands
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape, WantedAction
-from widearc.core.matching import compare, target_of_intent
+from widearc.core.matching import compare, covered, target_of_intent
 from widearc.core.movement import Setup
 from widearc.core.search import Question, ranked, sentence
 from widearc.core.statics import curve
@@ -97,16 +97,22 @@ def test_a_pair_is_the_sum_of_two_and_says_what_each_covers(question):
     pair = best_pair(asked)
     assert pair is not None and pair.first.exercise.id != pair.second.exercise.id
     target, total = asked.target, [0.0, 0.0]
-    low = high = 0.0
-    own = [
-        compare(target, c.curve.motion.angles, c.curve.demand_nm, 1).bins
+    covers = wants = gives = 0.0
+    found = [
+        compare(target, c.curve.motion.angles, c.curve.demand_nm, 1)
         for c in (pair.first, pair.second)
     ]
+    own = [one.bins for one in found]
     for i, wanted in enumerate(target.bins):
         both = own[0][i][0] + own[1][i][0]
-        low, high = low + np.minimum(both, wanted).sum(), high + np.maximum(both, wanted).sum()
+        covers, wants, gives = (
+            covers + covered(wanted, both),
+            wants + wanted.sum(),
+            gives + both.sum(),
+        )
         total[i] = float(np.minimum(own[0][i][0], wanted).sum() / wanted.sum())
-    assert pair.match == pytest.approx(low / high)
+    other = wants * sum(float(one.other[0]) for one in found)
+    assert pair.match == pytest.approx(covers / (wants + (gives - covers) / 2 + other / 4))
     assert pair.covers[0] == pytest.approx(tuple(total))
     assert needs_pair(best, asked) == (min(float(m[0]) for m in best.comparison.by_joint) < 0.6)
     assert best_pair(replace(question, asked=HINGE)) is None and not needs_pair(

@@ -39,7 +39,7 @@ from widearc.core.kit import (
     Thing,
     Weight,
 )
-from widearc.core.matching import Target, compare, target_of_intent
+from widearc.core.matching import Target, compare, covered, target_of_intent
 from widearc.core.movement import Motion, Setup, move
 from widearc.core.movement.families import carriage
 from widearc.core.movement.families.carriage_ride import ride_of
@@ -320,16 +320,17 @@ def test_degrees_at_which_nothing_is_given_are_missing_all_the_same():
         if len(p.batch.totals) > 3 * p.mix.shape[1] or len(p.batch.totals) > 5
     )
     knee = np.where((CENTRES_DEG > 20) & (CENTRES_DEG < 90), 60.0, 0.0)
-    plain = Target(actions=(Action.KE,), bins=(knee,))
-    more = Target(actions=(Action.KE,), bins=(knee + np.where(CENTRES_DEG > 130, 60.0, 0.0),))
+    hip = MappingProxyType({Action.HE: 1e9})  # the hip may do what it likes
+    plain = Target(actions=(Action.KE,), bins=(knee,), works=hip)
+    further = knee + np.where(CENTRES_DEG > 130, 60.0, 0.0)
+    more = Target(actions=(Action.KE,), bins=(further,), works=hip)
     own = np.einsum("pr,frb->fpb", part.mix, np.maximum(part.bins(Action.KE), 0.0))
     for target in (plain, more):
-        low, high = (
-            np.minimum(own, target.bins[0]).sum(axis=2),
-            np.maximum(own, target.bins[0]).sum(axis=2),
-        )
+        wanted = target.bins[0]
+        covers = covered(wanted, own)
+        expected = covers / (wanted.sum() + 0.5 * (own.sum(axis=2) - covers))
         np.testing.assert_allclose(
-            part.match(target)[part.usable], (low / high)[part.usable], atol=2e-3
+            part.match(target)[part.usable], expected[part.usable], atol=2e-3
         )
     assert np.all(part.match(more)[part.usable] < part.match(plain)[part.usable])
 

@@ -162,7 +162,7 @@ def test_what_is_usual_and_how_far_it_spreads_is_what_draws_show(wanted):
         values = values[np.isfinite(values)]
         assert len(values) > 0.7 * DRAWS, name
         assert one.usual == pytest.approx(values.mean(), abs=0.08), name
-        assert one.sd == pytest.approx(values.std(), abs=0.06), name
+        assert one.sd == pytest.approx(values.std(), abs=0.08), name
         assert one.usual <= one.nominal
         off.append(abs(one.usual - values.mean()))
     assert np.mean(off) < 0.03

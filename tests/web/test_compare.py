@@ -40,7 +40,7 @@ def test_pins_are_kept_compared_and_taken_away(client):
 def test_a_pin_against_itself_is_alike_and_a_heavier_one_says_by_how_much(client):
     heavier = SQUAT.replace("l0-kg=60", "l0-kg=120")
     page = raw(compare(client, SQUAT, SQUAT.replace("for=", "x=1&for="), heavier))
-    assert "Against A: Alike all the way. Hip asks the same work." in page
+    assert "Against A: Alike all the way. Hip 100 % covered." in page
     over = [int(v) for v in re.findall(r"(\d+) % over", page)]
     assert over and all(15 < v < 60 for v in over), (
         "60 kg more on a body that carries itself too is not double"

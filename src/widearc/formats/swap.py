@@ -177,6 +177,7 @@ def _candidate(
         **_usual(item.uncertainty),
         "shape": round(item.shape, 6),
         "reach": round(item.reach, 6),
+        "other": round(float(item.comparison.other[0]), 6),
         "level": None,
         "joints": [_joint(ranking, item, index) for index in range(len(ranking.target.actions))],
         "equal_effort_reps": reps,
@@ -209,9 +210,13 @@ def _joint(ranking: Ranking, item: Candidate, index: int) -> dict[str, Any]:
     target, own = ranking.target.bins[index], item.comparison.bins[index][0]
     used = np.flatnonzero((target > 0) | (own > 0))
     span = slice(int(used.min()), int(used.max()) + 1)
+    shift = float(item.comparison.shift_deg(ranking.target, index)[0])
     return {
         "action": ranking.target.actions[index].label,
         "match": round(float(item.comparison.by_joint[index][0]), 6),
+        "covered": round(float(item.comparison.covered[index][0]), 6),
+        "extra": round(float(item.comparison.extra[index][0]), 6),
+        "shift_deg": round(shift, 2) if np.isfinite(shift) else None,
         "angle_deg": CENTRES_DEG[span].tolist(),
         "target_nm": [round(float(v), 4) for v in target[span]],
         "candidate_nm": [round(float(v), 4) for v in own[span]],

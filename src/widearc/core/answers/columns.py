@@ -10,7 +10,6 @@ from typing import Any
 import numpy as np
 
 from widearc.core.kit import presses_on_spine
-from widearc.core.matching import of_work
 from widearc.core.muscle import muscle_use
 from widearc.core.search import Candidate
 from widearc.core.statics import Curve, asked_of_muscles, grip_n, lumbar
@@ -270,4 +269,5 @@ def muscle_match(
     if own is None:
         return 0.0
     common = sum(min(a, b) for a, b in zip(wanted, own, strict=True))
-    return float(of_work(common, sum(wanted), sum(own))) if sum(wanted) + sum(own) > 0 else 0.0
+    either = sum(wanted) + sum(own) - common
+    return float(common / either) if either > 0 else 0.0

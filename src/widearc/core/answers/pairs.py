@@ -9,7 +9,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.curve import Action
 from widearc.core.kit import left_out
-from widearc.core.matching import compare, of_work
+from widearc.core.matching import Comparison, compare, covered, of_work
 from widearc.core.search import Candidate, Question, compared_exercises
 
 COVERED = 0.60  # match on a joint: less is not called covered
@@ -96,12 +96,13 @@ def _for_joint(question: Question, index: int) -> list[Candidate]:
 def _together(question: Question, one: Candidate, two: Candidate) -> Pair:
     target = question.target
     bins = [_bins(question, c) for c in (one, two)]
-    common = given = 0.0
+    covers_both = given = 0.0
     for i, wanted in enumerate(target.bins):
         both = bins[0][i] + bins[1][i]
-        common += float(np.minimum(both, wanted).sum())
+        covers_both += float(covered(wanted, both))
         given += float(both.sum())
     asked = sum(float(wanted.sum()) for wanted in target.bins)
+    other = asked * sum(float(_compared(question, c).other[0]) for c in (one, two))
     covers = tuple(
         tuple(
             float(np.minimum(own[i], wanted).sum() / wanted.sum())
@@ -113,11 +114,14 @@ def _together(question: Question, one: Candidate, two: Candidate) -> Pair:
         first=one,
         second=two,
         actions=(target.actions[0], target.actions[1]),
-        match=float(of_work(common, asked, given)),
+        match=float(of_work(covers_both, asked, given, other)),
         covers=((covers[0][0], covers[0][1]), (covers[1][0], covers[1][1])),
     )
 
 
+def _compared(question: Question, candidate: Candidate) -> Comparison:
+    return compare(question.target, candidate.curve.motion.angles, candidate.curve.demand_nm, 1)
+
+
 def _bins(question: Question, candidate: Candidate) -> list[Array]:
-    found = compare(question.target, candidate.curve.motion.angles, candidate.curve.demand_nm, 1)
-    return [b[0] for b in found.bins]
+    return [b[0] for b in _compared(question, candidate).bins]

@@ -1,11 +1,9 @@
 """How alike two loadings are across the range of motion: match, shape, reach, level."""
 
-from widearc.core.matching.match import (
-    ROUNDED_NM,
-    Comparison,
+from widearc.core.matching.match import ROUNDED_NM, Comparison, compare
+from widearc.core.matching.measure import COARSE, GRAINS, covered, of_work, unwanted
+from widearc.core.matching.target import (
     Target,
-    compare,
-    of_work,
     reshaped,
     styled,
     target_of,
@@ -13,13 +11,17 @@ from widearc.core.matching.match import (
 )
 
 __all__ = [
+    "COARSE",
+    "GRAINS",
     "ROUNDED_NM",
     "Comparison",
     "Target",
     "compare",
+    "covered",
     "of_work",
     "reshaped",
     "styled",
     "target_of",
     "target_of_intent",
+    "unwanted",
 ]

@@ -1,185 +1,22 @@
-"""The wanted loading on the 1° grid, and how much of it candidates have in common with it.
+"""How much candidates have in common with a wanted loading, on the 1° grid.
 
-match = Σ_j ∫min(T, C) dθ / Σ_j ∫max(T, C) dθ over the target's prime joints and the union of the
-ranges: work in common over work in either.
+The measure itself is in `measure`.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
-from typing import Any
+from dataclasses import dataclass
 
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.body import Body
-from widearc.core.curve import CENTRES_DEG, STILL, Action, on_grid
-from widearc.core.dose import RepStyle, Tempo, style_weight
-from widearc.core.errors import TargetError
-from widearc.core.intent import Intent, Shape, shaped
-from widearc.core.statics import Curve
-from widearc.core.strength import ACTIONS, strength_nm
-from widearc.core.units import DEG
+from widearc.core.curve import CENTRES_DEG, Action, on_grid
+from widearc.core.matching.measure import covered, of_work, unwanted
+from widearc.core.matching.target import Target, centroid, long_third_share
 
 ROUNDED_NM = 1e-6  # over a degree: less is what rounding leaves, and would make a shape of nothing
 REACH_SHARE = 0.10  # of the candidate's own peak: less does not count as reached
-
-
-@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
-class Target:
-    """The loading that is wanted: per prime action its bins on the 1° grid (N·m over each degree,
-    (220,)).
-
-    shape: how it was laid out, if not as the curve it came from. has_level: whether it says how
-    much, or only where; without a level only the shape of a candidate counts. weights: time at each
-    degree over a plain rep's, (220,) each, where a rep style is wanted: the bins hold demand times
-    these. tempo: of a rep.
-    """
-
-    actions: tuple[Action, ...]
-    bins: tuple[Array, ...]
-    shape: Shape = Shape.ORIGINAL
-    has_level: bool = True
-    weights: tuple[Array, ...] = ()
-    tempo: Tempo = field(default_factory=Tempo)
-    key: bytes = field(init=False, repr=False)
-
-    def __post_init__(self) -> None:
-        """Make a key that is equal for equal targets, to keep answers by."""
-        parts = (
-            a.label.encode() + b.tobytes() for a, b in zip(self.actions, self.bins, strict=True)
-        )
-        object.__setattr__(self, "key", b"".join(parts) + bytes([self.has_level]))
-
-    @property
-    def work_j(self) -> float:
-        """Return the positive work of all prime joints together, J, one leg."""
-        return float(sum(b.sum() for b in self.bins) * DEG)
-
-    def range_deg(self, index: int) -> tuple[float, float]:
-        """Return the lengthened and the shortened end (degrees) of a prime joint's loaded range."""
-        used = CENTRES_DEG[self.bins[index] > 0]
-        ends = float(used.min() - 0.5), float(used.max() + 0.5)
-        return ends[::-1] if self.actions[index].direction < 0 else ends
-
-    @property
-    def main(self) -> int:
-        """Return the index of the prime joint with the most wanted work."""
-        return int(np.argmax([b.sum() for b in self.bins]))
-
-    def at_level_of(self, compared: Comparison) -> Target:
-        """Return the target brought to the work of a candidate (one row) where it has no level of
-        its own.
-        """
-        level = float(compared.level[0])
-        if self.has_level or level <= 0:
-            return self
-        return replace(self, bins=tuple(b * level for b in self.bins))
-
-    def long_third_share(self, index: int) -> float:
-        """Return the share of the work done in the lengthened third of the range."""
-        return float(long_third_share(self.bins[index][None, :], self.range_deg(index))[0])
-
-
-def target_of(curve: Curve, row: int = 0) -> Target:
-    """Return the target that asks for a curve's own loading on its exercise's prime actions.
-
-    A prime joint that travels under 5°, or has no computed demand, is dropped. Raises TargetError
-    when no positive work is left.
-    """
-    actions, bins = [], []
-    for action in curve.setup.exercise.prime:
-        demand = curve.demand_nm.get(action.joint)
-        if demand is None or np.ptp(curve.motion.angles[action.joint][row]) < STILL:
-            continue
-        grid = on_grid(curve.motion.angles[action.joint][row], demand[row], action)[0]
-        if grid.sum() > 0:
-            actions.append(action)
-            bins.append(grid)
-    if not actions:
-        raise TargetError(
-            f"{curve.setup.exercise.name} asks for no work of its prime joints here: nothing to "
-            "match"
-        )
-    return Target(actions=tuple(actions), bins=tuple(bins))
-
-
-def target_of_intent(intent: Intent, body: Body) -> Target:
-    """Return the target of a wanted loading for a body: demand times how long its rep style holds
-    each degree.
-
-    Without a level both joints weigh the same per degree.
-    """
-    weights = tuple(intent.weights(part) for part in intent.parts)
-    bins = tuple(part.demand_nm(body) * w for part, w in zip(intent.parts, weights, strict=True))
-    for part, b in zip(intent.parts, bins, strict=True):
-        if b.sum() <= 0:
-            raise TargetError(
-                f"nothing is left of the wanted {part.action.words}: its partials lie outside "
-                "its range"
-            )
-    return Target(
-        actions=tuple(part.action for part in intent.parts),
-        bins=bins,
-        has_level=intent.has_level,
-        weights=weights,
-        tempo=intent.tempo,
-    )
-
-
-def styled(target: Target, style: RepStyle, tempo: Tempo) -> Target:
-    """Return a target with its demand weighted by how long a rep style holds each degree, in the
-    plain rep's unit.
-
-    Angles of the style are those of the first prime joint; the other passes its own range with it.
-    """
-    if style == RepStyle():
-        return target if tempo == target.tempo else replace(target, tempo=tempo)
-    ends = [target.range_deg(i) for i in range(len(target.actions))]
-    weights = tuple(
-        style_weight(style if i == 0 else style.moved(ends[0], e), tempo, e)
-        for i, e in enumerate(ends)
-    )
-    bins = tuple(b * w for b, w in zip(target.bins, weights, strict=True))
-    if not all(b.sum() > 0 for b in bins):
-        raise TargetError("nothing is left of what is wanted: the partials lie outside its range")
-    return replace(target, bins=bins, weights=weights, tempo=tempo)
-
-
-def reshaped(target: Target, shape: Shape, body: Body) -> Target:
-    """Return a target with the same ranges and mean demands in another shape; body: for the usual
-    strength curves.
-
-    Raises InputError for a shape along a strength that is not known (abduction, adduction).
-    """
-    if shape is Shape.ORIGINAL:
-        return target
-    return Target(
-        actions=target.actions,
-        shape=shape,
-        bins=tuple(
-            shaped(b, a.direction, shape, _usual_strength(a, body))
-            for a, b in zip(target.actions, target.bins, strict=True)
-        ),
-    )
-
-
-def _usual_strength(action: Action, body: Body) -> Array | None:
-    if action.label not in ACTIONS:
-        return None
-    return strength_nm(
-        action.label,
-        CENTRES_DEG * DEG,
-        mass_kg=body.mass_kg,
-        stature_m=body.stature_m,
-        sex=body.sex.value,
-    )
-
-
-def of_work(common: Any, wanted: Any, given: Any) -> Any:
-    """Return the match, 0 to 1: work in common over work in either; numbers or arrays."""
-    return common / (wanted + given - common)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -187,7 +24,9 @@ class Comparison:
     """Candidates against a target; shares 0 to 1 (level may exceed 1), all shaped (set-ups,).
 
     by_joint: match per prime joint, in the target's order. bins: the candidates' own, (set-ups,
-    220) per joint. load_centre_deg: where the middle of the work lies.
+    220) per joint. covered, extra: per prime joint, as shares of its wanted work; other: asked in
+    unwanted hip and knee actions, as a share of all that is wanted. load_centre_deg: where the
+    middle of the work lies.
     """
 
     match: Array
@@ -196,6 +35,9 @@ class Comparison:
     reach: Array
     by_joint: tuple[Array, ...]
     bins: tuple[Array, ...]
+    covered: tuple[Array, ...]
+    extra: tuple[Array, ...]
+    other: Array
     peak_deg: tuple[Array, ...]
     load_centre_deg: tuple[Array, ...]
     long_third_share: tuple[Array, ...]
@@ -210,10 +52,19 @@ class Comparison:
             reach=self.reach[one],
             by_joint=tuple(v[one] for v in self.by_joint),
             bins=tuple(v[one] for v in self.bins),
+            covered=tuple(v[one] for v in self.covered),
+            extra=tuple(v[one] for v in self.extra),
+            other=self.other[one],
             peak_deg=tuple(v[one] for v in self.peak_deg),
             load_centre_deg=tuple(v[one] for v in self.load_centre_deg),
             long_third_share=tuple(v[one] for v in self.long_third_share),
         )
+
+    def shift_deg(self, target: Target, index: int) -> Array:
+        """Return how much more bent candidates' work lies than what is wanted of a prime joint,
+        degrees (set-ups,); NaN without work.
+        """
+        return np.asarray(self.load_centre_deg[index] - target.load_centre_deg(index))
 
     def score(self, target: Target) -> Array:
         """Return what candidates are ranked by, (set-ups,): the match, or the shape where no level
@@ -243,29 +94,50 @@ def compare(
             bins.append(own if weights is None else own * weights[index])
         else:
             bins.append(np.zeros((rows, len(CENTRES_DEG))))
-    wanted = [b[None, :] for b in target.bins]
-    total_t = float(sum(w.sum() for w in wanted))
-    total_c = _sum(bins)
-    common = [np.minimum(w, b).sum(axis=1) for w, b in zip(wanted, bins, strict=True)]
-    parts = [
-        of_work(c, w.sum(), b.sum(axis=1)) for c, w, b in zip(common, wanted, bins, strict=True)
-    ]
+    total_t, total_c = float(sum(w.sum() for w in target.bins)), _sum(bins)
+    gives = [b.sum(axis=1) for b in bins]
+    covers = [covered(w, b) for w, b in zip(target.bins, bins, strict=True)]
+    beside = _beside(target, angles, demand, rows)
+    other = _over(beside, target, np.ones(rows))
     factor = np.divide(total_t, total_c, out=np.zeros_like(total_c), where=total_c > 0)
-    scaled = [b * factor[:, None] for b in bins]
-    in_common = sum(np.minimum(w, b).sum(axis=1) for w, b in zip(wanted, scaled, strict=True))
+    scaled = sum(covered(w, b * factor[:, None]) for w, b in zip(target.bins, bins, strict=True))
+    wanted = [b[None, :] for b in target.bins]
+    asks = [max(float(w.sum()), 1e-12) for w in target.bins]
     return Comparison(
-        match=np.asarray(of_work(sum(common), total_t, total_c)),
-        shape=np.asarray(of_work(in_common, total_t, factor * total_c)),
+        match=np.asarray(of_work(sum(covers), total_t, total_c, other)),
+        shape=np.asarray(of_work(scaled, total_t, factor * total_c, _over(beside, target, factor))),
+        covered=tuple(c / w for c, w in zip(covers, asks, strict=True)),
+        extra=tuple((g - c) / w for g, c, w in zip(gives, covers, asks, strict=True)),
+        other=np.asarray(other / total_t),
         level=total_c / total_t,
         reach=_reach(wanted, bins),
-        by_joint=tuple(parts),
+        by_joint=tuple(of_work(c, w, g, 0.0) for c, w, g in zip(covers, asks, gives, strict=True)),
         bins=tuple(bins),
         peak_deg=tuple(CENTRES_DEG[np.argmax(b, axis=1)] for b in bins),
-        load_centre_deg=tuple(_centroid(b) for b in bins),
+        load_centre_deg=tuple(centroid(b) for b in bins),
         long_third_share=tuple(
             long_third_share(b, target.range_deg(i)) for i, b in enumerate(bins)
         ),
     )
+
+
+def _beside(
+    target: Target, angles: Mapping[str, Array], demand: Mapping[str, Array], rows: int
+) -> list[tuple[Action, Array]]:
+    """Return candidates' positive work in each unwanted hip and knee action, N·m·°, (set-ups,)."""
+    return [
+        (action, np.nan_to_num(on_grid(angles[action.joint], demand[action.joint], action)).sum(1))
+        for action in unwanted(target.actions)
+        if action.joint in demand
+    ]
+
+
+def _over(beside: list[tuple[Action, Array]], target: Target, factor: Array) -> Array:
+    """Return what candidates, scaled by a factor, ask beside the wanted lift's own, N·m·°."""
+    total = np.zeros(len(factor))
+    for action, work in beside:
+        total = total + np.maximum(factor * work - target.works.get(action, 0.0), 0.0)
+    return total
 
 
 def _sum(bins: list[Array]) -> Array:
@@ -282,25 +154,3 @@ def _reach(wanted: list[Array], bins: list[Array]) -> Array:
         enough = (b >= REACH_SHARE * b.max(axis=1, keepdims=True)) & (b > 0)
         counted = counted + (enough & (w > 0)).sum(axis=1)
     return counted / degrees
-
-
-def _centroid(bins: Array) -> Array:
-    total = bins.sum(axis=1)
-    return np.asarray(
-        np.divide(
-            (bins * CENTRES_DEG).sum(axis=1), total, out=np.full(len(bins), np.nan), where=total > 0
-        )
-    )
-
-
-def long_third_share(bins: Array, ends_deg: tuple[float, float]) -> Array:
-    """Return the share of the work (set-ups,) within the lengthened third of a range (degrees), 0
-    without work.
-    """
-    long_end, short_end = ends_deg
-    third = long_end + (short_end - long_end) / 3.0
-    inside = (min(long_end, third) <= CENTRES_DEG) & (max(long_end, third) >= CENTRES_DEG)
-    total = bins.sum(axis=1)
-    return np.asarray(
-        np.divide(bins[:, inside].sum(axis=1), total, out=np.zeros(len(bins)), where=total > 0)
-    )

@@ -16,14 +16,13 @@ from widearc.core.arrays import Array, BoolArray
 from widearc.core.body import PORTS, Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.kit import Kit, Machine, Piece, Total
-from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare, of_work
+from widearc.core.matching import Comparison, Target, compare
+from widearc.core.search.guesses import guessed
 from widearc.core.search.solved import Narrow, References, refused
 from widearc.core.setups import NOTHING, Batch, pieces_to_carry, totals_of, users_of
 from widearc.core.statics import Curve, Share, computed, curve, gathered
 
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
-CHUNK_NM = 150_000  # numbers at once while matching: stays in the processor's cache
-MANY = 3  # totals a reference
 MOST_EXACT = 50
 KEPT_CANDIDATES = 3  # a batch: enough for a room that changes back and forth
 KEPT_EXACT = 4  # curves a batch: a room that changes back finds them
@@ -148,8 +147,7 @@ class PreparedBatch:
         """Return every set-up's match with the target, 0 to 1, (unloaded, totals); the last few are
         kept.
 
-        Work in common over work in either; where the target has no level, each is first brought to
-        its work: the shape.
+        Where the target has no level, each is first brought to its work: the shape.
         """
         return self._matched(target)[0]
 
@@ -160,46 +158,9 @@ class PreparedBatch:
         return self._matched(target)[1]
 
     def _matched(self, target: Target) -> tuple[Narrow, Narrow]:
-        return self._once(self._matches, target.key, lambda: self._match(target))
-
-    def _match(self, target: Target) -> tuple[Narrow, Narrow]:
-        # only degrees where something is asked or given
-        used = [
-            np.flatnonzero((wanted > 0) | self.references.loaded(action))
-            for action, wanted in zip(target.actions, target.bins, strict=True)
-        ]
-        given = np.concatenate(
-            [self.references.bins(a, u) for a, u in zip(target.actions, used, strict=True)], axis=1
+        return self._once(
+            self._matches, target.key, lambda: guessed(self.references, self.mix, target)
         )
-        asked = np.concatenate(
-            [wanted[u] for wanted, u in zip(target.bins, used, strict=True)]
-        ).astype(np.float32)
-        total, mix = float(asked.sum()), self.mix.astype(np.float32)
-        if len(mix) > MANY * mix.shape[1]:
-            # where there is much to do, degrees at which none of these gives anything are left out
-            there = np.flatnonzero(given.max(axis=0) > 0)
-            given, asked = given[:, there], asked[there]
-        given = given.reshape(len(self.batch.unloaded), mix.shape[1], -1)
-        unloaded, totals, degrees = given.shape[0], mix.shape[0], given.shape[2]
-        match, work = (
-            np.empty((unloaded, totals), dtype=np.float32),
-            np.empty((unloaded, totals), dtype=np.float32),
-        )
-        step = max(1, CHUNK_NM // max(1, totals * degrees))
-        # a product with ones sums rows several times as fast as a sum does
-        every = np.ones(degrees, dtype=np.float32)
-        for start in range(0, unloaded, step):
-            own = np.matmul(mix, given[start : start + step])
-            q = np.maximum(own, 0.0, out=own) @ every
-            level = q
-            if not target.has_level:
-                some = q > ROUNDED_NM * degrees
-                own *= np.divide(total, q, out=np.zeros_like(q), where=some)[:, :, None]
-                level = np.where(some, total, 0.0)
-            in_common = np.minimum(own, asked, out=own) @ every
-            match[start : start + step] = of_work(in_common, total, level)
-            work[start : start + step] = q
-        return match, work
 
     def close_rows(self, target: Target, mask: BoolArray) -> list[tuple[int, int]]:
         """Return (unloaded, total) of the set-ups of a mask that come close to its best guess, best

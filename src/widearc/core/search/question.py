@@ -15,7 +15,7 @@ from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.kit.differing import tried_of
-from widearc.core.matching import Comparison, Target, compare, of_work
+from widearc.core.matching import Comparison, Target, compare, covered, of_work
 from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.near import CLOSE
 from widearc.core.search.prepared import PreparedBatch, score_together
@@ -292,9 +292,10 @@ class Question:
         if not target.has_level:
             factor = sum(b.sum() for b in target.bins) / max(float(sum(b.sum() for b in own)), 1e-9)
             own = [b * factor for b in own]
-        common = sum(float(np.minimum(t, c).sum()) for t, c in zip(target.bins, own, strict=True))
+        covers = sum(float(covered(t, c)) for t, c in zip(target.bins, own, strict=True))
         wanted, given = (sum(float(b.sum()) for b in bins) for bins in (target.bins, own))
-        return float(of_work(common, wanted, given))
+        other = wanted * float(chosen.comparison.other[0])
+        return float(of_work(covers, wanted, given, other))
 
     def in_style(self, chosen: Candidate, style: RepStyle) -> Candidate:
         """Return a candidate done in a rep style: its dose against the wanted one, in the plain

@@ -13,6 +13,9 @@ NOTHING = 0.03  # of the target's greatest demand: less counts as nothing
 LIKE = 0.08  # a ratio this close to 1 is called alike
 SPREAD = 0.12  # a ratio that varies less than this is "all the way"
 BEYOND = 0.08  # of the wanted work: more outside the wanted range is said
+ALIKE = 0.12  # of another joint's work: less is not spoken of
+SHIFTED_DEG = 8.0  # of its middle: less is not spoken of
+BESIDE = 0.30  # of what is wanted: less other work is not spoken of
 BLOCK = 10  # degrees over which a ratio is read: single degrees are too fine to speak of
 
 
@@ -22,9 +25,10 @@ def sentence(target: Target, compared: Comparison, curve: Curve) -> str:
     """
     main = target.main
     words = [_main_joint(target, main, compared.bins[main][0], curve)]
-    for index, action in enumerate(target.actions):
+    for index in range(len(target.actions)):
         if index != main:
-            words.append(_other_joint(action, target.bins[index], compared.bins[index][0]))
+            words.append(_other_joint(target, compared, index))
+    words.append(_beside(compared))
     return " ".join(w for w in words if w)
 
 
@@ -131,19 +135,38 @@ def _times(ratio: float) -> str:
     return names.get(round(ratio), "more than four times as much")
 
 
-def _other_joint(action: Action, wanted: Array, own: Array) -> str:
-    ratio = own.sum() / wanted.sum()
-    name = action.place.capitalize()
+def _other_joint(target: Target, compared: Comparison, index: int) -> str:
+    """Return how much of a joint's wanted work is covered, and how its own work differs."""
+    wanted, own = target.bins[index], compared.bins[index][0]
+    name, ratio = target.actions[index].place.capitalize(), own.sum() / wanted.sum()
     if ratio < 0.05:
         return f"{name} not loaded."
-    if abs(ratio - 1) <= 0.12:
-        return f"{name} asks the same work."
+    shift = float(compared.shift_deg(target, index)[0])
+    differs = []
+    if abs(ratio - 1) > ALIKE:
+        differs.append(_work(float(ratio)))
+    if abs(shift) >= SHIFTED_DEG:
+        differs.append(f"{abs(shift):.0f}° {'more bent' if shift > 0 else 'straighter'}")
+    said = f"{name} {100 * float(compared.covered[index][0]):.0f} % covered"
+    return f"{said}: {', '.join(differs)}." if differs else f"{said}."
+
+
+def _work(ratio: float) -> str:
     if ratio < 1:
-        return f"{name} asks {100 * (1 - ratio):.0f} % less."
+        return f"{100 * (1 - ratio):.0f} % less work"
+    if ratio < 1.95:
+        return f"{100 * (ratio - 1):.0f} % more work"
+    names = {2: "twice the work", 3: "three times the work", 4: "four times the work"}
+    return names.get(round(ratio), "more than four times the work")
+
+
+def _beside(compared: Comparison) -> str:
+    """Return words for what is asked of hip or knee that nobody wanted, where that is much."""
+    other = float(compared.other[0])
     return (
-        f"{name} asks {100 * (ratio - 1):.0f} % more."
-        if ratio < 1.95
-        else f"{name} asks {_times(ratio)}."
+        f"Asks other hip or knee work besides, {100 * other:.0f} % of what is wanted."
+        if other >= BESIDE
+        else ""
     )
 
 

@@ -200,12 +200,40 @@ KE = Action.KE
 
 
 def _compared() -> Sequence[float]:
-    """Return match and level of an even demand of 150 N·m to an even one of 100 N·m."""
+    """Return match and level of an even demand of 150 N·m to an even one of 100 N·m from 60 to 10°;
+    the match of the same 100 N·m from 120 to 70°; and of what asks the hip besides, 50 N·m over
+    100°.
+    """
     wanted = np.where((CENTRES_DEG > 10) & (CENTRES_DEG < 60), 100.0, 0.0)
     target = Target(actions=(KE,), bins=(wanted,))
-    angles = {"knee": np.linspace(60.0, 10.0, 101)[None, :] * DEG}
-    found = compare(target, angles, {"knee": np.full((1, 101), 150.0)}, 1)
-    return [float(found.match[0]), float(found.level[0])]
+    here, there, hip = (
+        np.linspace(a, b, 101)[None, :] * DEG for a, b in ((60, 10), (120, 70), (100, 0))
+    )
+    even = np.ones((1, 101))
+    over = compare(target, {"knee": here}, {"knee": 150.0 * even}, 1)
+    away = compare(target, {"knee": there}, {"knee": 100.0 * even}, 1)
+    beside = compare(
+        target, {"knee": here, "hip": hip}, {"knee": 100.0 * even, "hip": 50.0 * even}, 1
+    )
+    return [float(v[0]) for v in (over.match, over.level, away.match, beside.match)]
+
+
+def _elsewhere() -> float:
+    """Return the match of as much work 60° further on, from areas of single hats."""
+
+    def area(low: float, high: float, knot: float, spacing: float) -> float:
+        """Return the area under a hat between two angles, in steps of a tenth of a degree."""
+        steps = [low + 0.05 + 0.1 * i for i in range(round(10 * (high - low)))]
+        return sum(0.1 * max(0.0, 1.0 - abs(x - knot) / spacing) for x in steps)
+
+    covers = 50.0  # over the whole range all of it is there
+    for spacing in (20.0, 60.0):
+        knot = -60.0 - spacing
+        while knot < 240.0:
+            covers += min(area(10, 60, knot, spacing), area(70, 120, knot, spacing))
+            knot += spacing
+    covers /= 4.0
+    return covers / (50.0 + (50.0 - covers) / 2)
 
 
 def _doses() -> Sequence[float]:
@@ -409,11 +437,11 @@ LAWS = (
         _knee_held,
     ),
     _law(
-        "an even 150 N·m for an even 100 N·m: match and level",
-        "share, times",
-        [100 / 150, 1.5],
-        0.01,
-        "work in common over work in either",
+        "an even 150 N·m for 100: match, level; 100 at another bend; 100 and the hip besides",
+        "share, times, share, share",
+        [100 / (100 + 50 / 2), 1.5, _elsewhere(), 50 / (50 + 50 / 4)],
+        0.012,
+        "covered over wanted, half of what is over and a quarter of what is asked elsewhere",
         _compared,
     ),
     _law(
