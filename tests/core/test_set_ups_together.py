@@ -10,7 +10,7 @@ import pytest
 from tests.looked import looked
 from widearc.core.body import Body, Limits
 from widearc.core.equipment import FreeMass, LinearLaw, Sled
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, WideArcError
 from widearc.core.exercises import EXERCISES, Exercise
 from widearc.core.kit import (
     Anchor,
@@ -27,7 +27,16 @@ from widearc.core.matching import compare, target_of
 from widearc.core.movement import Setup
 from widearc.core.search import make_sure, search
 from widearc.core.search.uncertainty import Unsure, WantedUncertainty, uncertainties_of
-from widearc.core.statics import BodyUncertainty, Curve, computed, curve
+from widearc.core.statics import (
+    BodyUncertainty,
+    Curve,
+    Doubt,
+    computed,
+    computed_across,
+    curve,
+    moved,
+    sources_of,
+)
 
 MOVED = 0.03  # of an option's range: so far a second set-up differs from the usual one
 CURVED = [e for e in EXERCISES.values() if e.has_curve]
@@ -284,3 +293,34 @@ def test_a_doubt_that_would_break_off_the_set_up_says_nothing_and_the_others_sti
     (no_thigh,) = uncertainties_of([replace(unsure, wanted=heavier)])
     assert doubt.sd == pytest.approx(no_thigh.sd) and doubt.sd > only_load.sd > 0
     assert "thigh" not in doubt.effects
+
+
+@pytest.mark.parametrize("exercise", [e.id for e in EXERCISES.values() if e.has_curve])
+def test_bodies_and_ankles_that_differ_a_little_are_computed_in_one_call(exercise):
+    """Each as by itself: demands and angles, and what cannot be done; with its range cut too."""
+    doubt = Doubt(body=BodyUncertainty(mass=0.02, thigh=0.04, shank=0.05))
+    entry = EXERCISES[exercise]
+    for limits in (Limits(), Limits(hip_flexion_deg=95.0, knee_deg=100.0, dorsiflexion_deg=25.0)):
+        setup = Setup(exercise=entry, limits=limits)
+        errors = [{}, *({s: w} for s in sources_of(setup, doubt) for w in (1.0, -1.0))]
+        setups = [moved(setup, e, doubt) for e in errors]
+        compared = 0
+        for share, own in zip(computed_across(setups), setups, strict=True):
+            try:
+                alone = curve(own, strict=False, lowering=False, others=False)
+            except WideArcError:
+                continue
+            row, motion = int(share.rows[0]), share.whole.motion
+            assert (row in motion.failed) == (0 in alone.motion.failed), (exercise, own.options)
+            if row in motion.failed:
+                continue
+            compared += 1
+            for joint, values in alone.demand_nm.items():
+                there = motion.full(share.whole.demand_nm[joint])[row]
+                np.testing.assert_allclose(there, alone.motion.full(values)[0], atol=1e-6)
+                np.testing.assert_allclose(
+                    motion.full(motion.angles[joint])[row],
+                    alone.motion.full(alone.motion.angles[joint])[0],
+                    atol=1e-9,
+                )
+        assert compared > 3 or limits != Limits(), exercise

@@ -6,9 +6,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from widearc.core.arrays import Array
 from widearc.core.body import Body, Limits
+from widearc.core.body.many import body_rows, limits_rows
 from widearc.core.equipment import Load
 from widearc.core.exercises import Exercise, Options
 from widearc.core.movement.loading import load_shape
@@ -44,6 +46,10 @@ class Lift:
             loads=self.loads if loads is None else loads,
             position=self.position if position is None else position,
         )
+
+    def of_rows(self, rows: NDArray[np.intp]) -> Lift:
+        """Return the lift of some of its bodies, where it has many."""
+        return replace(self, body=body_rows(self.body, rows), limits=limits_rows(self.limits, rows))
 
     def through(self, name: str) -> Array:
         """Return an option at each sample, evenly from its first end to its last, (…, samples)."""

@@ -190,7 +190,8 @@ class Motion:
     def add_segment(self, name: str, mass_kg: float, com: Array) -> None:
         """Add a segment and its weight."""
         self.segments.append(Segment(name=name, mass_kg=mass_kg, com=com))
-        weight = np.array([[[0.0]], [[-mass_kg * G]]])
+        weight = np.zeros((2, *(np.shape(mass_kg) or (1, 1))))
+        weight[1] = -mass_kg * G
         self.forces.append(
             Force(segment=name, point=com, force=weight, source=f"weight {name}", upright=True)
         )

@@ -60,7 +60,8 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
         }
         # what none of them has pulls nothing
         own = (_load_part(load, setup.rows, rows) for load in loads)
-        return solved({**cut, **ends}, [load for load in own if np.any(getattr(load, "count", 1))])
+        there = [load for load in own if np.any(getattr(load, "count", 1))]
+        return closure(lift.of_rows(rows).with_(o={**cut, **ends}, loads=there))
 
     key = next((k for k in LENGTHENED_ENDS if k in options), "")
     for _ in range(4):

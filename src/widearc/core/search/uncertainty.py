@@ -27,7 +27,7 @@ from widearc.core.statics import (
     Curve,
     Doubt,
     Share,
-    computed,
+    computed_across,
     gathered,
     moved,
     sources_of,
@@ -129,7 +129,7 @@ def _target(share: Share | None, laid: Laid) -> Target | None:
     if share is None:
         return None
     try:
-        return laid(target_of(share.row(0)))
+        return laid(target_of(share.whole, int(share.rows[0])))
     except WideArcError:
         return None
 
@@ -180,40 +180,46 @@ class Unsure:
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class _Trial:
-    """One stand-in with one error one way: its set-up, whether that moves, and the target."""
+    """One stand-in with one error one way: the number of its set-up, whether that moves, and the
+    target.
+    """
 
     number: int
     source: str
     way: float
-    setup: Setup
+    at: int
     moves: bool
     target: Target
 
 
-def _trials(number: int, one: Unsure) -> list[_Trial]:
+def _trials(number: int, one: Unsure, setups: list[Setup]) -> list[_Trial]:
     """Return what to try of a stand-in: each of its own errors, each of the wanted lift's, and what
-    both share together.
+    both share together. setups: where to put the set-ups that it takes.
     """
     setup, doubt = one.own.setup, Doubt(body=one.wanted.body, loads=one.errors)
     own, targets = sources_of(setup, doubt), one.wanted.targets
-    found = []
+    still, found = len(setups), []
+    setups.append(moved(setup, {}, doubt))
     for source in dict.fromkeys((*own, *targets)):
         for way in _ways(source.removeprefix(WANTED)):
             target = targets.get(source, (None, None))[0 if way > 0 else 1]
             if target is not None and target.actions != one.target.actions:
                 continue
             moves = source in own
-            if moves or target is not None:
-                found.append(
-                    _Trial(
-                        number=number,
-                        source=source,
-                        way=way,
-                        setup=moved(setup, {source: way} if moves else {}, doubt),
-                        moves=moves,
-                        target=target or one.target,
-                    )
+            if not moves and target is None:
+                continue
+            if moves:
+                setups.append(moved(setup, {source: way}, doubt))
+            found.append(
+                _Trial(
+                    number=number,
+                    source=source,
+                    way=way,
+                    at=len(setups) - 1 if moves else still,
+                    moves=moves,
+                    target=target or one.target,
                 )
+            )
     return found
 
 
@@ -221,8 +227,10 @@ def uncertainties_of(asked: Sequence[Unsure]) -> list[Uncertainty]:
     """Return how sure the match and the demands of stand-ins are, in their order; computed
     together.
     """
-    trials = [trial for number, one in enumerate(asked) for trial in _trials(number, one)]
-    shares = _computed([trial.setup for trial in trials])
+    setups: list[Setup] = []
+    trials = [trial for number, one in enumerate(asked) for trial in _trials(number, one, setups)]
+    made = _computed(setups)
+    shares = [made[trial.at] for trial in trials]
     scores = _scores(trials, shares)
     squares = [
         {name: np.zeros(v.shape[-1]) for name, v in one.own.demand_nm.items()} for one in asked
@@ -286,7 +294,7 @@ def _computed(setups: Sequence[Setup]) -> list[Share | None]:
     nothing.
     """
     try:
-        shares: list[Share] = computed(setups)
+        shares: list[Share] = computed_across(setups)
     except WideArcError:
         if len(setups) == 1:
             return [None]

@@ -18,7 +18,7 @@ from widearc.core.statics.summary import (
     mean_split,
     share_near_straight,
 )
-from widearc.core.statics.together import Gathered, Share, computed, gathered
+from widearc.core.statics.together import Gathered, Share, computed, computed_across, gathered
 from widearc.core.statics.uncertainty import (
     BodyUncertainty,
     body_variants,
@@ -44,6 +44,7 @@ __all__ = [
     "body_variants",
     "closure_variants",
     "computed",
+    "computed_across",
     "curve",
     "curves_in_parts",
     "demand_error_nm",

@@ -16,6 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from widearc.core.arrays import Array, changed
+from widearc.core.body.many import alike, limits_alike, limits_together, together
 from widearc.core.equipment import Load
 from widearc.core.errors import WideArcError
 from widearc.core.exercises import Exercise
@@ -72,6 +73,40 @@ def computed(setups: Sequence[Setup]) -> list[Share]:
             shares = [share for setup in group for share in _shares([setup])]
         made |= dict(zip(numbers, shares, strict=True))
     return [made[i] for i in range(len(setups))]
+
+
+def computed_across(setups: Sequence[Setup]) -> list[Share]:
+    """Return what `computed` does of set-ups of one row each, those of bodies and ankles that
+    differ a little in one call.
+
+    Their rows can be read, not taken out as curves of their own.
+    """
+    groups: dict[object, list[int]] = {}
+    for index, setup in enumerate(setups):
+        groups.setdefault(_steps(setup, across=True), []).append(index)
+    made: dict[int, Share] = {}
+    for numbers in groups.values():
+        group = [setups[i] for i in numbers]
+        try:
+            shares = _shares_across(group)
+        except WideArcError:
+            shares = computed(group)
+        made |= dict(zip(numbers, shares, strict=True))
+    return [made[i] for i in range(len(setups))]
+
+
+def _shares_across(group: list[Setup]) -> list[Share]:
+    bodies, limits = (together([s.body for s in group]), limits_together([s.limits for s in group]))
+    if bodies is group[0].body and limits is group[0].limits:
+        return _shares(group)
+    every, loads = _joined(group)
+    found = curve(
+        changed(every, body=bodies, limits=limits), strict=False, lowering=False, others=False
+    )
+    return [
+        Share(setup=setup, whole=found, rows=np.array([row]), loads=own)
+        for row, (setup, own) in enumerate(zip(group, loads, strict=True))
+    ]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -192,9 +227,9 @@ def _distinct(setup: Setup) -> tuple[NDArray[np.intp], NDArray[np.intp]]:
     return np.array([first[n] for n in range(len(known))]), np.array(at)
 
 
-def _steps(setup: Setup) -> object:
+def _steps(setup: Setup, *, across: bool = False) -> object:
     """Return what must be equal of set-ups for one call: all that is not a number which may differ
-    from row to row.
+    from row to row; across: bodies and ankles may differ a little.
     """
     exercise, options = setup.exercise, setup.resolved
     words = tuple((n, v) for n, v in options.items() if isinstance(v, str) or n == "legs")
@@ -203,8 +238,8 @@ def _steps(setup: Setup) -> object:
         form_of(exercise),
         exercise.one_piece,
         setup.samples,
-        setup.body,
-        setup.limits,
+        alike(setup.body) if across else setup.body,
+        limits_alike(setup.limits) if across else setup.limits,
         tuple(options),
         words,
         fixed,

@@ -121,7 +121,7 @@ MOST_TURN = 0.98  # sine of the leg plane's turn
 
 def widest_stance_m(body: Body) -> float:
     """Return how far apart the feet can stand, m: the leg plane turned almost square."""
-    return float(body.outer_hip_breadth_m + 2 * MOST_TURN * body.thigh_m)
+    return float(np.min(body.outer_hip_breadth_m + 2 * MOST_TURN * body.thigh_m))
 
 
 def leg_plane_cosine(body: Body, stance: Array | float) -> Array:
