@@ -124,7 +124,8 @@ def plain_match(t, c, grid):
     wanted, given_ = np.trapezoid(t, grid), np.trapezoid(c, grid)
     covers = np.trapezoid(np.minimum(t, c), grid) + min(wanted, given_)
     for spacing in (20.0, 60.0):
-        for knot in np.arange(-60.0 - spacing, 260.0, spacing):
+        # no hat beyond these reaches what is drawn
+        for knot in np.arange(-60.0 + spacing, 220.0, spacing):
             covers += min(lump(t, knot, spacing), lump(c, knot, spacing))
     covers /= 4.0
     return covers / (wanted + (given_ - covers) / 2)
@@ -166,9 +167,13 @@ def test_a_match_has_one_peak_in_the_load_where_demand_grows_with_it(values, mos
     target = Target(actions=(Action.KE,), bins=(on_grid(theta, demand, Action.KE)[0],))
     own_theta, own = piece((95.0, 15.0), np.abs(values)[::-1])
     factors = np.linspace(0.05, most + 1.0, 40)
-    matches = np.array(
-        [compare(target, {"knee": own_theta}, {"knee": f * own}, 1).match[0] for f in factors]
-    )
+    rows = len(factors)
+    matches = compare(
+        target,
+        {"knee": np.broadcast_to(own_theta, (rows, own_theta.shape[1]))},
+        {"knee": factors[:, None] * own},
+        rows,
+    ).match
     best = int(matches.argmax())
     # what counts as nothing below a millionth of a N·m may step by as little
     assert np.all(np.diff(matches[: best + 1]) >= -1e-6) and np.all(np.diff(matches[best:]) <= 1e-6)

@@ -81,7 +81,8 @@ def along(two, of):
     first, second = (of(made) for made in two)
     pairs = [made.motion.marks["pair_n"][0] for made in two]
     return lambda n, h: (
-        first[..., n] + (second - first)[..., n] * (h - pairs[0][n]) / (pairs[1][n] - pairs[0][n])
+        first[..., n, None]
+        + (second - first)[..., n, None] * ((h - pairs[0][n]) / (pairs[1][n] - pairs[0][n]))
     )
 
 
@@ -104,8 +105,8 @@ def test_no_other_pair_within_its_bound_costs_less(exercise, kg):
     up = along(two, verticals)
     ladder = np.arange(-400.0, 400.0, 0.25)
     for n in looked(np.flatnonzero(np.abs(pair) > 1.0)[::3], 5):
-        costs = np.array([np.sum((demands(n, h) / strength[:, n]) ** 2) for h in ladder])
-        holds = np.array([abs(h) <= 0.4 * up(n, h).min() for h in ladder])
+        costs = np.sum((demands(n, ladder) / strength[:, n, None]) ** 2, axis=0)
+        holds = np.abs(ladder) <= 0.4 * up(n, ladder).min(axis=0)
         assert pair[n] == pytest.approx(ladder[np.argmin(np.where(holds, costs, np.inf))], abs=0.5)
 
 

@@ -32,7 +32,7 @@ from widearc.core.search.uncertainty import (
 from widearc.core.statics import SHARED, BodyUncertainty, Doubt, curve, gathered, moved, sources_of
 
 DRAWS, TOGETHER = 1000, 40
-SAMPLES = 31  # of each drawn curve: the same for all that is compared
+SAMPLES = 21  # of each drawn curve: the same for all that is compared
 LOAD = 0.02
 
 
