@@ -50,6 +50,29 @@ class Check:
         )
 
 
+def check_of(
+    group: Group,
+    name: str,
+    unit: str,
+    expected: Sequence[float],
+    tolerance: float,
+    source: str,
+    compute: Callable[..., Sequence[float]],
+) -> Check:
+    """Return a check of its parts in the order of a line; `compute` takes what it was given as
+    defaults.
+    """
+    return Check(
+        group=group,
+        name=name,
+        unit=unit,
+        expected=tuple(expected),
+        tolerance=tolerance,
+        source=source,
+        compute=compute,
+    )
+
+
 def curve_of(
     name: str,
     options: dict[str, Any] | None = None,

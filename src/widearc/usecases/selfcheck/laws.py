@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
@@ -32,9 +32,10 @@ from widearc.core.statics import Curve, asked_of_muscles
 from widearc.core.strength import effort_of_reps, equal_effort_reps, strength_nm
 from widearc.core.units import DEG
 from widearc.usecases.selfcheck.by_hand import G, strength
-from widearc.usecases.selfcheck.check import Check, Group, curve_of
+from widearc.usecases.selfcheck.check import Check, Group, check_of, curve_of
 
 HAND = "by hand"
+Compute = Callable[..., Sequence[float]]
 FLAT = Stack(kg=40, angle_deg=(-20, 120), radius_m=(0.1, 0.1), ratio=0.5, friction=0.1)
 
 
@@ -265,17 +266,9 @@ def _sure() -> Sequence[float]:
 
 
 def _law(
-    name: str, unit: str, expected: Sequence[float], tolerance: float, why: str, compute: object
+    name: str, unit: str, expected: Sequence[float], tolerance: float, why: str, compute: Compute
 ) -> Check:
-    return Check(
-        group=Group.STATICS,
-        name=name,
-        unit=unit,
-        expected=tuple(expected),
-        tolerance=tolerance,
-        source=f"{HAND}: {why}",
-        compute=compute,  # type: ignore[arg-type]
-    )
+    return check_of(Group.STATICS, name, unit, expected, tolerance, f"{HAND}: {why}", compute)
 
 
 LAWS = (

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import partial
 
 import numpy as np
 
@@ -37,7 +38,7 @@ from widearc.core.statics import (
 )
 from widearc.usecases.selfcheck import by_hand
 from widearc.usecases.selfcheck.by_hand import G
-from widearc.usecases.selfcheck.check import Check, Group, curve_of
+from widearc.usecases.selfcheck.check import Group, check_of, curve_of
 
 TRIAL = "worked: the design's trial, computed three times apart"
 HAND = "statics by hand"
@@ -400,24 +401,7 @@ def _extension_by_hand() -> float:
     return math.sqrt(2 * total / 101)
 
 
-def _check(
-    name: str,
-    unit: str,
-    expected: Sequence[float],
-    tolerance: float,
-    source: str,
-    compute: object,
-) -> Check:
-    return Check(
-        group=Group.STATICS,
-        name=name,
-        unit=unit,
-        expected=tuple(expected),
-        tolerance=tolerance,
-        source=source,
-        compute=compute,  # type: ignore[arg-type]
-    )
-
+_check = partial(check_of, Group.STATICS)
 
 STATICS = (
     *(

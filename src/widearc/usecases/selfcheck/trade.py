@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
@@ -23,9 +23,10 @@ from widearc.core.progression import change_percent, compounded, one_leg_start_k
 from widearc.core.statics import Curve, frontal_nm
 from widearc.core.statics.frontal import HAND_OUT_M
 from widearc.core.units import FORCE_N, IN_M, G
-from widearc.usecases.selfcheck.check import Check, Group, curve_of
+from widearc.usecases.selfcheck.check import Check, Group, check_of, curve_of
 
 SOURCE = "common practice, no source"
+Compute = Callable[..., Sequence[float]]
 LBF, TRAVEL = FORCE_N["lbf"], 0.9
 
 
@@ -181,17 +182,9 @@ def _surplus(total: float, left_share: float) -> Sequence[float]:
 
 
 def _fact(
-    name: str, unit: str, expected: Sequence[float], tolerance: float, compute: object
+    name: str, unit: str, expected: Sequence[float], tolerance: float, compute: Compute
 ) -> Check:
-    return Check(
-        group=Group.TRADE,
-        name=name,
-        unit=unit,
-        expected=tuple(expected),
-        tolerance=tolerance,
-        source=SOURCE,
-        compute=compute,  # type: ignore[arg-type]
-    )
+    return check_of(Group.TRADE, name, unit, expected, tolerance, SOURCE, compute)
 
 
 TRADE = (
