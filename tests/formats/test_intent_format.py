@@ -58,10 +58,13 @@ def test_the_command_line_takes_an_intent_and_answers_in_its_terms():
     loose = {"action": "knee_extension", "from_deg": 95, "to_deg": 10, "shape": "stretch"}
     answer = answer_request(request({"actions": [loose]}), clock=lambda: 0.0)
     assert all(c["match"] is None and c["level"] is None for c in answer["candidates"])
-    shapes = [c["shape"] for c in answer["candidates"]]
-    assert [round(100 * s) for s in shapes] == sorted(
-        (round(100 * s) for s in shapes), reverse=True
-    )
+    last = max(c["group"] for c in answer["candidates"])
+    best = [
+        max(c["usual"] for c in answer["candidates"] if c["group"] == n + 1) for n in range(last)
+    ]
+    assert best == sorted(best, reverse=True)
+    # how usual a shape is, never above the shape itself
+    assert all(c["usual"] <= c["shape"] + 1e-6 for c in answer["candidates"])
 
 
 def test_a_style_of_the_target_changes_what_is_wanted():

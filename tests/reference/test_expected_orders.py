@@ -49,7 +49,8 @@ def matches(place, exercise):
     shared = json.loads((REQUESTS / f"{KITS[place]}.json").read_text())
     asked = {"exercise": exercise, "loads": [LOADS[exercise]]}
     answer = answer_request(shared | {"target": asked, "limit": 50}, clock=time.perf_counter)
-    return {c["exercise"]: 100 * c["match"] for c in answer["candidates"]}
+    by_match = sorted(answer["candidates"], key=lambda c: -c["match"])
+    return {c["exercise"]: 100 * c["match"] for c in by_match}
 
 
 LOADS = {

@@ -11,6 +11,7 @@ from pathlib import Path
 
 import pytest
 
+from widearc.core.exercises import EXERCISES
 from widearc.usecases.swap.request import answer_request
 
 REQUESTS = Path(__file__).parent / "data" / "swap_requests"
@@ -23,7 +24,13 @@ def answered(name):
 
 
 def matches(name):
-    return {c["exercise"]: 100 * c["match"] for c in answered(name)["candidates"]}
+    """Match in per cent of each stand-in, best first."""
+    by_match = sorted(answered(name)["candidates"], key=lambda c: -c["match"])
+    return {c["exercise"]: 100 * c["match"] for c in by_match}
+
+
+def group_of(name):
+    return {c["exercise"]: c["group"] for c in answered(name)["candidates"]}
 
 
 @pytest.mark.parametrize(
@@ -91,3 +98,49 @@ def test_the_wanted_lift_done_again_is_as_like_itself_as_the_trial_said():
     assert 100 * squat["usual_sd"] == pytest.approx(11, abs=4)
     assert 100 * extension["usual"] == pytest.approx(98, abs=1)
     assert 100 * extension["usual_sd"] == pytest.approx(2, abs=1)
+
+
+@pytest.mark.parametrize(
+    ("name", "alike", "then"),
+    [
+        (
+            "press120_gym",
+            {"split-squat", "ball-wall-squat", "belt-squat-home", "back-squat-high", "front-squat"},
+            {"dumbbell-squat"},
+        ),
+        (
+            "squat80_gym",
+            {"dumbbell-squat", "front-squat", "reverse-lunge", "lean-lunge", "split-squat"},
+            {"goblet-squat", "step-up"},
+        ),
+        (
+            "legext40rf_gym",
+            {"leg-extension-cable"},
+            {"sissy-squat", "heel-raised-squat", "belt-squat-pin", "split-squat"},
+        ),
+        (
+            "thrust100_gym",
+            {"hip-thrust-one-leg", "back-extension-45"},
+            {"romanian-deadlift", "one-leg-romanian-deadlift"},
+        ),
+    ],
+)
+def test_groups_of_the_design_s_trial_come_out(name, alike, then):
+    """The trial had eight stand-ins each; a raised thrust and the belt hinge join here."""
+    groups = group_of(name)
+    assert {groups[e] for e in alike} == {1}
+    assert {groups[e] for e in then} == {2}
+
+
+def test_groups_go_down_by_their_best_and_inside_by_what_is_handiest():
+    candidates = answered("squat80_gym")["candidates"]
+    numbers = [c["group"] for c in candidates]
+    assert numbers == sorted(numbers)
+    assert set(numbers) == set(range(1, max(numbers) + 1))
+    best = [max(c["usual"] for c in candidates if c["group"] == n) for n in sorted(set(numbers))]
+    assert best == sorted(best, reverse=True)
+    failing = {"yes": 0, "with stops": 1, "no": 2}
+    for number in set(numbers):
+        inside = [EXERCISES[c["exercise"]] for c in candidates if c["group"] == number]
+        handiest = [(failing[e.fails_alone], -e.steadiness, e.minutes) for e in inside]
+        assert handiest == sorted(handiest)

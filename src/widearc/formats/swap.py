@@ -15,7 +15,7 @@ from widearc.core.dose import RepStyle, Tempo
 from widearc.core.intent import Intent
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.movement import Setup
-from widearc.core.search import Candidate, Question, Ranking, Uncertainty
+from widearc.core.search import Candidate, Groups, Question, Ranking, Uncertainty
 from widearc.formats.documents import check
 from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.kit import kit_part, parse_kit
@@ -128,12 +128,14 @@ def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[s
 
 def swap_document(
     ranking: Ranking,
+    groups: Groups,
     elapsed_ms: float,
     tweaks: Mapping[str, Sequence[Tweak]],
     reps: Mapping[str, int | None],
     again: Uncertainty | None = None,
 ) -> dict[str, Any]:
-    """Return the wide-arc/swap document of a ranking, checked by its schema.
+    """Return the wide-arc/swap document of a ranking, checked by its schema; its
+    candidates in their groups.
 
     tweaks and reps (of equal effort, None where none can be said) by exercise id. again: the wanted
     lift set up once more.
@@ -142,8 +144,12 @@ def swap_document(
         "format": "wide-arc/swap",
         "version": 1,
         "candidates": [
-            _candidate(ranking, item, tweaks.get(item.exercise.id, ()), reps.get(item.exercise.id))
-            for item in ranking.candidates
+            {"group": number}
+            | _candidate(
+                ranking, item, tweaks.get(item.exercise.id, ()), reps.get(item.exercise.id)
+            )
+            for number, group in enumerate(groups, start=1)
+            for item in group
         ],
         "excluded": [
             {"exercise": item.exercise.id, "reason": item.reason}

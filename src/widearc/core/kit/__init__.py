@@ -1,6 +1,6 @@
 """What a place has, what its stock makes, and what it admits."""
 
-from widearc.core.kit.admission import STAGES, Excluded, left_out, step_by_step
+from widearc.core.kit.admission import STAGES, Excluded, left_out, stage_of, step_by_step
 from widearc.core.kit.machines import MACHINES, is_axial, presses_for, presses_on_spine
 from widearc.core.kit.needs import BEHIND_M, HIGHEST_M, LOW_M, meeting, near, taken_words
 from widearc.core.kit.rules import Rules
@@ -60,6 +60,7 @@ __all__ = [
     "presses_for",
     "presses_on_spine",
     "sled_totals",
+    "stage_of",
     "step_by_step",
     "taken_words",
     "trainable_here",

@@ -103,6 +103,11 @@ class _Ranked(Protocol):
 T = TypeVar("T", bound=_Ranked)
 
 
+def stage_of(exercise_id: str) -> int | None:
+    """Return the stage of split work that an exercise is, 0 first; None for any other."""
+    return next((n for n, ids in enumerate(STAGES) if exercise_id in ids), None)
+
+
 def step_by_step(ordered: list[T], rules: Rules) -> list[T]:
     """Return candidates with, for a beginner, no later stage of split work before an earlier
     one.

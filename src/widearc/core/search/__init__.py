@@ -1,6 +1,7 @@
 """The search: a question, set-ups guessed, the close ones exact, the best of each exercise."""
 
 from widearc.core.search.again import wanted_again
+from widearc.core.search.groups import Groups, grouped
 from widearc.core.search.memo import Memo
 from widearc.core.search.prepared import PreparedBatch
 from widearc.core.search.question import Candidate, Question, make_sure
@@ -11,6 +12,7 @@ from widearc.core.search.uncertainty import Uncertainty, chance_better
 __all__ = [
     "LEAST_MATCH",
     "Candidate",
+    "Groups",
     "Memo",
     "PreparedBatch",
     "Question",
@@ -18,6 +20,7 @@ __all__ = [
     "Uncertainty",
     "chance_better",
     "compared_exercises",
+    "grouped",
     "make_sure",
     "ranked",
     "search",

@@ -25,6 +25,7 @@ from widearc.core.kit import (
 )
 from widearc.core.kit.differing import untried
 from widearc.core.matching import Target
+from widearc.core.search.groups import FAIL_ORDER
 from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.question import Candidate, Question
 from widearc.core.setups.pulls import untried_sets
@@ -34,7 +35,6 @@ LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
 NO_RULES = Rules()
 USUAL_DOUBT = BodyUncertainty()
 PLAIN, USUAL_TEMPO = RepStyle(), Tempo()
-_FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -153,7 +153,7 @@ def _ordered(found: Iterable[Candidate]) -> list[Candidate]:
         found,
         key=lambda c: (
             -round(100 * c.match),
-            _FAIL_ORDER[c.exercise.fails_alone],
+            FAIL_ORDER[c.exercise.fails_alone],
             -c.exercise.steadiness,
             c.exercise.name,
         ),

@@ -7,7 +7,7 @@ from typing import Any
 
 from widearc.core.answers import ready_for_tweaks, tweaks_for
 from widearc.core.intent import Intent
-from widearc.core.search import Question, make_sure, ranked, wanted_again
+from widearc.core.search import Question, grouped, ranked, wanted_again
 from widearc.core.statics import curve
 from widearc.formats import parse_swap_request, swap_document
 from widearc.usecases.client.strength import equal_reps_scaled
@@ -36,7 +36,7 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
     )
     ranking = ranked(question, limit=request.limit)
     elapsed = clock() - start
-    make_sure(ranking.candidates)
+    groups = grouped(ranking.candidates, question.rules)
     ready_for_tweaks(ranking.candidates, question)
     closer = {c.exercise.id: tweaks_for(c, question) for c in ranking.candidates}
     reps: dict[str, int | None] = {}
@@ -45,4 +45,4 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
             c.exercise.id: equal_reps_scaled(asked, c.curve, request.strength_scale, request.reps)
             for c in ranking.candidates
         }
-    return swap_document(ranking, 1000.0 * elapsed, closer, reps, wanted_again(question))
+    return swap_document(ranking, groups, 1000.0 * elapsed, closer, reps, wanted_again(question))

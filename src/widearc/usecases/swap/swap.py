@@ -13,7 +13,7 @@ from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError, PostureError, UnreadError
 from widearc.core.exercises import EXERCISES
 from widearc.core.kit import Machine, SledPress, presses_for
-from widearc.core.search import Candidate, Memo, Question, Ranking, ranked
+from widearc.core.search import Candidate, Groups, Memo, Question, Ranking, grouped, ranked
 from widearc.core.statics import Curve, curve
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import intent_words
@@ -156,6 +156,13 @@ def _deepest(
     return None
 
 
+def groups_of(view: SwapView) -> Groups:
+    """Return the stand-ins in groups of those that are alike as far as can be known."""
+    if view.ranking is None or view.question is None:
+        return ()
+    return grouped(view.ranking.candidates, view.question.rules)
+
+
 def candidate_of(view: SwapView, exercise_id: str | None, tweak: str = "") -> Candidate | None:
     """Return the chosen candidate, the best where none is named or it is gone; with a tweak, if it
     has it.
@@ -164,10 +171,8 @@ def candidate_of(view: SwapView, exercise_id: str | None, tweak: str = "") -> Ca
     """
     if view.ranking is None or not view.ranking.candidates:
         return None
-    found = next(
-        (c for c in view.ranking.candidates if c.exercise.id == exercise_id),
-        view.ranking.candidates[0],
-    )
+    named = (c for c in view.ranking.candidates if c.exercise.id == exercise_id)
+    found = next(named, None) or groups_of(view)[0][0]
     if tweak and view.question is not None and found.exercise.id == exercise_id:
         return applied(found, view.question, tweak) or found
     return found

@@ -38,7 +38,7 @@ from widearc.core.intent import HOLDS, SHAPES
 from widearc.core.kit import Piece
 from widearc.core.muscle import NAMES
 from widearc.core.search import Candidate, Uncertainty, compared_exercises, make_sure, wanted_again
-from widearc.usecases.swap.swap import SwapView, candidate_of
+from widearc.usecases.swap.swap import SwapView, candidate_of, groups_of
 from widearc.usecases.swap.wanted import asks_depth
 from widearc.web.db import connection, trainer
 from widearc.web.drawing.areas import Areas
@@ -46,6 +46,7 @@ from widearc.web.drawing.compared import Drawing, drawing_of, strip_of
 from widearc.web.forms.typed import Texts, number
 from widearc.web.screens.arc.link import arc_query
 from widearc.web.screens.swap.query import query_of, refusal_of
+from widearc.web.screens.swap.sections import Row, Section, sections_of
 from widearc.web.words.words import load_words
 
 FIELDS = ("exercise", "kg", "depth", "sets", "reps", "client", "place")
@@ -57,14 +58,13 @@ KEPT_ARGS = (
 )
 """What of an address stays when another stand-in is chosen."""
 
-Row = tuple[Candidate, str, Areas]
-
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class SwapPage:
     """Swap's page: the question always; the rest where there is an answer.
 
-    rows: stand-ins with their loads in words and their strips. sums, muscles, columns: by exercise.
+    rows: stand-ins with their loads in words and their strips; sections: the same as listed,
+    others of them folded. sums, muscles, columns: by exercise.
     """
 
     view: SwapView
@@ -82,6 +82,9 @@ class SwapPage:
     chosen: Candidate | None
 
     rows: Sequence[Row] = ()
+    sections: Sequence[Section] = ()
+    others: int = 0
+    others_open: bool = False
     strip_joint: str = ""
     strip_ends: tuple[float, float] = (0.0, 0.0)
     again: Uncertainty | None = None
@@ -157,7 +160,7 @@ def swap_page(
         page |= _answer(view, chosen, drawn)
         if chosen is not None and view.question is not None:
             page |= _chosen(view, chosen, source)
-            page |= _listed(view, source, drawn, problems)
+            page |= _listed(view, chosen, source, drawn, problems)
             page |= _turned(view, chosen, source, problems)
             page |= _paired(view, source)
     return SwapPage(view=view, problems=problems, reason_typed=reason_typed, **page)
@@ -239,7 +242,11 @@ def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Par
 
 
 def _listed(
-    view: SwapView, source: Mapping[str, str], drawn: Mapping[str, Row], problems: Texts
+    view: SwapView,
+    chosen: Candidate,
+    source: Mapping[str, str],
+    drawn: Mapping[str, Row],
+    problems: Texts,
 ) -> Part:
     """Return the rows sorted, filtered and weighed; the trainer's own choices first."""
     assert view.ranking is not None
@@ -254,15 +261,25 @@ def _listed(
     except InputError as error:
         problems[error.where] = refusal_of(error)
     known = by if by in COLUMNS or by == "sum" else "match"
-    ordered = sorted_by(view.ranking.candidates, columns, known, weights)
+    groups = groups_of(view)
+    ordered = sorted_by([c for group in groups for c in group], columns, known, weights)
     if muscle:
         ordered = sorted(ordered, key=lambda c: -round(100 * muscle[c.exercise.id]))
     ordered = sorted(ordered, key=lambda c: c.exercise.id not in view.favourites)
     only = frozenset(c.filter for c in FILTERS if source.get(f"only-{c.filter}") == "1")
     shown = [c for c in ordered if columns[c.exercise.id].passes(only)]
     sums = {i: weighted(row[0].match, columns[i], weights) for i, row in drawn.items()}
+    rows = [drawn[c.exercise.id] for c in shown]
+    if known == "match" and not muscle:
+        again = wanted_again(view.question) if view.question is not None else None
+        ids = {c.exercise.id for c in shown}
+        sections = sections_of(groups, drawn, view.favourites.keys(), ids, again)
+    else:
+        sections = [Section(words="", rows=rows)]
     return {
-        "rows": [drawn[c.exercise.id] for c in shown],
+        "rows": rows,
+        "sections": sections,
+        **_folded(sections, chosen),
         "filtered": len(ordered) - len(shown),
         "only": only,
         "columns": columns,
@@ -273,6 +290,12 @@ def _listed(
         "muscles": muscle,
         "favourites": view.favourites,
     }
+
+
+def _folded(sections: Sequence[Section], chosen: Candidate) -> Part:
+    """Return how many are folded; unfolded where the chosen one is among them."""
+    names = [row[0].exercise.id for part in sections if part.folded for row in part.rows]
+    return {"others": len(names), "others_open": chosen.exercise.id in names}
 
 
 def _weights(source: Mapping[str, str]) -> dict[str, float]:

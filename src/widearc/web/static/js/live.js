@@ -180,7 +180,7 @@ document.addEventListener("keydown", (event) => {
   }
   if (event.key === "j" || event.key === "k") {
     const step = event.key === "j" ? 1 : -1;
-    const rows = Array.from(document.querySelectorAll(".wa-rows a.wa-row"));
+    const rows = Array.from(document.querySelectorAll(".wa-rows a.wa-row")).filter((row) => row.offsetParent);
     const now = rows.findIndex((row) => row.getAttribute("aria-current"));
     const next = rows[Math.max(0, Math.min(rows.length - 1, now + step))];
     if (next) { next.focus(); next.click(); } else move(step);
