@@ -9,6 +9,8 @@ from typing import Any
 from widearc.core.equipment import Spring, Stack
 from widearc.core.errors import InputError
 from widearc.core.kit import (
+    CAST,
+    READ,
     Anchor,
     BandShape,
     BandStock,
@@ -32,6 +34,7 @@ def parse_kit(part: Mapping[str, Any]) -> Kit:
             kg=float(item["kg"]),
             count=item.get("count", 1),
             name=item.get("name", ""),
+            error=_error(item, CAST),
         )
         for key, kind in _WEIGHTS
         for item in part.get(key, [])
@@ -43,6 +46,7 @@ def parse_kit(part: Mapping[str, Any]) -> Kit:
             shape=BandShape(item["shape"]),
             law=parse_law(item["law"], f"/kit/bands/{index}/law"),
             count=item.get("count", 1),
+            error=_error(item),
         )
         for index, item in enumerate(part.get("bands", []))
     ]
@@ -87,10 +91,15 @@ _PRESS = (
     "plate_tilt_deg",
     "friction",
     "peg_m",
+    "error",
 )
 
 
-_WORDS = ("id", "name", "kind", "dials")
+_WORDS = ("id", "name", "kind", "dials", "error")
+
+
+def _error(item: Mapping[str, Any], usual: float = READ) -> float:
+    return float(item.get("error", usual))
 
 
 def _machine(item: Mapping[str, Any], where: str) -> Machine:
@@ -111,6 +120,7 @@ def _machine(item: Mapping[str, Any], where: str) -> Machine:
         kind=item["kind"],
         dials=tuple(dials),
         quantities=MappingProxyType(quantities),
+        error=_error(item),
     )
 
 
@@ -120,7 +130,11 @@ def _spring(item: Mapping[str, Any], where: str) -> SpringStock:
     except InputError as error:
         raise InputError(f"{where}/{error.where}", error.value, error.allowed) from None
     return SpringStock(
-        id=item["id"], name=item.get("name", item["id"]), spring=spring, count=item.get("count", 1)
+        id=item["id"],
+        name=item.get("name", item["id"]),
+        spring=spring,
+        count=item.get("count", 1),
+        error=_error(item),
     )
 
 
@@ -132,7 +146,7 @@ def kit_part(kit: Kit) -> dict[str, Any]:
 
     part: dict[str, Any] = {
         key: [
-            {**given(w, "id", "name"), "kg": w.kg, "count": w.count}
+            {**given(w, "id", "name"), "kg": w.kg, "count": w.count, "error": w.error}
             for w in kit.weights
             if w.kind == kind
         ]
@@ -145,6 +159,7 @@ def kit_part(kit: Kit) -> dict[str, Any]:
             "shape": b.shape.value,
             "count": b.count,
             "law": law_part(b.law),
+            "error": b.error,
         }
         for b in kit.bands
     ]
@@ -156,7 +171,7 @@ def kit_part(kit: Kit) -> dict[str, Any]:
     ]
     part["machines"] = [{"kind": "sled press", **given(p, *_PRESS)} for p in kit.presses] + [
         {
-            **given(m, "id", "name", "kind"),
+            **given(m, "id", "name", "kind", "error"),
             **{n: v for n, v in m.quantities.items() if n in _MACHINE},
             "dials": [
                 {"setting": s, "angle_deg": list(a), "radius_m": list(r)} for s, (a, r) in m.dials
@@ -172,6 +187,7 @@ def kit_part(kit: Kit) -> dict[str, Any]:
             "end_n": s.spring.end_n,
             "travel_m": s.spring.travel_m,
             "count": s.count,
+            "error": s.error,
         }
         for s in kit.springs
     ]

@@ -8,7 +8,8 @@ from dataclasses import dataclass, replace
 
 from widearc.core.exercises import Exercise
 from widearc.core.kit import left_out
-from widearc.core.search import LEAST_MATCH, Candidate, Question, Ranking
+from widearc.core.search import LEAST_MATCH, Candidate, Question, Ranking, chance_better, make_sure
+from widearc.core.search.groups import ALIKE
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -25,8 +26,9 @@ class WhyNot:
 def why_not_higher(exercise: Exercise, ranking: Ranking, question: Question) -> WhyNot:
     """Return why an exercise is not higher in a ranking: the computed difference, with angles."""
     own = next((c for c in ranking.candidates if c.exercise.id == exercise.id), None)
-    best = ranking.candidates[0] if ranking.candidates else None
-    if own is not None and best is not None:
+    if own is not None:
+        make_sure(ranking.candidates)
+        best = max(ranking.candidates, key=lambda c: c.uncertainty.usual)
         return WhyNot(exercise=exercise, words=_beside(own, best, ranking), candidate=own)
     out = next((e for e in ranking.excluded if e.exercise.id == exercise.id), None)
     reason = out.reason if out is not None else "it has no curve that could be compared"
@@ -61,12 +63,10 @@ def _beside(own: Candidate, best: Candidate, ranking: Ranking) -> str:
     if own is best:
         return f"{own.exercise.name} is the best that can be made here: {own.sentence}"
     under = round(100 * best.match) - round(100 * own.match)
-    rank = ranking.candidates.index(own) + 1
-    parts = [
-        f"{own.exercise.name} is number {rank}, {under} points under {best.exercise.name.lower()}"
-    ]
-    if under == 0:
-        parts = [f"{own.exercise.name} is number {rank}, as close as {best.exercise.name.lower()}"]
+    apart = f"{abs(under)} points {'under' if under > 0 else 'over'}" if under else "as close as"
+    parts = [f"{own.exercise.name} is {apart} {best.exercise.name.lower()} as computed"]
+    if chance_better(own.uncertainty, best.uncertainty) >= ALIKE:
+        parts[0] += ", alike as far as can be known"
     joints = []
     for index, action in enumerate(ranking.target.actions):
         here, there = (round(100 * float(c.comparison.by_joint[index][0])) for c in (own, best))
