@@ -169,6 +169,8 @@ def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
     assert "kg=60" in page.url
 
     # an item marked taken on the same page re-ranks, and the chosen drawing stays
+    page.locator("#row-goblet-squat").click()
+    expect(page.get_by_role("heading", name="Goblet squat", level=1)).to_be_visible()
     page.locator("#room-here > summary").click()
     page.get_by_role("button", name=re.compile("Kettlebell 24.*, free: mark taken")).click()
     expect(page.locator("#row-goblet-squat .wa-load")).not_to_contain_text("24 kg")
