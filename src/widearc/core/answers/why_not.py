@@ -63,7 +63,8 @@ def _beside(own: Candidate, best: Candidate, ranking: Ranking) -> str:
     if own is best:
         return f"{own.exercise.name} is the best that can be made here: {own.sentence}"
     under = round(100 * best.match) - round(100 * own.match)
-    apart = f"{abs(under)} points {'under' if under > 0 else 'over'}" if under else "as close as"
+    points = "1 point" if abs(under) == 1 else f"{abs(under)} points"
+    apart = f"{points} {'under' if under > 0 else 'over'}" if under else "as close as"
     parts = [f"{own.exercise.name} is {apart} {best.exercise.name.lower()} as computed"]
     if chance_better(own.uncertainty, best.uncertainty) >= ALIKE:
         parts[0] += ", alike as far as can be known"
