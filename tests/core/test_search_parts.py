@@ -297,7 +297,7 @@ def test_a_guess_is_work_in_common_over_work_in_either(intent):
         "hack-squat",
         "romanian-deadlift",
     ):
-        for part in _prepare([EXERCISES[exercise]], KIT, BODY, LIMITS, 60.0, KNEE, "")[0].parts:
+        for part in _prepare([EXERCISES[exercise]], KIT, BODY, LIMITS, KNEE, "")[0].parts:
             if part.own is None:
                 continue
             rows = [(int(g), int(k)) for g, k in np.argwhere(part.usable)]
@@ -314,9 +314,7 @@ def test_degrees_at_which_nothing_is_given_are_missing_all_the_same():
     """A target that asks where the whole batch gives nothing: its guesses count that as missing."""
     part = next(
         p
-        for p in _prepare([EXERCISES["back-squat-high"]], KIT, BODY, LIMITS, 60.0, KNEE, "")[
-            0
-        ].parts
+        for p in _prepare([EXERCISES["back-squat-high"]], KIT, BODY, LIMITS, KNEE, "")[0].parts
         if len(p.batch.totals) > 3 * p.mix.shape[1] or len(p.batch.totals) > 5
     )
     knee = np.where((CENTRES_DEG > 20) & (CENTRES_DEG < 90), 60.0, 0.0)
@@ -344,7 +342,7 @@ def test_what_is_taken_is_worked_out_when_it_is_first_asked_for():
     )
     banded = next(part for part in parts if any(row.bands for row in part.batch.unloaded))
     item = next(row.bands[0][0].id for row in banded.batch.unloaded if row.bands)
-    mask = banded.allowed(frozenset({item}), KIT.without(frozenset({item})), None)
+    mask = banded.allowed(frozenset({item}), KIT.without(frozenset({item})))
     uses = np.array([item in row.items() for row in banded.batch.unloaded])
     assert not mask[uses].any() and mask[~uses].any()
 

@@ -5,13 +5,13 @@ no source): which family leads, and what must stand clearly behind. Nominal, by 
 from __future__ import annotations
 
 import json
-import time
 from functools import cache
 from pathlib import Path
 
 import pytest
 
-from widearc.usecases.swap.request import answer_request
+from tests.looked import looked
+from tests.swapped import swapped
 
 REQUESTS = Path(__file__).parent / "data" / "swap_requests"
 KITS = {"gym": "press120_gym", "home": "bss30_home"}
@@ -48,7 +48,12 @@ def matches(place, exercise):
     """Match in per cent of each stand-in, best first."""
     shared = json.loads((REQUESTS / f"{KITS[place]}.json").read_text())
     asked = {"exercise": exercise, "loads": [LOADS[exercise]]}
-    answer = answer_request(shared | {"target": asked, "limit": 50}, clock=time.perf_counter)
+    answer = swapped(shared | {"target": asked})
+    for own in looked(answer["candidates"], 1):
+        weights = [load for load in own["loads"] if load["kind"] == "mass"]
+        for load in weights:
+            most = 15 if load["port"] == "ankle" else 40 if load["port"] == "goblet" else 120
+            assert load["kg"] <= most, (own["exercise"], load)
     by_match = sorted(answer["candidates"], key=lambda c: -c["match"])
     return {c["exercise"]: 100 * c["match"] for c in by_match}
 

@@ -5,14 +5,14 @@ points), and what an experienced trainer expects.
 from __future__ import annotations
 
 import json
-import time
 from functools import cache
 from pathlib import Path
 
 import pytest
 
+from tests.looked import looked
+from tests.swapped import swapped
 from widearc.core.exercises import EXERCISES
-from widearc.usecases.swap.request import answer_request
 
 REQUESTS = Path(__file__).parent / "data" / "swap_requests"
 
@@ -20,7 +20,7 @@ REQUESTS = Path(__file__).parent / "data" / "swap_requests"
 @cache
 def answered(name):
     document = json.loads((REQUESTS / f"{name}.json").read_text())
-    return answer_request(document | {"limit": 50}, clock=time.perf_counter)
+    return swapped(document)
 
 
 def matches(name):
@@ -121,7 +121,7 @@ def test_the_wanted_lift_done_again_is_as_like_itself_as_the_trial_said():
         (
             "thrust100_gym",
             {"hip-thrust-one-leg", "back-extension-45"},
-            {"romanian-deadlift", "one-leg-romanian-deadlift"},
+            {"one-leg-romanian-deadlift"},
         ),
     ],
 )
@@ -144,3 +144,21 @@ def test_groups_go_down_by_their_best_and_inside_by_what_is_handiest():
         inside = [EXERCISES[c["exercise"]] for c in candidates if c["group"] == number]
         handiest = [(failing[e.fails_alone], -e.steadiness, e.minutes) for e in inside]
         assert handiest == sorted(handiest)
+
+
+def test_hinges_come_third_for_a_hip_thrust_as_their_bar_is_held_back():
+    """As tried; two thirds more than body weight in the hands would come closer, and is absurd."""
+    groups = group_of("thrust100_gym")
+    hinges = ("romanian-deadlift", "stiff-leg-deadlift", "lean-lunge", "good-morning")
+    assert {groups[e] for e in hinges} == {3}
+    held = {c["exercise"]: c["held_back_by"] for c in answered("thrust100_gym")["candidates"]}
+    assert held["romanian-deadlift"] == "bar" and held["good-morning"] == "hip_extension"
+
+
+@pytest.mark.parametrize("name", sorted(path.stem for path in REQUESTS.glob("*.json")))
+def test_no_stand_in_asks_for_an_absurd_load(name):
+    """As were 50 kg between the feet, 20 kg on one ankle, 132 kg low on the back for a press."""
+    for own in looked(answered(name)["candidates"], 20):
+        for load in (load for load in own["loads"] if load["kind"] == "mass"):
+            most = 15 if load["port"] == "ankle" else 40 if load["port"] == "goblet" else 120
+            assert load["kg"] <= most, (own["exercise"], load)

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from widearc.core.answers import Tweak
+from widearc.core.answers import Tweak, cautions_of
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, Tempo
@@ -40,6 +40,7 @@ class SwapRequest:
     limit: int | None
     reps: int
     strength_scale: Mapping[str, float]
+    shown_effort: Mapping[str, float]
 
 
 def parse_swap_request(document: Any) -> SwapRequest:
@@ -70,6 +71,7 @@ def parse_swap_request(document: Any) -> SwapRequest:
         rules=Rules(**rules),
         reps=document.get("reps", target.get("reps", 10) if "actions" in target else 10),
         strength_scale=body.get("strength_scale", {}),
+        shown_effort=document.get("shown_effort", {}),
         limit=document.get("limit"),
     )
 
@@ -121,7 +123,7 @@ def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[s
         "kit": kit_part(question.kit),
         "taken": sorted(question.taken),
         "rules": {name: value for name, value in known.items() if value is not None},
-    }
+    } | ({"shown_effort": dict(question.shown_effort)} if question.shown_effort else {})
     check(document, "swap-request")
     return document
 
@@ -189,11 +191,12 @@ def _candidate(
         "equal_effort_reps": reps,
         "tweaks": [{"words": t.words, "gain": round(t.gain, 6), "key": t.key} for t in tweaks],
         "sentence": item.sentence,
-        "cautions": list(exercise.cautions),
+        "cautions": list(cautions_of(item)),
         "checks": list(exercise.checks),
         "warnings": [{"code": n.code, "text": n.text} for n in motion.notices if n.where[0]],
         "set_up_minutes": exercise.minutes,
         "smallest_step": None if item.step is None else round(item.step, 6),
+        "held_back_by": None if item.held_back is None else item.held_back.by,
         "steadiness": exercise.steadiness,
         "fails_alone": exercise.fails_alone,
     }

@@ -21,6 +21,7 @@ class Holdings:
     def __init__(self, con: store.Connection, trainer_id: int, *, errors: bool = True) -> None:
         self._con, self._trainer_id, self._errors = con, trainer_id, errors
         self._kept: dict[int, Stock] = {}
+        self._sets: dict[int, tuple[store.StrengthSet, ...]] = {}
 
     @cached_property
     def places(self) -> tuple[store.PlaceRow, ...]:
@@ -66,7 +67,9 @@ class Holdings:
 
     def strength_sets(self, client_id: int) -> tuple[store.StrengthSet, ...]:
         """Return a client's sets that were done."""
-        return store.strength_sets(self._con, self._trainer_id, client_id)
+        if client_id not in self._sets:
+            self._sets[client_id] = store.strength_sets(self._con, self._trainer_id, client_id)
+        return self._sets[client_id]
 
     @property
     def intents(self) -> tuple[store.IntentRow, ...]:

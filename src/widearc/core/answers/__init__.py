@@ -1,5 +1,6 @@
 """What is said beside a ranking: columns, tweaks, why not, pairs, equal loads, what to buy."""
 
+from widearc.core.answers.cautions import cautions_of
 from widearc.core.answers.columns import (
     COLUMNS,
     FILTERS,
@@ -41,6 +42,7 @@ __all__ = [
     "applied",
     "beside",
     "best_pair",
+    "cautions_of",
     "equal_loads",
     "kinder_setups",
     "muscle_match",

@@ -82,7 +82,7 @@ def _frame_of(
     extra = chosen.extra if chosen.extra in extras else ""
     parts = question.prepared(chosen.exercise, extra).parts
     for part in (p for p in parts if len(p.batch.totals) > 1):
-        mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
+        mask = question.allowed(part)
         for index, bare in enumerate(part.batch.unloaded):
             if _same(bare, chosen.row) and mask[index].any():
                 totals = np.flatnonzero(mask[index])

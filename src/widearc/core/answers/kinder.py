@@ -74,7 +74,7 @@ def _gentlest(
     """Return (words, guessed peak N·m, row) for each geometry of a batch but the chosen one, at the
     chosen work.
     """
-    mask = part.allowed(question.taken, question.free, question.rules.grip_kg)
+    mask = question.allowed(part)
     wanted = float(chosen.comparison.level[0]) * sum(float(b.sum()) for b in question.target.bins)
     off = np.where(mask, np.abs(part.work(question.target) / wanted - 1.0), np.inf)
     best = off.argmin(axis=1)

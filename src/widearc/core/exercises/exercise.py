@@ -17,12 +17,14 @@ class LoadWay:
 
     stock: bar, dumbbells (a pair), dumbbell (one, or a kettlebell), band, sled; port: where it
     acts; from_: where a band is tied: "feet" (stood on), "eye-ahead" (an anchor of the room before
-    the person).
+    the person). most_kg: what nobody sensible loads more there, in all (None: as any at that port;
+    common practice, no source).
     """
 
     stock: str
     port: str
     from_: str = ""
+    most_kg: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -97,6 +99,6 @@ class Exercise:
         return all(any(way.stock == "bar" for way in ways) for ways in self.ways)
 
 
-def way(stock: str, port: str, from_: str = "") -> LoadWay:
+def way(stock: str, port: str, from_: str = "", most_kg: float | None = None) -> LoadWay:
     """Return one way of loading; see LoadWay."""
-    return LoadWay(stock=stock, port=port, from_=from_)
+    return LoadWay(stock=stock, port=port, from_=from_, most_kg=most_kg)

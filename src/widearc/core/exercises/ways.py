@@ -23,7 +23,8 @@ _LUNGE = (
 
 
 _BACK = (_NONE, (way("dumbbell", "goblet"),))
-_LEG = (_NONE, (way("dumbbell", "ankle"),))
+_KNEELING = (_NONE, (way("dumbbell", "goblet", most_kg=10),))
+_LEG = (_NONE, (way("dumbbell", "ankle", most_kg=10),))
 _CARRIAGE = ((way("spring", "carriage"),),)
 
 
@@ -50,13 +51,13 @@ WAYS: Mapping[str, tuple[tuple[LoadWay, ...], ...]] = MappingProxyType(
         "leg-press-banded": ((way("sled", "sled"), way("band", "sled", "frame")),),
         "loop-squat": ((way("band", "thigh", "thighs"),),),
         "abduction-loop": ((way("band", "thigh", "thighs"),),),
-        "leg-extension-cable": ((way("cable", "ankle", "behind"),),),
+        "leg-extension-cable": ((way("cable", "ankle", "behind", most_kg=30),),),
         "belt-squat-cable": ((way("cable", "hip-belt", "under"),),),
         "leg-extension-band": ((way("band", "ankle", "eye-behind"),),),
         "leg-curl-band": ((way("band", "ankle", "eye-behind"),),),
         "kickback": ((way("band", "ankle", "eye-ahead"),),),
         "hack-squat-ball-band": ((way("band", "shoulders", "eye-behind"),),),
-        "ball-wall-squat": (_NONE, (way("dumbbells", "hands"),)),
+        "ball-wall-squat": (_NONE, (way("dumbbells", "hands", most_kg=60),)),
         "deadlift": ((way("bar", "hands"),),),
         "wide-deadlift": ((way("bar", "hands"),),),
         "rail-squat": ((way("rail", "back-high"),),),
@@ -81,7 +82,7 @@ WAYS: Mapping[str, tuple[tuple[LoadWay, ...], ...]] = MappingProxyType(
         "step-up": _LUNGE,
         "offset-lunge": ((way("one hand", "hand-left"),), (way("unequal pair", "hands"),)),
         "sissy-squat": _BACK,
-        "nordic-curl": _BACK,
+        "nordic-curl": _KNEELING,
         "glute-ham-raise": (_NONE,),
         "glute-ham-ball": (_NONE,),
         "back-extension-45": _BACK,

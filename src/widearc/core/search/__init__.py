@@ -1,10 +1,11 @@
 """The search: a question, set-ups guessed, the close ones exact, the best of each exercise."""
 
 from widearc.core.search.again import wanted_again
+from widearc.core.search.candidate import Candidate, make_sure
 from widearc.core.search.groups import Groups, grouped
 from widearc.core.search.memo import Memo
 from widearc.core.search.prepared import PreparedBatch
-from widearc.core.search.question import Candidate, Question, make_sure
+from widearc.core.search.question import Question
 from widearc.core.search.ranking import LEAST_MATCH, Ranking, compared_exercises, ranked, search
 from widearc.core.search.reasons import sentence
 from widearc.core.search.uncertainty import Uncertainty, chance_better

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from widearc.core.kit import STAGES, Rules, stage_of, step_by_step
-from widearc.core.search.question import Candidate, make_sure
+from widearc.core.search.candidate import Candidate, make_sure
 from widearc.core.search.uncertainty import chance_better
 
 ALIKE = 0.25

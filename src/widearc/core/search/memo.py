@@ -80,7 +80,6 @@ class Memo:
         kit: Kit,
         body: Body,
         limits: Limits,
-        to_shoulders_kg: float | None,
         wanted: Range,
         scope: int,
         extra: str = "",
@@ -95,7 +94,7 @@ class Memo:
             found = {id_: self._kept[key] for id_, key in keys.items() if key in self._kept}
         missing = [exercise for exercise in exercises if exercise.id not in found]
         if missing:
-            made = _prepare(missing, kit, body, limits, to_shoulders_kg, wanted, extra)
+            made = _prepare(missing, kit, body, limits, wanted, extra)
             with self._lock:
                 for exercise, one in zip(missing, made, strict=True):
                     self._kept[keys[exercise.id]] = found[exercise.id] = one
@@ -107,16 +106,13 @@ def _prepare(
     kit: Kit,
     body: Body,
     limits: Limits,
-    to_shoulders_kg: float | None,
     wanted: Range,
     extra: str,
 ) -> list[Prepared]:
     """Return exercises prepared, in their order: what of them can be is computed together."""
     asked, listed = [], OnceCache()
     for exercise in exercises:
-        found = batches_of(exercise, kit, body, limits, wanted, extra, listed)
-        every = (_liftable(batch, to_shoulders_kg) for batch in found)
-        asked.append([batch for batch in every if batch is not None])
+        asked.append(list(batches_of(exercise, kit, body, limits, wanted, extra, listed)))
     edges = SolveQueue()
     drafts = [
         [
@@ -135,20 +131,6 @@ def _prepare(
             Prepared(parts=parts, tried=sum(part.batch.size for part in parts), reasons=reasons)
         )
     return made
-
-
-def _liftable(batch: Batch, to_shoulders_kg: float | None) -> Batch | None:
-    """Return the batch without totals that the client cannot bring to the shoulders, or None where
-    none is left.
-    """
-    if "rack or clean" not in batch.exercise.needs or to_shoulders_kg is None:
-        return batch
-    totals = tuple(total for total in batch.totals if total.kg <= to_shoulders_kg)
-    return (
-        Batch(exercise=batch.exercise, way=batch.way, unloaded=batch.unloaded, totals=totals)
-        if totals
-        else None
-    )
 
 
 _Draft = Callable[[list[Part]], PreparedBatch]

@@ -13,10 +13,11 @@ from cachetools import LRUCache
 from numpy.typing import NDArray
 
 from widearc.core.arrays import Array, BoolArray
-from widearc.core.body import PORTS, Body, Limits
+from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.kit import Kit, Machine, Piece, Total
-from widearc.core.matching import Comparison, Target, compare
+from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare
+from widearc.core.search.ceilings import Ceilings, worst
 from widearc.core.search.guesses import guessed
 from widearc.core.search.solved import Narrow, References, refused
 from widearc.core.setups import NOTHING, Batch, pieces_to_carry, totals_of, users_of
@@ -25,6 +26,7 @@ from widearc.core.statics import Curve, Share, computed, curve, gathered
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
 MOST_EXACT = 50
 KEPT_CANDIDATES = 3  # a batch: enough for a room that changes back and forth
+KEPT_OVER = 6  # actions: those of one client, and of another beside them
 KEPT_EXACT = 4  # curves a batch: a room that changes back finds them
 
 T = TypeVar("T")
@@ -61,6 +63,9 @@ class PreparedBatch:
         default_factory=partial(LRUCache, KEPT_TARGETS)
     )
     _kept: LRUCache[object, Any] = field(default_factory=partial(LRUCache, KEPT_CANDIDATES))
+    _over: LRUCache[tuple[Action, float], Narrow] = field(
+        default_factory=partial(LRUCache, KEPT_OVER)
+    )
     own: tuple[Share, NDArray[np.intp]] | None = None
     _users: dict[str, BoolArray] | None = None  # what is never asked for is never worked out
     _carried: Array | None = None
@@ -91,14 +96,42 @@ class PreparedBatch:
             self._bins[action] = self.references.bins(action).reshape(shape)
         return self._bins[action]
 
-    def allowed(self, taken: frozenset[str], free: Kit, grip_kg: float | None) -> BoolArray:
-        """Return which set-ups can be made of what is free and held in the hands, (unloaded,
-        totals).
+    def allowed(self, taken: frozenset[str], free: Kit) -> BoolArray:
+        """Return which set-ups can be made of what is free, (unloaded, totals), whatever they
+        ask.
         """
         mask = self.usable.copy()
         for item in taken & self.users.keys() if taken else ():
             mask &= ~self.users[item][:, None]
-        return mask & self._makeable(taken, free)[None, :] & self._held(grip_kg)[None, :]
+        return mask & self._makeable(taken, free)[None, :]
+
+    def over(self, ceilings: Ceilings) -> dict[str, BoolArray]:
+        """Return which set-ups are over each ceiling, (unloaded or 1, totals), by its name; those
+        that none is over are left out.
+
+        Demand without any load is over none: it is shown with a caution.
+        """
+        found = dict(ceilings.over_port(self.batch))
+        for action in ceilings.actions(self.batch.exercise):
+            over = self._worst(action, ceilings) > ceilings.most_nm(action) + ROUNDED_NM
+            if over.any() and (over := over & self.loaded).any():
+                found[action.label] = over
+        return found
+
+    @property
+    def loaded(self) -> BoolArray:
+        """Return which set-ups have any load, (unloaded, totals)."""
+        pulled = [bool(row.kg or row.bands or row.springs) for row in self.batch.unloaded]
+        weighs = [total.kg > 0 for total in self.batch.totals]
+        return np.asarray(np.array(pulled)[:, None] | np.array(weighs)[None, :])
+
+    def _worst(self, action: Action, ceilings: Ceilings) -> Narrow:
+        factor = ceilings.factor(action)
+        return self._once(
+            self._over,
+            (action, factor),
+            lambda: worst(self.references, self.mix, action, ceilings.body, factor),
+        )
 
     def _makeable(self, taken: frozenset[str], free: Kit) -> BoolArray:
         """Return which totals the free stock makes, in whatever way, (totals,)."""
@@ -118,21 +151,6 @@ class PreparedBatch:
             return ()
         port = next(w.port for w in self.batch.way if w.stock == self.batch.stock)
         return totals_of(self.batch.stock, port, free, machine)
-
-    def _held(self, grip_kg: float | None) -> BoolArray:
-        """Return which totals ask no more of a hand than it holds, (totals,): weights only.
-
-        What is held in both hands is shared evenly; what a band pulls is looked at for the chosen
-        set-up alone.
-        """
-        totals = self.batch.totals
-        way = next(
-            (w for w in self.batch.way if w.stock == self.batch.stock and PORTS[w.port].hands), None
-        )
-        if grip_kg is None or way is None:
-            return np.ones(len(totals), dtype=bool)
-        kg = np.array([total.kg for total in totals])
-        return np.asarray(kg / (2.0 if way.port == "hands" else 1.0) <= grip_kg + 1e-9)
 
     def pieces_of(
         self, row: tuple[int, int], taken: frozenset[str], free: Kit

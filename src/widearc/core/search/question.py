@@ -15,24 +15,23 @@ from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.kit.differing import tried_of
-from widearc.core.matching import Comparison, Target, compare, covered, of_work
+from widearc.core.matching import Target, compare, covered, of_work
+from widearc.core.search.candidate import PLAIN, Candidate
+from widearc.core.search.ceilings import Ceilings, HeldBack, carried_of, peaks_of
 from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.near import CLOSE
 from widearc.core.search.prepared import PreparedBatch, score_together
 from widearc.core.search.reasons import sentence
 from widearc.core.search.styles import style_weights
 from widearc.core.search.uncertainty import (
-    Uncertainty,
     Unsure,
     WantedUncertainty,
     load_errors,
-    uncertainties_of,
 )
 from widearc.core.search.wanted import Wanted, wanted_of
-from widearc.core.setups import LoadedSetup
 from widearc.core.statics import BodyUncertainty, Curve
 
-PLAIN = RepStyle()
+WORTH = 0.005  # of match: a load that is so little better is not missed
 
 
 _Guess = tuple[float, int, PreparedBatch, BoolArray]
@@ -42,44 +41,6 @@ Found = tuple[float, PreparedBatch, tuple[int, int]]
 """Match, batch, and (unloaded, total) in it."""
 
 
-@dataclass(frozen=True, slots=True, kw_only=True, eq=False, weakref_slot=True)
-class Candidate:
-    """The best set-up found for one exercise, with its numbers; shares 0 to 1.
-
-    match: the shape where the target has no level. comparison holds one row; step is the next
-    heavier set-up's mean demand over this one's, less 1 (None: nothing heavier here). bins: the
-    target's and its own are in `comparison.bins`. style: how its reps are done; its bins are
-    weighted by it.
-    """
-
-    exercise: Exercise
-    row: LoadedSetup
-    pieces: tuple[Piece, ...]
-    curve: Curve
-    comparison: Comparison
-    match: float
-    shape: float
-    reach: float
-    level: float
-    step: float | None
-    sentence: str
-    style: RepStyle = PLAIN
-    target: Target
-    _unsure: Unsure
-    _kept: list[Uncertainty] = field(default_factory=list)
-
-    @property
-    def extra(self) -> str:
-        """Return what it has beyond the plain set-up, "" for nothing."""
-        return self.row.extra
-
-    @property
-    def uncertainty(self) -> Uncertainty:
-        """Return how sure match and demands are: computed when it is first asked for."""
-        make_sure([self])
-        return self._kept[0]
-
-
 @dataclass(frozen=True, kw_only=True, eq=False)
 class Question:
     """A wanted loading, a kit, a client and what is free now: everything an answer depends on.
@@ -87,7 +48,8 @@ class Question:
     asked: one set-up with its load, or an intent. taken: ids of items in use or broken; names: a
     word for the state of each. memo keeps what was computed for the next question.
     body_uncertainty: how sure the client's body is. shape: how the wanted demand is laid out; style
-    and tempo: how the wanted exercise is done (an intent has its own).
+    and tempo: how the wanted exercise is done (an intent has its own). shown_effort: by action
+    label, the greatest demand over usual strength that a logged set of the client shows.
     """
 
     asked: Curve | Intent
@@ -102,6 +64,7 @@ class Question:
     shape: Shape = Shape.ORIGINAL
     style: RepStyle = PLAIN
     tempo: Tempo = field(default_factory=Tempo)
+    shown_effort: Mapping[str, float] = field(default_factory=dict)
 
     @cached_property
     def wanted(self) -> Wanted:
@@ -129,7 +92,6 @@ class Question:
             self.tried.signature(),
             self.body,
             self.limits,
-            self.rules.to_shoulders_kg,
             self.wanted.knee,
         )
 
@@ -160,7 +122,6 @@ class Question:
             self.tried,
             self.body,
             self.limits,
-            self.rules.to_shoulders_kg,
             self.wanted.knee,
             self._scope,
             extra,
@@ -183,11 +144,50 @@ class Question:
             ]
         score_together(asked, self.target, self.body, self.limits)
 
-    def _allowed(self, part: PreparedBatch) -> BoolArray:
-        """Return which set-ups of a batch are free and can be held, (unloaded, totals)."""
+    @cached_property
+    def ceilings(self) -> Ceilings:
+        """Return what no solved load passes."""
+        curve = None if isinstance(self.asked, Intent) else self.asked
+        return Ceilings(
+            body=self.body,
+            wanted=frozenset(self.target.actions),
+            peaks=peaks_of(curve, self.target),
+            carried_kg={} if curve is None else carried_of(curve),
+            shown=self.shown_effort,
+            grip_kg=self.rules.grip_kg,
+            to_shoulders_kg=self.rules.to_shoulders_kg,
+            rack=any(thing.kind == "rack" for thing in self.free.furniture),
+        )
+
+    def allowed(self, part: PreparedBatch) -> BoolArray:
+        """Return which set-ups of a batch are free and under every ceiling, (unloaded, totals)."""
         if part not in self._masks:
-            self._masks[part] = part.allowed(self.taken, self.free, self.rules.grip_kg)
+            mask = part.allowed(self.taken, self.free)
+            for over in part.over(self.ceilings).values():
+                mask &= ~over
+            self._masks[part] = mask
         return self._masks[part]
+
+    def held_back(self, found: Found) -> HeldBack | None:
+        """Return the ceiling that keeps an exercise from a set-up that would match better than what
+        was found, None where none does.
+        """
+        _, own, row = found
+        best, where = float(own.match(self.target)[row]) + WORTH, None
+        for part in self.prepared(own.batch.exercise, own.batch.row(*row).extra).parts:
+            guess = np.where(part.allowed(self.taken, self.free), part.match(self.target), -1.0)
+            if float(guess.max()) > best:
+                best, where = (
+                    float(guess.max()),
+                    (part, np.unravel_index(guess.argmax(), guess.shape)),
+                )
+        if where is None:
+            return None
+        part, at = where
+        for name, over in part.over(self.ceilings).items():
+            if np.broadcast_to(over, part.usable.shape)[at]:
+                return self.ceilings.named(name, part.batch)
+        return None
 
     def _guesses(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
         """Return for each batch that has anything free its best guess, its order, itself and what
@@ -201,7 +201,7 @@ class Question:
     def _guessed_of(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
         found = []
         for order, part in enumerate(self.prepared(exercise, extra).parts):
-            mask = self._allowed(part)
+            mask = self.allowed(part)
             if mask.any():
                 found.append(
                     (float(np.where(mask, part.match(target), -1.0).max()), -order, part, mask)
@@ -245,9 +245,10 @@ class Question:
         target = target or self.target
         _, part, row = found
         pieces = part.pieces_of(row, self.taken, self.free)
-        step = part.step(row, target, self._allowed(part))
-        key = (target.key, row, pieces, self.wanted_uncertainty.body, step)
-        return part.once(key, lambda: self._made(part, row, target, pieces, step))
+        step = part.step(row, target, self.allowed(part))
+        held_back = self.held_back(found)
+        key = (target.key, row, pieces, self.wanted_uncertainty.body, step, held_back)
+        return part.once(key, lambda: self._made(part, row, target, pieces, step, held_back))
 
     def _made(
         self,
@@ -256,6 +257,7 @@ class Question:
         target: Target,
         pieces: tuple[Piece, ...],
         step: float | None,
+        held_back: HeldBack | None,
     ) -> Candidate:
         exact = part.exact(row, self.body, self.limits)
         errors = load_errors(exact, pieces, self.kit, part.batch.unloaded[row[0]].machine)
@@ -271,8 +273,10 @@ class Question:
             reach=float(compared.reach[0]),
             level=float(compared.level[0]),
             step=step,
+            held_back=held_back,
+            over_strength=self.ceilings.over_strength(exact),
             target=target,
-            sentence=sentence(target.at_level_of(compared), compared, exact),
+            sentence=sentence(target.at_level_of(compared), compared, exact, held_back),
             _unsure=Unsure(
                 own=exact,
                 compared=compared,
@@ -315,14 +319,7 @@ class Question:
             level=float(compared.level[0]),
             style=style,
             _kept=[],
-            sentence=sentence(target.at_level_of(compared), compared, chosen.curve),
+            sentence=sentence(
+                target.at_level_of(compared), compared, chosen.curve, chosen.held_back
+            ),
         )
-
-
-def make_sure(candidates: Sequence[Candidate]) -> None:
-    """Compute how sure many candidates are: together, in a fraction of the time of one after the
-    other.
-    """
-    new = [c for c in candidates if not c._kept]
-    for candidate, uncertainty in zip(new, uncertainties_of([c._unsure for c in new]), strict=True):
-        candidate._kept.append(uncertainty)

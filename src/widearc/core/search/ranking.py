@@ -25,9 +25,10 @@ from widearc.core.kit import (
 )
 from widearc.core.kit.differing import untried
 from widearc.core.matching import Target
+from widearc.core.search.candidate import Candidate
 from widearc.core.search.groups import FAIL_ORDER
 from widearc.core.search.memo import Memo, Prepared
-from widearc.core.search.question import Candidate, Question
+from widearc.core.search.question import Question
 from widearc.core.setups.pulls import untried_sets
 from widearc.core.statics import BodyUncertainty, Curve
 

@@ -7,6 +7,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.matching import Comparison, Target
+from widearc.core.search.ceilings import HeldBack
 from widearc.core.statics import Curve
 
 NOTHING = 0.03  # of the target's greatest demand: less counts as nothing
@@ -19,9 +20,11 @@ BESIDE = 0.30  # of what is wanted: less other work is not spoken of
 BLOCK = 10  # degrees over which a ratio is read: single degrees are too fine to speak of
 
 
-def sentence(target: Target, compared: Comparison, curve: Curve) -> str:
+def sentence(
+    target: Target, compared: Comparison, curve: Curve, held_back: HeldBack | None = None
+) -> str:
     """Return where the candidate differs from the target: the main joint first, then the other in
-    short.
+    short, then what held its load back, of whatever joint.
     """
     main = target.main
     words = [_main_joint(target, main, compared.bins[main][0], curve)]
@@ -29,6 +32,8 @@ def sentence(target: Target, compared: Comparison, curve: Curve) -> str:
         if index != main:
             words.append(_other_joint(target, compared, index))
     words.append(_beside(compared))
+    if held_back is not None:
+        words.append(held_back.words)
     return " ".join(w for w in words if w)
 
 

@@ -128,6 +128,24 @@ class _Superposed:
         """Return at which degrees any of them asks anything, (220,)."""
         return self.base.loaded(action) | self.alone.loaded(action)
 
+    def at_samples(self, joint: str) -> tuple[Array, Array] | None:
+        """Return a joint's angle (rad) and signed demand (N·m), (set-ups × loads, samples) each, or
+        None without such a joint.
+        """
+        base, alone = self.base.at_samples(joint), self.alone.at_samples(joint)
+        if base is None or alone is None:
+            return None
+        angle, demand = (x.reshape(-1, self.points, x.shape[1]) for x in base)
+        each = alone[1].reshape(1 + self.counts.shape[1], len(demand), -1)
+        own = each[1:] - each[:1]
+        added = sum(
+            self.counts[:, kind, None] * own[kind, self.at_geometry]
+            for kind in range(self.counts.shape[1])
+        )
+        total = demand[self.at_geometry] + np.asarray(added)[:, None, :]
+        samples = total.shape[2]
+        return angle[self.at_geometry].reshape(-1, samples), total.reshape(-1, samples)
+
 
 _Known = dict[tuple[object, ...], int]
 """The numbers of the parts in which bands are solved alone, by places and kinds: ways with other

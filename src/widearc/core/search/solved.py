@@ -112,6 +112,11 @@ class References(Protocol):
         them.
         """
 
+    def at_samples(self, joint: str) -> tuple[Array, Array] | None:
+        """Return a joint's angle (rad) and signed demand (N·m), (set-ups × loads, samples) each, or
+        None without such a joint.
+        """
+
 
 def finer(values: Array, knots: tuple[int, ...] = ()) -> Array:
     """Return values at even steps (…, n) with those half way between (…, 2n - 1): cubics through
@@ -233,6 +238,15 @@ class Part:
     def loaded(self, action: Action) -> BoolArray:
         """Return at which degrees any of them asks anything, (220,)."""
         return self.whole.loaded(action)
+
+    def at_samples(self, joint: str) -> tuple[Array, Array] | None:
+        """Return a joint's angle (rad) and signed demand (N·m), (set-ups × loads, samples) each, or
+        None without such a joint.
+        """
+        curves = self.whole.curves
+        if joint not in curves.demand:
+            return None
+        return curves.angles[joint][self.rows], curves.demand[joint][self.rows]
 
 
 class SolveQueue:

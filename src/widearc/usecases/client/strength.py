@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -19,6 +19,7 @@ from widearc.core.strength import (
     Scale,
     can_predict,
     current,
+    effort_of_reps,
     effort_ratios,
     equal_effort_reps,
     hardest,
@@ -147,7 +148,11 @@ def strength_of(con: store.Connection, trainer_id: int, client_id: int) -> Mappi
     """Return what is known of each action of a client; where the sides differ, the weaker one: it
     sets the reps.
     """
-    sets = store.strength_sets(con, trainer_id, client_id)
+    return strength_of_sets(store.strength_sets(con, trainer_id, client_id))
+
+
+def strength_of_sets(sets: Sequence[store.StrengthSet]) -> Mapping[str, Scale]:
+    """Return what sets say of each action, as `strength_of` does."""
     sides = [
         current([scale for row in sets if row.side in ("both", side) for scale in row.scales])
         for side in ("left", "right")
@@ -157,6 +162,18 @@ def strength_of(con: store.Connection, trainer_id: int, client_id: int) -> Mappi
         if action not in known or scale.kappa < known[action].kappa:
             known[action] = scale
     return known
+
+
+def shown_effort(sets: Sequence[store.StrengthSet]) -> Mapping[str, float]:
+    """Return by action the greatest demand over usual strength that any of a client's sets asked:
+    it raises the ceilings of a search.
+    """
+    shown: dict[str, float] = {}
+    for row in sets:
+        effort = effort_of_reps(row.reps + row.reserve, row.formula)
+        for scale in row.scales:
+            shown[scale.action] = max(shown.get(scale.action, 0.0), scale.kappa * effort)
+    return shown
 
 
 def equal_reps(first: Curve, other: Curve, known: Mapping[str, Scale], reps: int) -> EqualReps:

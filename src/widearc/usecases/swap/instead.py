@@ -15,7 +15,8 @@ from widearc.core.muscle import NAMES
 from widearc.core.search import Candidate, Memo
 from widearc.core.statics import Curve
 from widearc.usecases.arc.arc import muscles
-from widearc.usecases.client.strength import equal_reps, strength_of
+from widearc.usecases.client.strength import equal_reps, strength_of_sets
+from widearc.usecases.holdings import Holdings
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.swap import SwapView, swap_view
 from widearc.usecases.swap.wanted import SwapAsk, wanted_key
@@ -126,7 +127,8 @@ def reps_of(con: store.Connection, trainer_id: int, view: SwapView, chosen: Cand
     """Return the reps of a stand-in that come as close to failure, or why none can be said."""
     if view.wanted is None:
         return ""
-    known = strength_of(con, trainer_id, view.client.id)
+    held = view.held or Holdings(con, trainer_id)
+    known = strength_of_sets(held.strength_sets(view.client.id))
     found = equal_reps(view.wanted, chosen.curve, known, view.ask.reps)
     return found.words
 

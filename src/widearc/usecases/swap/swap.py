@@ -15,6 +15,7 @@ from widearc.core.exercises import EXERCISES
 from widearc.core.kit import Machine, SledPress, presses_for
 from widearc.core.search import Candidate, Groups, Memo, Question, Ranking, grouped, ranked
 from widearc.core.statics import Curve, curve
+from widearc.usecases.client.strength import shown_effort
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import intent_words
 from widearc.usecases.room.kit import rules_of, uncertainty_of_client
@@ -104,6 +105,7 @@ def swap_view(
             memo=memo,
             body_uncertainty=uncertainty_of_client(who),
             shape=ask.shape,
+            shown_effort=shown_effort(held.strength_sets(who.id)),
         )
         ranking = ranked(question)
     except (PostureError, ValueError) as error:

@@ -24,6 +24,7 @@ from widearc.core.answers import (
     Tweak,
     WhyNot,
     best_pair,
+    cautions_of,
     equal_loads,
     needed_for,
     needs_pair,
@@ -95,6 +96,7 @@ class SwapPage:
     elsewhere: Texts = field(default_factory=Texts)
     on_arc: Mapping[str, str] | None = None
     packed: bool = False
+    cautions: Sequence[str] = ()
     notices: Sequence[str] = ()
     assumptions: Sequence[str] = ()
 
@@ -227,6 +229,7 @@ def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Par
         "known": _known(view, chosen),
         "client_notes": usecases.client_notes(view, chosen),
         "on_arc": arc_query(chosen, view.client.id),
+        "cautions": cautions_of(chosen),
         "notices": [n.text for n in motion.notices if n.where[0]],
         "assumptions": motion.assumptions,
         "tweaks": tweaks_for(plain, view.question) if plain is not None else (),

@@ -1,0 +1,43 @@
+"""What to mind with a stand-in as it is set up: the exercise's own cautions, then what this set-up
+adds. Common practice, no source; never a diagnosis.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from widearc.core.dose import StyleKind
+from widearc.core.search import Candidate
+
+BAND = "Look the band over first; keep your face out of its line of recoil."
+BOXES = "Heels wholly on the boxes; the boxes stand flat and do not rock."
+PARTNER = "Agree on the word that stops the set before it begins."
+WARM_UP = "Warm up with two or three lighter sets before the first heavy one."
+LIGHTER = "Done so it is harder: a lighter load or fewer reps than plain ones."
+HEAVY_SHARE = 0.5  # of body mass: from there on a free bar or weight is warmed up for
+HARDER = frozenset(StyleKind) - {StyleKind.PLAIN, StyleKind.PARTIALS}
+
+
+def cautions_of(chosen: Candidate) -> tuple[str, ...]:
+    """Return the cautions of a stand-in as it is set up, each once."""
+    return tuple(dict.fromkeys((*chosen.exercise.cautions, *_added(chosen))))
+
+
+def _added(chosen: Candidate) -> Iterator[str]:
+    row, exercise = chosen.row, chosen.exercise
+    for action in chosen.over_strength:
+        yield (
+            f"Asks more {action.words} than is usual for this body, with no load at all: help with "
+            "the hands or shorten the range first."
+        )
+    if row.bands:
+        yield BAND
+    on_belt = any(getattr(load, "port", "") == "hip-belt" for load in chosen.curve.setup.loads)
+    if on_belt and float(row.options.get("box_m", 0.0)) > 0:
+        yield BOXES
+    if "partner" in exercise.needs:
+        yield PARTNER
+    if chosen.style.kind in HARDER:
+        yield LIGHTER
+    if row.kg >= HEAVY_SHARE * chosen.curve.setup.body.mass_kg:
+        yield WARM_UP
