@@ -22,5 +22,5 @@ def swapped(document):
         shown_effort=request.shown_effort,
     )
     ranking = ranked(question)
-    groups = grouped(ranking.candidates, question.rules)
+    groups = grouped(ranking.candidates, question)
     return swap_document(ranking, groups, 0.0, {}, {}, wanted_again(question))

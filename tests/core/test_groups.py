@@ -4,17 +4,20 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 
-from tests.core.test_brute import BODY, KIT, LIMITS, PRESS, RULES
-from widearc.core.search import Question, chance_better, grouped, ranked
+from tests.core.test_brute import BODY, KIT, LIMITS, MEMO, PRESS, RULES
+from tests.looked import looked
+from widearc.core.search import Question, chance_better, grouped, ranked, sore_of, variants_of
 from widearc.core.search.groups import _in_stages
+from widearc.core.statics import curve, joint_peak_nm
 
 
 @pytest.fixture(scope="module")
 def groups():
     question = Question(asked=PRESS, kit=KIT, body=BODY, limits=LIMITS, rules=RULES)
-    return grouped(ranked(question).candidates, RULES)
+    return grouped(ranked(question).candidates, question)
 
 
 def leader(group):
@@ -35,7 +38,6 @@ def test_no_one_stands_behind_a_group_who_may_well_be_as_good_as_its_best(groups
 def test_each_stand_in_is_in_one_group(groups):
     names = [c.exercise.id for group in groups for c in group]
     assert len(names) == len(set(names)) > 20
-    assert grouped((), RULES) == ()
 
 
 def test_a_beginner_s_rear_raised_squat_waits_for_the_plain_one(groups):
@@ -49,3 +51,76 @@ def test_a_beginner_s_rear_raised_squat_waits_for_the_plain_one(groups):
     order = [c.exercise.id for c in stepped]
     assert sorted(order) == sorted(place)
     assert order.index("rear-raised-split-squat") > order.index("split-squat")
+
+
+def sore_question(**rules):
+    rules = replace(RULES, sore={"knee": "left"}, **rules)
+    return Question(asked=PRESS, kit=KIT, body=BODY, limits=LIMITS, rules=rules, memo=MEMO)
+
+
+def peak_either_leg(own):
+    """By hand: every knee that the movement has, whichever leg's."""
+    names = [n for n in own.motion.angles if n == "knee" or n.endswith("_knee")]
+    full = curve(own.setup, lowering=False)
+    every = {**full.demand_nm, **full.other_nm}
+    return max(float(np.abs(every[n][0]).max()) for n in names)
+
+
+def test_what_asks_more_of_a_sore_joint_on_either_leg_comes_last_unless_turned_off():
+    question = sore_question()
+    candidates = ranked(question).candidates
+    sore = sore_of(question.rules, PRESS, question.target)
+    wanted = peak_either_leg(PRESS)
+    over = {c.exercise.id for c in candidates if peak_either_leg(c.curve) > 1.05 * wanted}
+    assert {c.exercise.id for c in candidates if sore.harder(c.curve)} == over
+    assert 3 < len(over) < len(candidates) - 3
+    order = [c.exercise.id for g in grouped(candidates, question) for c in g]
+    assert set(order[-len(over) :]) == over and len(order) == len(candidates)
+    either = sore_question(sore_last=False)
+    mixed = [c.exercise.id for g in grouped(candidates, either) for c in g]
+    assert set(mixed[-len(over) :]) != over and sorted(mixed) == sorted(order)
+
+
+def test_a_split_squat_s_rear_knee_is_what_it_asks_of_a_sore_knee():
+    question = sore_question()
+    split = next(c for c in ranked(question).candidates if c.exercise.id == "split-squat")
+    front = float(np.abs(split.curve.demand_nm["knee"][0]).max())
+    assert joint_peak_nm(split.curve, "knee") == pytest.approx(peak_either_leg(split.curve))
+    assert joint_peak_nm(split.curve, "knee") > front + 5
+
+
+def test_inside_a_group_the_kindest_to_a_sore_joint_comes_first_then_the_steadiest():
+    question = sore_question()
+    sore = sore_of(question.rules, PRESS, question.target)
+    failing = {"yes": 0, "with stops": 1, "no": 2}
+    looked_at = 0
+    for group in grouped(ranked(question).candidates, question):
+        lead = variants_of((group,))
+        rows = [c for c in group if c.exercise.id not in lead]
+        keys = [
+            (sore.step(c), -c.exercise.steadiness, failing[c.exercise.fails_alone]) for c in rows
+        ]
+        assert keys == sorted(keys)
+        looked_at += len(rows) > 1
+    assert looked_at > 1
+
+
+def test_curves_that_are_the_same_are_one_row_with_its_variants(groups):
+    lead = variants_of(groups)
+    every = {c.exercise.id: c for g in groups for c in g}
+    squats = {"bodyweight-squat", "loop-squat", "ball-squeeze-squat"}
+    assert len({lead.get(id_, id_) for id_ in squats}) == 1
+    number = {c.exercise.id: n for n, g in enumerate(groups) for c in g}
+    for variant, first in looked(lead.items(), 2):
+        assert number[variant] == number[first]
+        for own, other in zip(
+            every[variant].comparison.bins, every[first].comparison.bins, strict=True
+        ):
+            assert np.abs(own - other).sum() <= 0.02 * max(
+                float(b.sum()) for b in every[first].comparison.bins
+            )
+    # a row is followed by its variants
+    order = [c.exercise.id for g in groups for c in g]
+    for variant, first in lead.items():
+        between = order[order.index(first) + 1 : order.index(variant)]
+        assert all(lead.get(id_) == first for id_ in between)

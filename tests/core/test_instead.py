@@ -244,8 +244,8 @@ def test_columns_are_better_towards_one_and_the_sum_weighs_them():
     assert weighted(0.8, columns(steady=5), {"steady": 1.0}) == pytest.approx(0.9)
 
 
-def test_sorting_by_a_column_never_changes_a_match(ranking):
-    beside_all = {c.exercise.id: beside(c, PRESS) for c in ranking.candidates}
+def test_sorting_by_a_column_never_changes_a_match(question, ranking):
+    beside_all = {c.exercise.id: beside(c, question) for c in ranking.candidates}
     for by in (*(c.name for c in SORTED), "sum"):
         made = sorted_by(ranking.candidates, beside_all, by, {"steady": 2.0})
         assert sorted(c.exercise.id for c in made) == sorted(

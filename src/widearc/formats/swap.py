@@ -15,7 +15,14 @@ from widearc.core.dose import RepStyle, Tempo
 from widearc.core.intent import Intent
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.movement import Setup
-from widearc.core.search import Candidate, Groups, Question, Ranking, Uncertainty
+from widearc.core.search import (
+    Candidate,
+    Groups,
+    Question,
+    Ranking,
+    Uncertainty,
+    variants_of,
+)
 from widearc.formats.documents import check
 from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.kit import kit_part, parse_kit
@@ -101,6 +108,9 @@ def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[s
         "packed": rules.packed,
         "beginner": rules.beginner,
         "grip_kg": rules.grip_kg,
+        "sore": dict(rules.sore) or None,
+        "sore_last": None if rules.sore_last else False,
+        "stronger_side": rules.stronger_side,
     }
     document = {
         "format": "wide-arc/swap-request",
@@ -142,11 +152,12 @@ def swap_document(
     tweaks and reps (of equal effort, None where none can be said) by exercise id. again: the wanted
     lift set up once more.
     """
+    lead = variants_of(groups)
     document = {
         "format": "wide-arc/swap",
         "version": 1,
         "candidates": [
-            {"group": number}
+            {"group": number, "variant_of": lead.get(item.exercise.id)}
             | _candidate(
                 ranking, item, tweaks.get(item.exercise.id, ()), reps.get(item.exercise.id)
             )

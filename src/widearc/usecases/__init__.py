@@ -65,7 +65,7 @@ from widearc.usecases.swap.instead import (
     set_aside,
 )
 from widearc.usecases.swap.request import answer_request
-from widearc.usecases.swap.swap import SwapView, client_notes, decide, swap_view
+from widearc.usecases.swap.swap import SwapView, client_notes, decide, harder_of, swap_view
 from widearc.usecases.swap.wanted import SwapAsk, wantable
 from widearc.usecases.week.week import (
     MOST_TIMES,
@@ -122,6 +122,7 @@ __all__ = [
     "export_kit",
     "felt_of",
     "give_back",
+    "harder_of",
     "import_kit",
     "intent_of_curve",
     "intent_words",

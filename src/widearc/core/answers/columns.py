@@ -11,7 +11,8 @@ import numpy as np
 
 from widearc.core.kit import presses_on_spine
 from widearc.core.muscle import muscle_use
-from widearc.core.search import Candidate
+from widearc.core.search import Candidate, Question, sore_of
+from widearc.core.search.sore import HARDER
 from widearc.core.statics import Curve, asked_of_muscles, grip_n, lumbar
 from widearc.core.units import G
 
@@ -25,7 +26,7 @@ Value = Any
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Column:
-    """A column of Swap: its value for a stand-in beside what was wanted (None: an intent).
+    """A column of Swap: its value for a stand-in beside what is asked.
 
     good: the value as 0 to 1, 1 being what a trainer would rather have. weighed: its place among
     the columns that can be weighed, 0 where it cannot. only: the words of its filter ("" for none);
@@ -36,7 +37,7 @@ class Column:
     name: str
     words: str
     rank: int
-    value: Callable[[Candidate, Curve | None], Value]
+    value: Callable[[Candidate, Question], Value]
     good: Callable[[Value], float] = lambda _: 0.0
     sorts: bool = True
     weighed: int = 0
@@ -46,12 +47,12 @@ class Column:
     cell: Callable[[Value], str] = lambda _: ""
 
 
-def _main_long(candidate: Candidate, _: Curve | None) -> float:
+def _main_long(candidate: Candidate, _: Question) -> float:
     return float(candidate.comparison.long_third_share[candidate.target.main][0])
 
 
-def _spine(candidate: Candidate, wanted: Curve | None) -> float | None:
-    own = candidate.curve
+def _spine(candidate: Candidate, question: Question) -> float | None:
+    own, wanted = candidate.curve, question.wanted.curve
     here = lumbar(own.setup, own.motion)
     there = None if wanted is None else lumbar(wanted.setup, wanted.motion)
     if here is None or there is None or float(np.abs(there.moment_nm[0]).max()) <= 1.0:
@@ -59,13 +60,18 @@ def _spine(candidate: Candidate, wanted: Curve | None) -> float | None:
     return float(np.abs(here.moment_nm[0]).max() / np.abs(there.moment_nm[0]).max())
 
 
-def _axial(candidate: Candidate, _: Curve | None) -> bool:
+def _axial(candidate: Candidate, _: Question) -> bool:
     return presses_on_spine(candidate.curve.setup.loads)
 
 
-def _hand(candidate: Candidate, _: Curve | None) -> float | None:
+def _hand(candidate: Candidate, _: Question) -> float | None:
     grip = grip_n(candidate.curve.setup, candidate.curve.motion)
     return None if grip is None else float(np.nanmax(grip[0])) / G
+
+
+def _sore(candidate: Candidate, question: Question) -> float | None:
+    sore = sore_of(question.rules, question.asked, question.target)
+    return max(sore.shares(candidate.curve).values(), default=None)
 
 
 def _spine_words(ratio: float | None) -> str:
@@ -152,9 +158,20 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
                 ),
             ),
             Column(
+                name="sore",
+                words="kindness to a sore joint",
+                rank=8,
+                value=_sore,
+                good=lambda v: 1.0 if v is None else max(0.0, 1.0 - 0.5 * v),
+                weighed=7,
+                filter="kind",
+                only="no harder on a sore joint",
+                passes=lambda v: v is None or v <= HARDER,
+            ),
+            Column(
                 name="spine",
                 words="low back",
-                rank=8,
+                rank=9,
                 value=_spine,
                 good=lambda v: 1.0 if v is None else max(0.0, 1.0 - 0.5 * v),
                 weighed=6,
@@ -163,7 +180,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
             Column(
                 name="axial",
                 words="presses on the spine",
-                rank=9,
+                rank=10,
                 value=_axial,
                 sorts=False,
                 filter="spine",
@@ -174,7 +191,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
             Column(
                 name="hand_kg",
                 words="in one hand",
-                rank=10,
+                rank=11,
                 value=_hand,
                 sorts=False,
                 cell=lambda v: "" if v is None else f"Grip: up to {v:.0f} kg in one hand.",
@@ -217,9 +234,9 @@ class Beside:
         return COLUMNS[name].cell(self[name])
 
 
-def beside(candidate: Candidate, wanted: Curve | None) -> Beside:
-    """Return a stand-in's columns beside the wanted exercise (None: an intent)."""
-    values = {name: column.value(candidate, wanted) for name, column in COLUMNS.items()}
+def beside(candidate: Candidate, question: Question) -> Beside:
+    """Return a stand-in's columns beside what is asked."""
+    values = {name: column.value(candidate, question) for name, column in COLUMNS.items()}
     return Beside(values=MappingProxyType(values))
 
 

@@ -11,6 +11,7 @@ import numpy as np
 from widearc.core.curve import Action
 from widearc.core.search import Candidate, PreparedBatch, Question
 from widearc.core.setups import extras_here
+from widearc.core.statics import joint_peak_nm
 
 ALIKE = 0.1  # of the work: a set-up that differs by no more asks "the same work"
 LEAST_LESS = 0.05  # of the peak: less is not worth a change
@@ -43,7 +44,7 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
     """
     if joint not in ACTIONS or joint not in chosen.curve.demand_nm:
         return ()
-    here = _peak(chosen, joint)
+    here = joint_peak_nm(chosen.curve, joint)
     if here < 1.0:
         return ()
     guesses: dict[str, tuple[float, PreparedBatch, tuple[int, int]]] = {}
@@ -58,7 +59,7 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
     found = []
     for _, part, row in sorted(guesses.values(), key=lambda g: g[0])[: 2 * MOST_KINDER]:
         other = question.candidate((0.0, part, row))
-        change = _peak(other, joint) / here - 1.0
+        change = joint_peak_nm(other.curve, joint) / here - 1.0
         work = float(other.comparison.level[0] / chosen.comparison.level[0])
         if change <= -LEAST_LESS and abs(work - 1.0) <= ALIKE:
             words = other.row.words or "as it is"
@@ -89,8 +90,3 @@ def _gentlest(
         for i, g in enumerate(rows)
         if unloaded[g].words != chosen.row.words
     ]
-
-
-def _peak(candidate: Candidate, joint: str) -> float:
-    demand = candidate.curve.demand_nm.get(joint)
-    return 0.0 if demand is None else float(np.nanmax(np.abs(demand[0])))

@@ -7,7 +7,7 @@ from __future__ import annotations
 import numpy as np
 
 from widearc.core.kit import STAGES, Rules, presses_on_spine
-from widearc.core.statics import Curve, grip_n
+from widearc.core.statics import LOW_BACK, Curve, grip_n, joint_peak_nm
 from widearc.core.units import G
 
 SAME = 0.05  # a peak that differs by less is called the same
@@ -17,8 +17,8 @@ def notes_for(own: Curve, wanted: Curve | None, rules: Rules) -> tuple[str, ...]
     """Return sentences on a stand-in beside what was wanted (one set-up each; None: an intent), for
     this client.
 
-    A sore joint is given its peak demand beside the wanted exercise's; the low back only whether
-    the load presses on the spine.
+    A sore joint is given its peak demand, on either leg, beside the wanted exercise's; the low
+    back also whether the load presses on the spine.
     """
     exercise = own.setup.exercise
     notes = [_sore(joint, side, own, wanted) for joint, side in sorted(rules.sore.items())]
@@ -44,25 +44,32 @@ def _one_leg(own: Curve) -> bool:
 
 
 def _sore(joint: str, side: str, own: Curve, wanted: Curve | None) -> str:
-    if joint == "low back":
+    there = joint_peak_nm(own, joint)
+    before = 0.0 if wanted is None else joint_peak_nm(wanted, joint)
+    if joint == LOW_BACK:
         presses = presses_on_spine(own.setup.loads)
-        return f"Sore low back: the load {'presses' if presses else 'does not press'} on the spine."
-    name = f"Sore {side} {joint}{'s' if side == 'both' else ''}"
-    there = _peak(own, joint)
+        name = f"Sore low back: the load {'presses' if presses else 'does not press'} on the spine"
+        if there < 1.0:
+            return f"{name}."
+        name = f"{name}; by a single-muscle estimate"
+    else:
+        name = f"Sore {side} {joint}{'s' if side == 'both' else ''}:"
     if wanted is None:
-        return f"{name}: {there:.0f} N·m at most."
-    before = _peak(wanted, joint)
+        return f"{name} asked {there:.0f} N·m at most."
     if there < 1.0:
-        return f"{name}: hardly loaded here."
+        return f"{name} hardly loaded here."
     if before < 1.0:
-        return f"{name}: {there:.0f} N·m at most, where the wanted exercise hardly loads it."
+        return f"{name} asked {there:.0f} N·m at most, where the wanted exercise hardly loads it."
     change = there / before - 1.0
     if abs(change) <= SAME:
-        return f"{name}: asks the same at most, {there:.0f} N·m."
+        return f"{name} asked the same at most, {there:.0f} N·m."
     words = f"{100 * abs(change):.0f} % {'more' if change > 0 else 'less'}"
-    return f"{name}: asks {words} at most, {there:.0f} against {before:.0f} N·m."
+    leg = _on_which_leg(own, joint)
+    return f"{name} asked {words} at most, {there:.0f} against {before:.0f} N·m{leg}."
 
 
-def _peak(curve: Curve, joint: str) -> float:
-    demand = curve.demand_nm.get(joint)
-    return 0.0 if demand is None else float(np.nanmax(np.abs(demand[0])))
+def _on_which_leg(own: Curve, joint: str) -> str:
+    """Return words where a joint's greatest demand is not the working leg's."""
+    working = own.demand_nm.get(joint)
+    front = 0.0 if working is None else float(np.nanmax(np.abs(working[0])))
+    return ", on the other leg" if joint_peak_nm(own, joint) > front + 1.0 and front > 0 else ""

@@ -14,8 +14,8 @@ class Rules:
     to_shoulders_kg: the heaviest bar the client brings to the shoulders without a rack (None: not
     asked). alone: nobody to spot; partner: somebody who helps. wall, floor_length_m: space. packed:
     hide travelling exercises and long set-ups. beginner: static before raised rear foot before
-    offset load. grip_kg: what one hand holds for a set. sore: joint to side. stronger_side: "left"
-    or "right".
+    offset load. grip_kg: what one hand holds for a set. sore: joint to side; sore_last: what
+    asks more of a sore joint than the wanted lift comes last. stronger_side: "left" or "right".
     """
 
     to_shoulders_kg: float | None = None
@@ -27,4 +27,5 @@ class Rules:
     beginner: bool = False
     grip_kg: float | None = None
     sore: Mapping[str, str] = field(default_factory=lambda: MappingProxyType({}))
+    sore_last: bool = True
     stronger_side: str | None = None

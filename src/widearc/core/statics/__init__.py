@@ -9,6 +9,7 @@ from widearc.core.statics.frontal import frontal_nm, grip_n
 from widearc.core.statics.hits import SHARED, Doubt, closure_variants, moved, sources_of
 from widearc.core.statics.lines import line_of_force
 from widearc.core.statics.muscular import asked_of_muscles
+from widearc.core.statics.peaks import LOW_BACK, joint_peak_nm
 from widearc.core.statics.points import knee_past_toes_m, points_of
 from widearc.core.statics.rows import row_of
 from widearc.core.statics.spine import OCCUPATIONAL_N, lumbar
@@ -30,6 +31,7 @@ from widearc.core.statics.uncertainty import (
 from widearc.core.statics.whole_effort import whole_effort
 
 __all__ = [
+    "LOW_BACK",
     "OCCUPATIONAL_N",
     "SHARED",
     "STEPS",
@@ -54,6 +56,7 @@ __all__ = [
     "gathered",
     "grip_n",
     "inertia_percent",
+    "joint_peak_nm",
     "joint_work_j",
     "knee_past_toes_m",
     "line_of_force",

@@ -97,7 +97,8 @@ def kinder_ways(view: SwapView, chosen: Candidate) -> dict[str, tuple[Kinder, ..
 def columns_of(view: SwapView) -> dict[str, Beside]:
     """Return every candidate's columns by exercise id."""
     assert view.ranking is not None
-    return {c.exercise.id: beside(c, view.wanted) for c in view.ranking.candidates}
+    assert view.question is not None
+    return {c.exercise.id: beside(c, view.question) for c in view.ranking.candidates}
 
 
 def muscle_column(view: SwapView, group: str) -> dict[str, float]:

@@ -37,7 +37,7 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
     )
     ranking = ranked(question, limit=request.limit)
     elapsed = clock() - start
-    groups = grouped(ranking.candidates, question.rules)
+    groups = grouped(ranking.candidates, question)
     ready_for_tweaks(ranking.candidates, question)
     closer = {c.exercise.id: tweaks_for(c, question) for c in ranking.candidates}
     reps: dict[str, int | None] = {}

@@ -13,7 +13,16 @@ from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError, PostureError, UnreadError
 from widearc.core.exercises import EXERCISES
 from widearc.core.kit import Machine, SledPress, presses_for
-from widearc.core.search import Candidate, Groups, Memo, Question, Ranking, grouped, ranked
+from widearc.core.search import (
+    Candidate,
+    Groups,
+    Memo,
+    Question,
+    Ranking,
+    grouped,
+    ranked,
+    sore_of,
+)
 from widearc.core.statics import Curve, curve
 from widearc.usecases.client.strength import shown_effort
 from widearc.usecases.holdings import Holdings
@@ -93,7 +102,7 @@ def swap_view(
         )
         asked = wanted if wanted is not None else ask.intent
         assert asked is not None
-        rules = rules_of(seen.place, who, show_all=ask.show_all)
+        rules = replace(rules_of(seen.place, who, show_all=ask.show_all), sore_last=ask.sore_last)
         question = Question(
             asked=asked,
             kit=kit,
@@ -162,7 +171,19 @@ def groups_of(view: SwapView) -> Groups:
     """Return the stand-ins in groups of those that are alike as far as can be known."""
     if view.ranking is None or view.question is None:
         return ()
-    return grouped(view.ranking.candidates, view.question.rules)
+    return grouped(view.ranking.candidates, view.question)
+
+
+def harder_of(view: SwapView) -> dict[str, tuple[str, ...]]:
+    """Return by exercise id the client's sore joints of which a stand-in asks more than the wanted
+    lift; without those that ask more of none.
+    """
+    if view.ranking is None or view.question is None or not view.question.rules.sore:
+        return {}
+    question = view.question
+    sore = sore_of(question.rules, question.asked, question.target)
+    found = {c.exercise.id: sore.harder(c.curve) for c in view.ranking.candidates}
+    return {id_: joints for id_, joints in found.items() if joints}
 
 
 def candidate_of(view: SwapView, exercise_id: str | None, tweak: str = "") -> Candidate | None:

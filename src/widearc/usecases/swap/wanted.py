@@ -26,8 +26,9 @@ class SwapAsk:
     """What the trainer asks: exercise, load kg, deepest knee bend in degrees, sets × reps, client,
     place.
 
-    show_all: also what a packed place hides. shape: how the demand is wanted over the range.
-    intent: what is wanted by itself; then exercise, load and depth are not asked.
+    show_all: also what a packed place hides. sore_last: what asks more of a sore joint comes last.
+    shape: how the demand is wanted over the range. intent: what is wanted by itself; then exercise,
+    load and depth are not asked.
     """
 
     place_id: int
@@ -38,6 +39,7 @@ class SwapAsk:
     sets: int = 3
     reps: int = 10
     show_all: bool = False
+    sore_last: bool = True
     shape: Shape = Shape.ORIGINAL
     intent: Intent | None = None
 

@@ -38,7 +38,14 @@ from widearc.core.exercises import EXERCISES, Exercise
 from widearc.core.intent import HOLDS, SHAPES
 from widearc.core.kit import Piece
 from widearc.core.muscle import NAMES
-from widearc.core.search import Candidate, Uncertainty, compared_exercises, make_sure, wanted_again
+from widearc.core.search import (
+    Candidate,
+    Uncertainty,
+    compared_exercises,
+    make_sure,
+    variants_of,
+    wanted_again,
+)
 from widearc.usecases.swap.swap import SwapView, candidate_of, groups_of
 from widearc.usecases.swap.wanted import asks_depth
 from widearc.web.db import connection, trainer
@@ -84,6 +91,8 @@ class SwapPage:
 
     rows: Sequence[Row] = ()
     sections: Sequence[Section] = ()
+    variants: Mapping[str, Sequence[Row]] = field(default_factory=dict)
+    sore: Mapping[str, str] = field(default_factory=dict)
     others: int = 0
     others_open: bool = False
     strip_joint: str = ""
@@ -273,16 +282,28 @@ def _listed(
     shown = [c for c in ordered if columns[c.exercise.id].passes(only)]
     sums = {i: weighted(row[0].match, columns[i], weights) for i, row in drawn.items()}
     rows = [drawn[c.exercise.id] for c in shown]
+    variants: dict[str, list[Row]] = {}
     if known == "match" and not muscle:
         again = wanted_again(view.question) if view.question is not None else None
         ids = {c.exercise.id for c in shown}
-        sections = sections_of(groups, drawn, view.favourites.keys(), ids, again)
+        lead = {
+            variant: first
+            for variant, first in variants_of(groups).items()
+            if {variant, first} <= ids and variant not in view.favourites
+        }
+        for variant, first in lead.items():
+            variants.setdefault(first, []).append(drawn[variant])
+        harder = usecases.harder_of(view) if view.ask.sore_last else {}
+        pinned = view.favourites.keys()
+        sections = sections_of(groups, drawn, pinned, ids - lead.keys(), again, harder)
     else:
         sections = [Section(words="", rows=rows)]
     return {
         "rows": rows,
         "sections": sections,
-        **_folded(sections, chosen),
+        "variants": variants,
+        "sore": view.client.sore,
+        **_folded(sections, variants, chosen),
         "filtered": len(ordered) - len(shown),
         "only": only,
         "columns": columns,
@@ -295,9 +316,13 @@ def _listed(
     }
 
 
-def _folded(sections: Sequence[Section], chosen: Candidate) -> Part:
+def _folded(
+    sections: Sequence[Section], variants: Mapping[str, Sequence[Row]], chosen: Candidate
+) -> Part:
     """Return how many are folded; unfolded where the chosen one is among them."""
-    names = [row[0].exercise.id for part in sections if part.folded for row in part.rows]
+    rows = [row for part in sections if part.folded for row in part.rows]
+    rows += [other for row in rows for other in variants.get(row[0].exercise.id, ())]
+    names = [row[0].exercise.id for row in rows]
     return {"others": len(names), "others_open": chosen.exercise.id in names}
 
 

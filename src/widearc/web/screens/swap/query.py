@@ -49,6 +49,7 @@ def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None
         if intent
         else integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
         show_all=source.get("all") == "1",
+        sore_last=source.get("sore") != "any",
         shape=_shape(source.get("shape", Shape.ORIGINAL.value)),
         intent=intent,
     )
@@ -88,6 +89,8 @@ def query_of(ask: SwapAsk, body: Body | None = None) -> dict[str, Any]:
     }
     if ask.show_all:
         query["all"] = "1"
+    if not ask.sore_last:
+        query["sore"] = "any"
     if ask.shape is not Shape.ORIGINAL:
         query["shape"] = ask.shape.value
     if ask.intent is not None:

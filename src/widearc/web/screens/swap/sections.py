@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 
 from widearc.core.search import Candidate, Groups, Uncertainty
 from widearc.web.drawing.areas import Areas
@@ -31,11 +32,13 @@ def sections_of(
     pinned: Collection[str],
     shown: Collection[str],
     again: Uncertainty | None,
+    harder: Mapping[str, Sequence[str]] = MappingProxyType({}),
 ) -> list[Section]:
     """Return the sections: the trainer's own choices, then groups until five are seen, the others
     folded.
 
-    pinned, shown: exercise ids. again: the wanted lift set up again, None for an intent.
+    pinned, shown: exercise ids. again: the wanted lift set up again, None for an intent. harder:
+    by exercise id the sore joints of which it asks more than what is wanted.
     """
     own = [drawn[c.exercise.id] for g in groups for c in g if _is_own(c, pinned, shown)]
     found = [Section(words="Your own choice", rows=own)] if own else []
@@ -52,7 +55,7 @@ def sections_of(
         mark = not marked and again is not None and again.usual >= best
         found.append(
             Section(
-                words=_heading(number == 0, len(rows)),
+                words=_heading(number == 0, len(rows), _sore(group, harder)),
                 rows=rows,
                 folded=seen >= SEEN_AT_LEAST,
                 marked=mark,
@@ -66,6 +69,15 @@ def _is_own(candidate: Candidate, pinned: Collection[str], shown: Collection[str
     return candidate.exercise.id in pinned and candidate.exercise.id in shown
 
 
-def _heading(first: bool, count: int) -> str:
-    where = "First" if first else "Then"
-    return where if count == 1 else f"{where}, {count} alike as far as can be known"
+def _sore(group: Sequence[Candidate], harder: Mapping[str, Sequence[str]]) -> str:
+    """Return words for the sore joints of which all of a group ask more, "" for none."""
+    every = [frozenset(harder.get(c.exercise.id, ())) for c in group]
+    joints = sorted(frozenset.union(*every)) if all(every) else []
+    return f"harder on the sore {' and '.join(joints)}" if joints else ""
+
+
+def _heading(first: bool, count: int, sore: str) -> str:
+    parts = ["First" if first else "Then", sore]
+    if count > 1:
+        parts.append(f"{count} alike as far as can be known")
+    return ", ".join(part for part in parts if part)
