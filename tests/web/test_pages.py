@@ -111,7 +111,6 @@ def test_every_error_class_has_a_page(app, monkeypatch):
     samples = {
         "InputError": errors.InputError("kg", -1, "0 or more"),
         "RangeError": errors.RangeError("kg", -1, 0, 500, " kg"),
-        "UnreadError": errors.UnreadError("exercise", "x", "a machine that was read"),
         "UnknownNameError": errors.UnknownNameError("exercise", "x", ["y"]),
         "PostureError": errors.PostureError(0.0, "cannot balance"),
         "TargetError": errors.TargetError("no work"),

@@ -3,7 +3,6 @@
 - WideArcError
   - InputError (ValueError): a value that is not allowed: where, what it is, what is
     - RangeError: a number out of its range, with the range's ends
-    - UnreadError: something that must be measured first
     - UnknownNameError (LookupError): a name that does not exist: lists those that do
   - PostureError (ValueError): a posture that cannot be reached or balanced: where in the lift, why
   - TargetError (ValueError): a wanted loading that cannot be compared with anything
@@ -59,10 +58,6 @@ class RangeError(InputError):
         if self.high is None:
             return f"{shown(self.low)}{unit} or more"
         return f"from {shown(self.low)} to {shown(self.high)}{unit}"
-
-
-class UnreadError(InputError):
-    """Something that must be measured first: `allowed` says what, and where it is kept."""
 
 
 class UnknownNameError(InputError, LookupError):

@@ -16,6 +16,7 @@ if TYPE_CHECKING:
     from widearc.formats.exercises import exercises_document
     from widearc.formats.intent import intent_part, parse_intent
     from widearc.formats.kitfile import KitFile, KitItem, kit_document, parse_kit_file
+    from widearc.formats.loads import parse_load
     from widearc.formats.readings import (
         ReadingRow,
         fit_document,
@@ -52,6 +53,7 @@ __all__ = [
     "parse_intent",
     "parse_kit_file",
     "parse_limits",
+    "parse_load",
     "parse_scenario",
     "parse_style",
     "parse_swap_request",
@@ -74,6 +76,7 @@ _NAMES = {
     "documents": "FORMATS check load_json schema",
     "exercises": "exercises_document",
     "intent": "intent_part parse_intent",
+    "loads": "parse_load",
     "kitfile": "KitFile KitItem kit_document parse_kit_file",
     "readings": "ReadingRow fit_document machine_document read_columns read_readings"
     " write_columns write_readings",

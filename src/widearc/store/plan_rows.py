@@ -12,7 +12,8 @@ from widearc.store.connection import Connection
 class PlannedRow:
     """One wanted loading of a client in the week from `monday` (ISO date), so many times.
 
-    Either an exercise with its load, depth and shape, or a kept intent.
+    Either an exercise with its load, depth and shape, or a kept intent. set_up: JSON of what of the
+    exercise is otherwise than usual.
     """
 
     place_id: int
@@ -26,6 +27,7 @@ class PlannedRow:
     depth_deg: float | None = None
     shape: str | None = None
     intent_id: int | None = None
+    set_up: str | None = None
     id: int = 0
 
 
@@ -41,8 +43,12 @@ _COLUMNS = (
     "depth_deg",
     "shape",
     "intent_id",
+    "set_up",
 )
-_WANTED = ("place_id", "client_id", "monday", "exercise", "kg", "depth_deg", "shape", "intent_id")
+_WANTED = (
+    *("place_id", "client_id", "monday", "exercise", "kg", "depth_deg", "shape", "intent_id"),
+    "set_up",
+)
 """What makes two rows the same thing planned."""
 
 

@@ -66,7 +66,7 @@ from widearc.usecases.swap.instead import (
 )
 from widearc.usecases.swap.request import answer_request
 from widearc.usecases.swap.swap import SwapView, client_notes, decide, harder_of, swap_view
-from widearc.usecases.swap.wanted import SwapAsk, wantable
+from widearc.usecases.swap.wanted import AS_USUAL, SwapAsk, not_wantable, takes_kg, wantable
 from widearc.usecases.week.week import (
     MOST_TIMES,
     asked_words,
@@ -78,6 +78,7 @@ from widearc.usecases.week.week import (
 )
 
 __all__ = [
+    "AS_USUAL",
     "INTENTS",
     "MOST_TIMES",
     "SECTION_WORDS",
@@ -138,6 +139,7 @@ __all__ = [
     "muscles",
     "new_client",
     "new_place",
+    "not_wantable",
     "plan",
     "plan_again",
     "plan_import",
@@ -157,6 +159,7 @@ __all__ = [
     "strength_of",
     "swap_view",
     "take_back",
+    "takes_kg",
     "time_zone",
     "unplan",
     "wantable",

@@ -45,27 +45,30 @@ def _one_leg(own: Curve) -> bool:
 
 def _sore(joint: str, side: str, own: Curve, wanted: Curve | None) -> str:
     there = joint_peak_nm(own, joint)
-    before = 0.0 if wanted is None else joint_peak_nm(wanted, joint)
+    name = f"Sore {side} {joint}{'s' if side == 'both' else ''}:"
     if joint == LOW_BACK:
         presses = presses_on_spine(own.setup.loads)
         name = f"Sore low back: the load {'presses' if presses else 'does not press'} on the spine"
         if there < 1.0:
             return f"{name}."
         name = f"{name}; by a single-muscle estimate"
-    else:
-        name = f"Sore {side} {joint}{'s' if side == 'both' else ''}:"
     if wanted is None:
         return f"{name} asked {there:.0f} N·m at most."
     if there < 1.0:
         return f"{name} hardly loaded here."
+    return (
+        f"{name} asked {_beside(there, joint_peak_nm(wanted, joint))}{_on_which_leg(own, joint)}."
+    )
+
+
+def _beside(there: float, before: float) -> str:
     if before < 1.0:
-        return f"{name} asked {there:.0f} N·m at most, where the wanted exercise hardly loads it."
+        return f"{there:.0f} N·m at most, where the wanted exercise hardly loads it"
     change = there / before - 1.0
     if abs(change) <= SAME:
-        return f"{name} asked the same at most, {there:.0f} N·m."
+        return f"the same at most, {there:.0f} N·m"
     words = f"{100 * abs(change):.0f} % {'more' if change > 0 else 'less'}"
-    leg = _on_which_leg(own, joint)
-    return f"{name} asked {words} at most, {there:.0f} against {before:.0f} N·m{leg}."
+    return f"{words} at most, {there:.0f} against {before:.0f} N·m"
 
 
 def _on_which_leg(own: Curve, joint: str) -> str:

@@ -12,7 +12,7 @@ from typing import Any
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.errors import InputError, UnknownNameError
+from widearc.core.errors import InputError, RangeError, UnknownNameError
 from widearc.core.units import DEG
 
 Options = Mapping[str, Any]
@@ -67,7 +67,7 @@ class OptionSpec:
                 where, value, f"a number from {self.low:g} to {self.high:g}{self._unit()}"
             )
         if not self.low <= value <= self.high:
-            raise InputError(where, value, f"from {self.low:g} to {self.high:g}{self._unit()}")
+            raise RangeError(where, value, self.low, self.high, self._unit())
         return float(value)
 
     def _unit(self) -> str:

@@ -31,14 +31,10 @@ class Sore:
         """Return by sore joint a set-up's peak there, either leg, over the wanted lift's; where
         that asks nothing, 0 for nothing and 2 for something.
         """
-        found = {}
-        for joint, wanted in self.wanted_nm.items():
-            there = joint_peak_nm(own, joint)
-            if wanted < LEAST_NM:
-                found[joint] = 0.0 if there < LEAST_NM else 2.0
-            else:
-                found[joint] = there / wanted
-        return found
+        return {
+            joint: _share(joint_peak_nm(own, joint), wanted)
+            for joint, wanted in self.wanted_nm.items()
+        }
 
     def harder(self, own: Curve) -> tuple[str, ...]:
         """Return the sore joints of which a set-up asks over a twentieth more than the wanted
@@ -52,6 +48,12 @@ class Sore:
         """
         shares = self.shares(candidate.curve).values()
         return round(max(shares, default=0.0) / STEP)
+
+
+def _share(there: float, wanted: float) -> float:
+    if wanted >= LEAST_NM:
+        return there / wanted
+    return 0.0 if there < LEAST_NM else 2.0
 
 
 def sore_of(rules: Rules, asked: Curve | Intent, target: Target) -> Sore:

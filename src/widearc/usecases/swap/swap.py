@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
@@ -10,9 +10,8 @@ import numpy as np
 from widearc import store
 from widearc.core.answers import applied, notes_for
 from widearc.core.curve import CENTRES_DEG
-from widearc.core.errors import InputError, PostureError, UnreadError
+from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES
-from widearc.core.kit import Machine, SledPress, presses_for
 from widearc.core.search import (
     Candidate,
     Groups,
@@ -30,14 +29,25 @@ from widearc.usecases.intent.intents import intent_words
 from widearc.usecases.room.kit import rules_of, uncertainty_of_client
 from widearc.usecases.room.room import RoomView, room_view, scope
 from widearc.usecases.swap.wanted import (
+    Stocked,
     SwapAsk,
-    _machines_everywhere,
-    _on_machine,
-    _press_elsewhere,
+    WantedSetup,
     asks_depth,
+    by_kg,
+    kits_for,
     wanted_key,
     wanted_setup,
 )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Still:
+    """An option nearest to what was asked with which the wanted exercise can be had: degrees,
+    metres.
+    """
+
+    option: str
+    value: float
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -46,15 +56,16 @@ class SwapView:
 
     problem: why the wanted exercise cannot be computed, in words; then ranking and wanted are None.
     question: what was asked of the core. favourites: stand-ins the trainer prefers for this
-    exercise. aside: the client for whom an item is set aside, by item id. still_deg: the deepest
-    knee bend (degrees) at which it can be had, where the asked one is too deep.
+    exercise. aside: the client for whom an item is set aside, by item id. set_up: the wanted
+    exercise as a set-up (None: an intent). still: the nearest that can be had where what is asked
+    cannot.
     """
 
     ask: SwapAsk
     room: RoomView
     clients: tuple[store.ClientRow, ...]
     client: store.ClientRow
-    press: SledPress | None
+    set_up: WantedSetup | None
     wanted: Curve | None
     ranking: Ranking | None
     unread_bands: tuple[str, ...]
@@ -63,7 +74,7 @@ class SwapView:
     favourites: Mapping[str, store.Favourite] = field(default_factory=dict)
     aside: Mapping[int, int] = field(default_factory=dict)
     held: Holdings | None = None
-    still_deg: float | None = None
+    still: Still | None = None
 
 
 def swap_view(
@@ -87,19 +98,12 @@ def swap_view(
         if seen.set_aside.get(item.id, ask.client_id) != ask.client_id
     }
     taken, names = stock.taken | others.keys(), {**others, **stock.words}
-    suited = presses_for(EXERCISES[ask.exercise], kit)
-    press = suited[0] if suited else _press_elsewhere(seen, held)
     wanted, ranking, question, problem = None, None, None, ""
-    still: float | None = None
-    machines: tuple[Machine, ...] = ()
+    still: Still | None = None
+    kits = () if ask.intent is not None else kits_for(seen, held)
+    set_up = None if ask.intent is not None else wanted_setup(ask, who, kits)
     try:
-        if ask.intent is None and _on_machine(EXERCISES[ask.exercise], "stack", "hack"):
-            machines = _machines_everywhere(seen, held)
-        wanted = (
-            None
-            if ask.intent is not None
-            else curve(wanted_setup(ask, who, press, machines), lowering=False)
-        )
+        wanted = None if set_up is None else curve(set_up.setup, lowering=False)
         asked = wanted if wanted is not None else ask.intent
         assert asked is not None
         rules = replace(rules_of(seen.place, who, show_all=ask.show_all), sore_last=ask.sore_last)
@@ -118,23 +122,17 @@ def swap_view(
         )
         ranking = ranked(question)
     except (PostureError, ValueError) as error:
-        if isinstance(error, InputError) and not isinstance(error, UnreadError):
+        if isinstance(error, InputError):
             raise
-        problem = (
-            error.allowed
-            if isinstance(error, InputError)
-            else error.reason
-            if isinstance(error, PostureError)
-            else str(error)
-        )
-        if isinstance(error, PostureError) and asks_depth(EXERCISES[ask.exercise]):
-            still = _deepest(ask, who, press, machines)
+        problem = error.reason if isinstance(error, PostureError) else str(error)
+        if isinstance(error, PostureError) and set_up is not None:
+            still = _nearest(ask, set_up, who, kits)
     return SwapView(
         ask=ask,
         room=seen,
         clients=seen.clients,
         client=who,
-        press=press,
+        set_up=set_up,
         wanted=wanted,
         ranking=ranking,
         unread_bands=stock.unread,
@@ -143,28 +141,53 @@ def swap_view(
         favourites=store.favourites(con, trainer_id, wanted_key(ask)),
         aside=seen.set_aside,
         held=held,
-        still_deg=still,
+        still=still,
     )
 
 
 DEPTH_STEP_DEG, LEAST_DEPTH_DEG = 5.0, 40.0
+STEPS_BACK = 10
 
 
-def _deepest(
-    ask: SwapAsk, who: store.ClientRow, press: SledPress | None, machines: tuple[Machine, ...]
-) -> float | None:
-    """Return the deepest knee bend under the asked one at which the wanted exercise can be had, to
-    5 degrees.
+def _nearest(
+    ask: SwapAsk, set_up: WantedSetup, who: store.ClientRow, kits: Sequence[Stocked]
+) -> Still | None:
+    """Return the nearest at which the wanted exercise can be had: an option that was typed, on its
+    way to the usual value; else the deepest bend under the asked one, to 5 degrees.
     """
+    for still in _on_the_way(ask, set_up, who):
+        options = {**ask.set_up.options, still.option: still.value}
+        if _can_be(replace(ask, set_up=replace(ask.set_up, options=options)), who, kits):
+            return still
+    if not asks_depth(EXERCISES[ask.exercise]):
+        return None
     deg = DEPTH_STEP_DEG * ((ask.depth_deg - 0.1) // DEPTH_STEP_DEG)
     while deg >= LEAST_DEPTH_DEG:
-        try:
-            curve(wanted_setup(replace(ask, depth_deg=deg), who, press, machines), lowering=False)
-        except PostureError:
-            deg -= DEPTH_STEP_DEG
-        else:
-            return deg
+        if _can_be(replace(ask, depth_deg=deg), who, kits):
+            return Still(option="", value=deg)
+        deg -= DEPTH_STEP_DEG
     return None
+
+
+def _on_the_way(ask: SwapAsk, set_up: WantedSetup, who: store.ClientRow) -> Iterator[Still]:
+    """Yield values of each typed option between it and the usual one, the nearest first."""
+    specs = set_up.setup.exercise.options
+    for name, asked in ask.set_up.options.items():
+        usual = set_up.usual.options.get(name, specs[name].usual(who.body.stature_m))
+        if isinstance(asked, str) or isinstance(usual, str):
+            continue
+        digits = 0 if specs[name].unit == "deg" else 2
+        for step in range(1, STEPS_BACK + 1):
+            value = asked + (float(usual) - asked) * step / STEPS_BACK
+            yield Still(option=name, value=round(value, digits))
+
+
+def _can_be(ask: SwapAsk, who: store.ClientRow, kits: Sequence[Stocked]) -> bool:
+    try:
+        curve(wanted_setup(ask, who, kits).setup, lowering=False)
+    except (PostureError, InputError):
+        return False
+    return True
 
 
 def groups_of(view: SwapView) -> Groups:
@@ -233,7 +256,7 @@ def decide(
         client_id=ask.client_id,
         decided_at=now,
         wanted_exercise=ask.exercise if ask.intent is None else intent_words(ask.intent),
-        wanted_kg=ask.kg if ask.intent is None else 0.0,
+        wanted_kg=ask.kg if ask.intent is None and by_kg(ask) else 0.0,
         sets=ask.sets,
         reps=ask.reps,
         exercise=chosen,

@@ -19,7 +19,7 @@ from widearc.usecases.intent.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.swap import swap_view
-from widearc.usecases.swap.wanted import SwapAsk, depths_of
+from widearc.usecases.swap.wanted import SwapAsk, by_kg, depths_of, set_up_from, set_up_text
 
 MOST_TIMES = 14  # a week: twice a day
 WEEK_DAYS = 7
@@ -77,7 +77,15 @@ def asked_words(ask: SwapAsk, name: str = "") -> str:
     """
     if ask.intent is None:
         what, sets, reps = (
-            f"{EXERCISES[ask.exercise].name}, {ask.kg:g}\N{NO-BREAK SPACE}kg",
+            ", ".join(
+                part
+                for part in (
+                    EXERCISES[ask.exercise].name,
+                    f"{ask.kg:g}\N{NO-BREAK SPACE}kg" if by_kg(ask) else "",
+                    "otherwise set up" if ask.set_up.typed else "",
+                )
+                if part
+            ),
             ask.sets,
             ask.reps,
         )
@@ -105,6 +113,7 @@ def _ask_of(row: store.PlannedRow, intents: dict[int, store.IntentRow]) -> SwapA
         # rows of before depths were refused were computed at the nearest that is possible
         depth_deg=min(max(row.depth_deg, low), high),
         shape=Shape(row.shape),
+        set_up=set_up_from(row.set_up),
     )
 
 
@@ -137,7 +146,12 @@ def plan(con: store.Connection, trainer_id: int, ask: SwapAsk, times: int, *, no
             store.put_planned(con, trainer_id, replace(row, intent_id=kept))
             return
         wanted = replace(
-            row, exercise=ask.exercise, kg=ask.kg, depth_deg=ask.depth_deg, shape=ask.shape.value
+            row,
+            exercise=ask.exercise,
+            kg=ask.kg,
+            depth_deg=ask.depth_deg,
+            shape=ask.shape.value,
+            set_up=set_up_text(ask.set_up),
         )
         store.put_planned(con, trainer_id, wanted)
 

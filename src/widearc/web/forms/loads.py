@@ -24,12 +24,13 @@ from widearc.core.equipment import (
     Tie,
 )
 from widearc.core.errors import InputError, RangeError
-from widearc.core.exercises import Exercise
+from widearc.core.exercises import Exercise, OptionSpec
 from widearc.core.kit import READ
 from widearc.core.movement import kinds_of
 from widearc.core.units import Unit
 from widearc.web.forms.first import first_load
 from widearc.web.forms.options import Field as Shown
+from widearc.web.forms.options import factor_of
 from widearc.web.forms.typed import known_id, number
 
 MOST_LOADS = 6
@@ -350,12 +351,15 @@ def _input_at(where: str, kinds: Sequence[str]) -> tuple[str, Unit] | None:
     return f"l{here}-{shown.key}", shown.number.unit
 
 
-def refusal(error: InputError, kinds: Sequence[str]) -> tuple[str, str]:
+def refusal(error: InputError, kinds: Sequence[str], entry: Exercise) -> tuple[str, str]:
     """Return the form's field for what of a scenario is not used, and the words, in the unit that
     it is typed in.
 
     kinds: of the form's loads, in their order.
     """
+    option = error.where.removeprefix("/options/")
+    if option in entry.options and isinstance(error, RangeError):
+        return f"o-{option}", _option_not_used(error, entry.options[option])
     at = _input_at(error.where, kinds)
     if at is not None and isinstance(error.value, int | float):
         field, unit = at
@@ -363,6 +367,14 @@ def refusal(error: InputError, kinds: Sequence[str]) -> tuple[str, str]:
         return field, _not_used(unit.shown(error.value), allowed)
     value = "" if error.value is None else str(error.value)[:40]
     return field_of(error.where), _not_used(value, error.allowed)
+
+
+def _option_not_used(error: RangeError, spec: OptionSpec) -> str:
+    per = factor_of(spec)
+    sign = {"m": " cm", "deg": "°", "N": " N"}.get(spec.unit, "")
+    typed = f"{error.value / per:g}" if isinstance(error.value, int | float) else str(error.value)
+    said = error.between(lambda v: f"{v / per:g}".replace("-", "\N{MINUS SIGN}"), sign)
+    return _not_used(typed, said)
 
 
 def _not_used(shown: str, allowed: str) -> str:

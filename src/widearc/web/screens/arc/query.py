@@ -17,11 +17,11 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.kit import CAST, READ
 from widearc.core.statics import BodyUncertainty, uncertainty_of
-from widearc.formats.laws import law_part
 from widearc.usecases.arc.arc import Arc
-from widearc.usecases.room.kit import stock_of, uncertainty_of_client
-from widearc.web.db import connection, held, trainer
+from widearc.usecases.room.kit import uncertainty_of_client
+from widearc.web.db import held
 from widearc.web.errors import sentence
+from widearc.web.forms.bands import bench_bands
 from widearc.web.forms.loads import BenchBand, inputs, load_document, refusal, typed_loads
 from widearc.web.forms.options import Field, option_fields, options_document
 from widearc.web.forms.typed import known_id, number
@@ -66,7 +66,7 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
     clients = held().clients
     known = _client(source, clients)
     client = next((c for c in clients if c.id == known), None)
-    laws = _bands()
+    laws = bench_bands(held())
     loads = typed_loads(source, entry)
     ports = [load.get("port") or next(iter(entry.ports), "") for load in loads]
     stature_m = client.body.stature_m if client is not None else Body().stature_m
@@ -79,7 +79,7 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
         body = _sure_of(client) if doubt else None
         found = usecases.arc_of(document, errors, body)
         if found.refused:
-            name, words = refusal(found.refused, [load["kind"] for load in loads])
+            name, words = refusal(found.refused, [load["kind"] for load in loads], entry)
             problems[name] = sentence(words)
     return Asked(
         entry=entry,
@@ -128,22 +128,6 @@ def _client(source: Mapping[str, str], clients: tuple[store.ClientRow, ...]) -> 
         return asked_for
     last = session.get("client")
     return last if last in known else (known[0] if known else None)
-
-
-def _bands() -> dict[str, BenchBand]:
-    """Return the measured bands of every place by id."""
-    laws: dict[str, BenchBand] = {}
-    for place in held().places:
-        stock = stock_of(connection(), trainer(), place.id)
-        backs = {item.key: item.back_share for item in stock.items}
-        for band in stock.kit.bands:
-            laws[band.id] = BenchBand(
-                law=law_part(band.law),
-                name=f"{band.name}, {place.name}",
-                back=backs[band.id],
-                error=band.error,
-            )
-    return laws
 
 
 def _document(

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from itertools import groupby
 from typing import Any
 
+import numpy as np
 from flask import url_for
 
 from widearc import store, usecases
@@ -34,7 +36,7 @@ from widearc.core.answers import (
     why_not_higher,
 )
 from widearc.core.errors import InputError
-from widearc.core.exercises import EXERCISES, Exercise
+from widearc.core.exercises import EXERCISES, FAMILIES, Exercise
 from widearc.core.intent import HOLDS, SHAPES
 from widearc.core.kit import Piece
 from widearc.core.muscle import NAMES
@@ -47,12 +49,14 @@ from widearc.core.search import (
     wanted_again,
 )
 from widearc.usecases.swap.swap import SwapView, candidate_of, groups_of
-from widearc.usecases.swap.wanted import asks_depth
-from widearc.web.db import connection, trainer
+from widearc.usecases.swap.wanted import asks_depth, not_wantable, takes_kg
+from widearc.web.db import connection, held, trainer
 from widearc.web.drawing.areas import Areas
 from widearc.web.drawing.compared import Drawing, drawing_of, strip_of
+from widearc.web.forms.options import factor_of
 from widearc.web.forms.typed import Texts, number
 from widearc.web.screens.arc.link import arc_query
+from widearc.web.screens.swap.asking import Asking, asking_of
 from widearc.web.screens.swap.query import query_of, refusal_of
 from widearc.web.screens.swap.sections import Row, Section, sections_of
 from widearc.web.words.words import load_words
@@ -81,12 +85,18 @@ class SwapPage:
     problems: Texts
     back: str
     wanted_name: str
-    wantable: Sequence[Exercise]
+    wantable: Sequence[tuple[str, Sequence[Exercise]]]
     shapes: Sequence[tuple[str, str, str]]
     shape_words: str
     feel: bool
     has_level: bool
     asks_depth: bool
+    takes_kg: bool
+    not_wantable: Sequence[tuple[str, str]]
+    asking: Asking | None
+    asking_problem: bool
+    still_query: Mapping[str, str]
+    still_words: str
     chosen: Candidate | None
 
     rows: Sequence[Row] = ()
@@ -165,7 +175,8 @@ def swap_page(
     chosen = candidate_of(view, pick, tweak)
     query = query_of(view.ask, view.client.body)
     query |= {name: source[name] for name in KEPT_ARGS if source.get(name)}
-    page = _question(view, source, query, chosen) | _why(view, source.get("why", ""))
+    wrong = any(name.startswith(("o-", "l")) for name in problems)
+    page = _question(view, source, query, chosen, wrong=wrong) | _why(view, source.get("why", ""))
     if view.ranking is not None:
         drawn = {c.exercise.id: row for c, row in _drawn_rows(view)}
         page |= _answer(view, chosen, drawn)
@@ -178,23 +189,56 @@ def swap_page(
 
 
 def _question(
-    view: SwapView, source: Mapping[str, str], query: dict[str, str], chosen: Candidate | None
+    view: SwapView,
+    source: Mapping[str, str],
+    query: dict[str, str],
+    chosen: Candidate | None,
+    *,
+    wrong: bool,
 ) -> Part:
     ask, ranking = view.ask, view.ranking
     return {
         "query": Texts(query),
         "typed": Texts({name: source.get(name, query[name]) for name in FIELDS}),
-        "wantable": usecases.wantable(),
+        "wantable": _by_shelf(),
         "shapes": [(s.value, words, HOLDS[s]) for s, words in SHAPES.items()],
         "feel": ask.intent is not None and ask.intent.by_feel,
         "has_level": ranking is None or ranking.target.has_level,
         "shape_words": SHAPES[ask.shape],
         "wanted_name": _wanted_name(view),
         "asks_depth": asks_depth(EXERCISES[ask.exercise]),
+        "takes_kg": takes_kg(EXERCISES[ask.exercise]),
+        "not_wantable": not_wantable(),
+        "asking": asking_of(view, source, held(), wrong=wrong),
+        "asking_problem": wrong,
+        **_still(view),
         "back": url_for("swap.show", **{**query, "pick": chosen.exercise.id if chosen else None}),  # type: ignore[arg-type]
         "chosen": chosen,
         "room_open": bool(source.get("room")),
     }
+
+
+def _still(view: SwapView) -> Part:
+    """Return the address's part and the words of the nearest that can be had, where it cannot."""
+    if view.still is None:
+        return {"still_query": {}, "still_words": ""}
+    if not view.still.option:
+        deg = f"{view.still.value:.0f}"
+        return {"still_query": {"depth": deg}, "still_words": f"{deg}°"}
+    spec = EXERCISES[view.ask.exercise].options[view.still.option]
+    text = f"{view.still.value / factor_of(spec):g}"
+    unit = {"deg": "°", "m": "\N{NO-BREAK SPACE}cm", "N": "\N{NO-BREAK SPACE}N"}.get(spec.unit, "")
+    return {
+        "still_query": {"for": view.ask.exercise, f"o-{spec.name}": text},
+        "still_words": f"{spec.label} {text}{unit}",
+    }
+
+
+def _by_shelf() -> list[tuple[str, list[Exercise]]]:
+    """Return what can be asked for by kind of movement, in the order of the families."""
+    order = list(dict.fromkeys(family.words for family in FAMILIES.values()))
+    listed = sorted(usecases.wantable(), key=lambda e: (order.index(e.law.words), e.name))
+    return [(words, list(entries)) for words, entries in groupby(listed, key=lambda e: e.law.words)]
 
 
 def _drawn_rows(view: SwapView) -> list[tuple[Candidate, Row]]:
@@ -404,6 +448,7 @@ def _wanted_name(view: SwapView) -> str:
     if view.ask.intent is not None:
         return usecases.intent_words(view.ask.intent)
     item = EXERCISES[view.ask.exercise]
-    if item.family == "sled press" and view.press is not None:
-        return f"{item.name.lower()} {view.press.rail_deg:.0f}°"
+    if item.family == "sled press" and view.set_up is not None:
+        rail = view.set_up.setup.options.get("rail_deg", item.options["rail_deg"].default)
+        return f"{item.name.lower().removesuffix(' 45°')} {float(np.ravel(rail)[0]):.0f}°"
     return item.name.lower()

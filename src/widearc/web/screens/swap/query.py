@@ -9,14 +9,17 @@ from flask import session
 from widearc import usecases
 from widearc.core.body import Body
 from widearc.core.errors import InputError
+from widearc.core.exercises import exercise_of
 from widearc.core.intent import Intent, Shape
 from widearc.store.errors import MissingError
 from widearc.usecases.client.client import GOAL_SETS
-from widearc.usecases.swap.wanted import SwapAsk
+from widearc.usecases.swap.usual import usual_kg
+from widearc.usecases.swap.wanted import AS_USUAL, SwapAsk, depths_of
 from widearc.web.db import held
 from widearc.web.errors import sentence
 from widearc.web.forms.typed import integer, number
 from widearc.web.screens.intent.query import address, intent_of
+from widearc.web.screens.swap.asking import set_up_of
 
 
 def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None = None) -> SwapAsk:
@@ -36,12 +39,23 @@ def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None
         place, client = _last("place", places), _last("client", clients)
     intent = _intent(source.get("want", ""), client)
     sets, reps = GOAL_SETS.get(goals.get(client) or "muscle", (3, 10))
+    name = source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default)
+    entry = exercise_of(name, "exercise")
+    given = dict(source.items())
+    if "for" in source and source.get("for") != name:
+        # what was asked before was another exercise's: its load says nothing of this one's
+        given.pop("kg", None)
+        low, high = depths_of(entry)
+        if not low <= number(given, "depth", 95.0, what="") <= high:
+            given.pop("depth", None)
+    body = next((c.body for c in kept.clients if c.id == client), Body())
     return SwapAsk(
         place_id=place,
         client_id=client,
-        exercise=source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default),
-        kg=number(source, "kg", 120.0, what="kilograms, from 0 to 500"),
-        depth_deg=number(source, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
+        exercise=name,
+        kg=number(given, "kg", usual_kg(entry), what="kilograms, from 0 to 500"),
+        set_up=AS_USUAL if lenient else set_up_of(source, entry, body, kept),
+        depth_deg=number(given, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
         sets=intent.sets
         if intent
         else integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
@@ -87,6 +101,8 @@ def query_of(ask: SwapAsk, body: Body | None = None) -> dict[str, Any]:
         "client": ask.client_id,
         "place": ask.place_id,
     }
+    if ask.set_up.typed:
+        query |= {"for": ask.exercise, **ask.set_up.typed}
     if ask.show_all:
         query["all"] = "1"
     if not ask.sore_last:

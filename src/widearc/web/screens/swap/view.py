@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+from dataclasses import replace
 
 import numpy as np
 from flask import (
@@ -24,10 +25,12 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.formats import swap_request_document
 from widearc.usecases.room.room import scope
-from widearc.usecases.swap.swap import candidate_of
+from widearc.usecases.swap.swap import SwapView, candidate_of
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.drawing.strip import strip_of_points
+from widearc.web.errors import sentence
+from widearc.web.forms.loads import refusal
 from widearc.web.forms.typed import Texts, back_or
 from widearc.web.gate import in_turn
 from widearc.web.page import shown
@@ -55,10 +58,26 @@ def show() -> ResponseReturnValue:
             lenient=True,
             kept=kept,
         )
-    memo = current_app.extensions["memo"]
-    view = usecases.swap_view(connection(), trainer(), ask, memo, kept)
+    view = _viewed(ask, kept, problems)
     session["place"], session["client"] = ask.place_id, ask.client_id
     return shown("swap", swap_page(view, request.args, request.args.get("pick"), problems))
+
+
+def _viewed(ask: usecases.SwapAsk, kept: usecases.Holdings, problems: Texts) -> SwapView:
+    """Return the answer; with the usual set-up where what was typed of it is refused at its
+    field.
+    """
+    memo = current_app.extensions["memo"]
+    try:
+        return usecases.swap_view(connection(), trainer(), ask, memo, kept)
+    except InputError as error:
+        if not error.where.startswith(("/options", "/loads")):
+            raise
+        kinds = [part["kind"] for part in ask.set_up.loads or ()]
+        name, words = refusal(error, kinds, EXERCISES[ask.exercise])
+        problems[name] = sentence(words)
+    usual = replace(ask, set_up=usecases.AS_USUAL)
+    return usecases.swap_view(connection(), trainer(), usual, memo, kept)
 
 
 @blueprint.post("/swap/use")

@@ -1,0 +1,23 @@
+"""The weighed bands of a trainer's places, as a form of loads names them."""
+
+from __future__ import annotations
+
+from widearc import usecases
+from widearc.formats.laws import law_part
+from widearc.web.forms.loads import BenchBand
+
+
+def bench_bands(kept: usecases.Holdings) -> dict[str, BenchBand]:
+    """Return the measured bands of every place by id."""
+    laws: dict[str, BenchBand] = {}
+    for place in kept.places:
+        stock = kept.at(place.id)
+        backs = {item.key: item.back_share for item in stock.items}
+        for band in stock.kit.bands:
+            laws[band.id] = BenchBand(
+                law=law_part(band.law),
+                name=f"{band.name}, {place.name}",
+                back=backs[band.id],
+                error=band.error,
+            )
+    return laws
