@@ -76,6 +76,18 @@ class Ceilings:
     to_shoulders_kg: float | None = None
     rack: bool = False
 
+    @property
+    def key(self) -> tuple[object, ...]:
+        """Return what is equal for ceilings alike, of one body and target."""
+        return (
+            tuple(sorted((a.label, nm) for a, nm in self.peaks.items())),
+            tuple(sorted(self.carried_kg.items())),
+            tuple(sorted(self.shown.items())),
+            self.grip_kg,
+            self.to_shoulders_kg,
+            self.rack,
+        )
+
     def over_port(self, batch: Batch) -> Mapping[str, BoolArray]:
         """Return which set-ups of a batch are over each ceiling of what is held and where it lies,
         (unloaded or 1, totals), by the ceiling's name.

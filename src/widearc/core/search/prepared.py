@@ -63,7 +63,7 @@ class PreparedBatch:
         default_factory=partial(LRUCache, KEPT_TARGETS)
     )
     _kept: LRUCache[object, Any] = field(default_factory=partial(LRUCache, KEPT_CANDIDATES))
-    _over: LRUCache[tuple[Action, float], Narrow] = field(
+    _over: LRUCache[tuple[Action, float], tuple[Narrow, float]] = field(
         default_factory=partial(LRUCache, KEPT_OVER)
     )
     own: tuple[Share, NDArray[np.intp]] | None = None
@@ -113,25 +113,30 @@ class PreparedBatch:
         """
         found = dict(ceilings.over_port(self.batch))
         for action in ceilings.actions(self.batch.exercise):
-            over = self._worst(action, ceilings) > ceilings.most_nm(action) + ROUNDED_NM
-            if over.any() and (over := over & self.loaded).any():
-                found[action.label] = over
+            worst, most = self._worst(action, ceilings)
+            allowed = ceilings.most_nm(action) + ROUNDED_NM
+            if most > allowed:
+                found[action.label] = worst > allowed
         return found
 
-    @property
-    def loaded(self) -> BoolArray:
+    def _loaded(self) -> BoolArray:
         """Return which set-ups have any load, (unloaded, totals)."""
         pulled = [bool(row.kg or row.bands or row.springs) for row in self.batch.unloaded]
         weighs = [total.kg > 0 for total in self.batch.totals]
         return np.asarray(np.array(pulled)[:, None] | np.array(weighs)[None, :])
 
-    def _worst(self, action: Action, ceilings: Ceilings) -> Narrow:
+    def _worst(self, action: Action, ceilings: Ceilings) -> tuple[Narrow, float]:
+        """Return what set-ups with a load ask of an action over usual strength, (unloaded, totals),
+        and the most of it.
+        """
         factor = ceilings.factor(action)
-        return self._once(
-            self._over,
-            (action, factor),
-            lambda: worst(self.references, self.mix, action, ceilings.body, factor),
-        )
+
+        def make() -> tuple[Narrow, float]:
+            found = worst(self.references, self.mix, action, ceilings.body, factor)
+            found = found * self._loaded() if found.any() else found
+            return found, float(found.max(initial=0.0))
+
+        return self._once(self._over, (action, factor), make)
 
     def _makeable(self, taken: frozenset[str], free: Kit) -> BoolArray:
         """Return which totals the free stock makes, in whatever way, (totals,)."""

@@ -246,19 +246,18 @@ class Question:
         _, part, row = found
         pieces = part.pieces_of(row, self.taken, self.free)
         step = part.step(row, target, self.allowed(part))
-        held_back = self.held_back(found)
-        key = (target.key, row, pieces, self.wanted_uncertainty.body, step, held_back)
-        return part.once(key, lambda: self._made(part, row, target, pieces, step, held_back))
+        key = (target.key, row, pieces, self.wanted_uncertainty.body, step, self.ceilings.key)
+        return part.once(key, lambda: self._made(found, target, pieces, step))
 
     def _made(
         self,
-        part: PreparedBatch,
-        row: tuple[int, int],
+        found: Found,
         target: Target,
         pieces: tuple[Piece, ...],
         step: float | None,
-        held_back: HeldBack | None,
     ) -> Candidate:
+        _, part, row = found
+        held_back = self.held_back(found)
         exact = part.exact(row, self.body, self.limits)
         errors = load_errors(exact, pieces, self.kit, part.batch.unloaded[row[0]].machine)
         compared = part.compared(target, row, exact)

@@ -75,6 +75,7 @@ class SwapView:
     aside: Mapping[int, int] = field(default_factory=dict)
     held: Holdings | None = None
     still: Still | None = None
+    _groups: list[Groups] = field(default_factory=list)
 
 
 def swap_view(
@@ -194,7 +195,9 @@ def groups_of(view: SwapView) -> Groups:
     """Return the stand-ins in groups of those that are alike as far as can be known."""
     if view.ranking is None or view.question is None:
         return ()
-    return grouped(view.ranking.candidates, view.question)
+    if not view._groups:  # a page asks for them more than once
+        view._groups.append(grouped(view.ranking.candidates, view.question))
+    return view._groups[0]
 
 
 def harder_of(view: SwapView) -> dict[str, tuple[str, ...]]:

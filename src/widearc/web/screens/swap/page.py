@@ -25,6 +25,7 @@ from widearc.core.answers import (
     Pair,
     Tweak,
     WhyNot,
+    beside,
     best_pair,
     cautions_of,
     equal_loads,
@@ -275,7 +276,7 @@ def _kinder(view: SwapView, chosen: Candidate) -> dict[str, list[tuple[Any, str]
 def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Part:
     assert view.question is not None
     plain = candidate_of(view, chosen.exercise.id)
-    beside = usecases.columns_of(view)[chosen.exercise.id]
+    own = beside(chosen, view.question)
     motion = chosen.curve.motion
     return {
         "chosen_load": load_words(chosen),
@@ -289,7 +290,7 @@ def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Par
         "tweak": source.get("tweak", "") if chosen is not plain else "",
         "style_words": "" if chosen.style.kind.value == "plain" else chosen.style.sentence,
         "checks": usecases.set_up_checks(chosen, view),
-        "changes": usecases.changes(chosen, view.wanted, beside),
+        "changes": usecases.changes(chosen, view.wanted, own),
         "kinder": _kinder(view, chosen),
         "reps_words": usecases.reps_of(connection(), trainer(), view, chosen),
         "pieces": chosen.pieces,
