@@ -23,4 +23,6 @@ def swapped(document):
     )
     ranking = ranked(question)
     groups = grouped(ranking.candidates, question)
-    return swap_document(ranking, groups, 0.0, {}, {}, wanted_again(question))
+    return swap_document(
+        ranking, groups, 0.0, {}, {}, wanted_again(question), request.wanted.exercise.id
+    )

@@ -9,6 +9,9 @@ import pytest
 
 from tests.core.test_brute import BODY, KIT, LIMITS, MEMO, PRESS, RULES
 from tests.looked import looked
+from widearc.core.equipment import FreeMass
+from widearc.core.exercises import EXERCISES, LIFTS, is_same_lift
+from widearc.core.movement import Setup
 from widearc.core.search import Question, chance_better, grouped, ranked, sore_of, variants_of
 from widearc.core.search.groups import _in_stages
 from widearc.core.statics import curve, joint_peak_nm
@@ -124,3 +127,32 @@ def test_curves_that_are_the_same_are_one_row_with_its_variants(groups):
     for variant, first in lead.items():
         between = order[order.index(first) + 1 : order.index(variant)]
         assert all(lead.get(id_) == first for id_ in between)
+
+
+def test_the_same_lift_with_another_load_comes_first_where_its_own_load_is_gone():
+    """A hip thrust with a dumbbell or plates where the bar is taken; where the bar is free, the
+    thrust itself is no stand-in for itself.
+    """
+    thrust = curve(
+        Setup(exercise=EXERCISES["hip-thrust"], loads=(FreeMass(kg=40.0, port="hip-crease"),)),
+        lowering=False,
+    )
+    free = Question(asked=thrust, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO)
+    assert free.is_here
+    assert "hip-thrust" not in {c.exercise.id for c in ranked(free).candidates}
+    left = {e.exercise.id: e.reason for e in ranked(free).excluded}
+    assert left["hip-thrust"] == "this is the exercise to replace"
+    gone = replace(free, taken=frozenset({"bar", "p20"}))
+    assert not gone.is_here
+    groups = grouped(ranked(gone).candidates, gone)
+    own = next(c for c in groups[0] if c.exercise.id == "hip-thrust")
+    assert own.pieces and own.pieces[0].kind != "bar"
+    assert all(is_same_lift("hip-thrust", c.exercise.id) for c in groups[0])
+    assert all(c.uncertainty.usual >= 0.5 for c in groups[0])
+
+
+def test_entries_of_one_lift_exist_and_train_what_the_lift_trains():
+    for lift in looked(LIFTS, 12):
+        known = [EXERCISES[id_] for id_ in lift if id_ in EXERCISES]
+        assert len(known) > 1
+        assert frozenset.intersection(*(frozenset(e.prime) for e in known)), lift

@@ -33,7 +33,7 @@ from widearc.core.movement import Setup
 from widearc.core.search import Memo, Question, ranked
 from widearc.core.setups.batches import batches_of, extras_here
 from widearc.core.setups.pulls import FOLDED, band_sets
-from widearc.core.statics import audit, curve, frontal_nm, row_of
+from widearc.core.statics import audit, curve, frontal_nm, joint_peak_nm, row_of
 from widearc.core.units import DEG, G
 
 LINE = LinearLaw(rest_m=0.5, rate_n_per_m=200.0)
@@ -239,11 +239,11 @@ def test_what_is_kinder_to_a_joint_asks_less_of_it_at_the_same_work(exercise, jo
     asked = HINGE if exercise == "hip-thrust" else PRESS
     question = Question(asked=asked, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO)
     chosen = next(c for c in ranked(question).candidates if c.exercise.id == exercise)
-    here = np.abs(chosen.curve.demand_nm[joint]).max()
+    here = joint_peak_nm(chosen.curve, joint)
     found = kinder_setups(chosen, question, joint)
     assert found or exercise != "split-squat"
     for way in found:
-        there = np.abs(way.candidate.curve.demand_nm[joint]).max()
+        there = joint_peak_nm(way.candidate.curve, joint)
         assert way.change == pytest.approx(there / here - 1.0) and way.change <= -0.05
         assert 0.9 <= way.work <= 1.1 and way.candidate.exercise is chosen.exercise
         work = sum(float(b.sum()) for b in way.candidate.comparison.bins)

@@ -64,7 +64,7 @@ LOADS = {
     "deadlift": held(60, "hands"),
     "step-up": held(20, "hands"),
     "walking-lunge": held(40, "hands"),
-    "back-extension-45": held(20, "hands"),
+    "back-extension-45": held(20, "goblet"),
     "calf-raise-seated": held(40, "thigh"),
     "hack-squat": {"kind": "sled", "kg": 60, "empty_kg": 30},
     "leg-extension": STACK,

@@ -12,6 +12,7 @@ from widearc.core.answers import Tweak, cautions_of
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import RepStyle, Tempo
+from widearc.core.exercises import is_same_lift
 from widearc.core.intent import Intent
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.movement import Setup
@@ -145,19 +146,24 @@ def swap_document(
     tweaks: Mapping[str, Sequence[Tweak]],
     reps: Mapping[str, int | None],
     again: Uncertainty | None = None,
+    wanted: str | None = None,
 ) -> dict[str, Any]:
     """Return the wide-arc/swap document of a ranking, checked by its schema; its
     candidates in their groups.
 
     tweaks and reps (of equal effort, None where none can be said) by exercise id. again: the wanted
-    lift set up once more.
+    lift set up once more; wanted: its exercise's id.
     """
     lead = variants_of(groups)
     document = {
         "format": "wide-arc/swap",
         "version": 1,
         "candidates": [
-            {"group": number, "variant_of": lead.get(item.exercise.id)}
+            {
+                "group": number,
+                "variant_of": lead.get(item.exercise.id),
+                "same_lift": wanted is not None and is_same_lift(wanted, item.exercise.id),
+            }
             | _candidate(
                 ranking, item, tweaks.get(item.exercise.id, ()), reps.get(item.exercise.id)
             )

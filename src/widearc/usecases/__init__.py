@@ -65,7 +65,14 @@ from widearc.usecases.swap.instead import (
     set_aside,
 )
 from widearc.usecases.swap.request import answer_request
-from widearc.usecases.swap.swap import SwapView, client_notes, decide, harder_of, swap_view
+from widearc.usecases.swap.swap import (
+    SwapView,
+    client_notes,
+    decide,
+    first_of,
+    harder_of,
+    swap_view,
+)
 from widearc.usecases.swap.wanted import AS_USUAL, SwapAsk, not_wantable, takes_kg, wantable
 from widearc.usecases.week.week import (
     MOST_TIMES,
@@ -122,6 +129,7 @@ __all__ = [
     "equal_reps",
     "export_kit",
     "felt_of",
+    "first_of",
     "give_back",
     "harder_of",
     "import_kit",

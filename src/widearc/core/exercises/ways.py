@@ -93,7 +93,11 @@ WAYS: Mapping[str, tuple[tuple[LoadWay, ...], ...]] = MappingProxyType(
         "pendulum-hip-extension-couch": _LEG,
         "side-lying-raise": _LEG,
         "side-lying-raise-edge": _LEG,
-        "hip-thrust-one-leg": (_NONE, (way("dumbbell", "hip-crease"),)),
+        "hip-thrust-one-leg": (
+            _NONE,
+            (way("dumbbell", "hip-crease"),),
+            (way("plate", "hip-crease"),),
+        ),
         "hip-thrust-band": ((way("band", "hip-crease", "feet"),),),
         "couch-knee-press": (_NONE,),
         "carriage-push": _CARRIAGE,

@@ -2,7 +2,7 @@
 
 from widearc.core.search.again import wanted_again
 from widearc.core.search.candidate import Candidate, make_sure
-from widearc.core.search.groups import Groups, grouped, variants_of
+from widearc.core.search.groups import Groups, grouped, is_first, variants_of
 from widearc.core.search.memo import Memo
 from widearc.core.search.prepared import PreparedBatch
 from widearc.core.search.question import Question
@@ -24,6 +24,7 @@ __all__ = [
     "chance_better",
     "compared_exercises",
     "grouped",
+    "is_first",
     "make_sure",
     "ranked",
     "search",

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 
 import numpy as np
 
+from widearc.core.exercises import is_same_lift
 from widearc.core.kit import STAGES, Rules, stage_of, step_by_step
 from widearc.core.search.candidate import Candidate, make_sure
 from widearc.core.search.question import Question
@@ -18,6 +19,9 @@ ALIKE = 0.25
 SAME = 0.02
 """Of the work: curves that differ by less are the same, one row with its variants."""
 
+NEAR = 0.5
+"""The least match with which the same lift with another load is offered first."""
+
 FAIL_ORDER = {"yes": 0, "with stops": 1, "no": 2}
 
 Groups = tuple[tuple[Candidate, ...], ...]
@@ -27,7 +31,8 @@ def grouped(candidates: Sequence[Candidate], question: Question) -> Groups:
     """Return candidates in groups, best first.
 
     The best left by its usual match leads; whoever has a chance of at least a quarter to be better
-    than it once both are set up stands beside it. Inside a group no order by match is known, so
+    than it once both are set up stands beside it. The same lift with another load comes before all
+    others, where it matches half or more. Inside a group no order by match is known, so
     that kindness to a sore joint, failing safely alone, then steadiness, then set-up minutes, then
     the name decide; for someone injured or a beginner steadiness comes before failing alone. What
     asks more of a sore joint than the wanted lift stands in groups of its own, last, unless the
@@ -38,11 +43,23 @@ def grouped(candidates: Sequence[Candidate], question: Question) -> Groups:
     rules = question.rules
     sore = sore_of(rules, question.asked, question.target)
     harder = [c for c in candidates if rules.sore_last and sore.harder(c.curve)]
+    same = [c for c in candidates if c not in harder and is_first(c, question)]
+    others = [c for c in candidates if c not in harder and c not in same]
     groups = [
-        *_alike([c for c in candidates if c not in harder], rules, sore),
+        *((_side_by_side(sorted(same, key=lambda c: -c.uncertainty.usual)),) if same else ()),
+        *_alike(others, rules, sore),
         *_alike(harder, rules, sore),
     ]
     return _in_stages(groups, rules) if rules.beginner else tuple(groups)
+
+
+def is_first(candidate: Candidate, question: Question) -> bool:
+    """Return whether a stand-in is the wanted lift itself with another load, or on one leg, and
+    near enough to be offered before others.
+    """
+    wanted = question.wanted.exercise
+    same = wanted is not None and is_same_lift(wanted.id, candidate.exercise.id)
+    return same and candidate.uncertainty.usual >= NEAR
 
 
 def _alike(

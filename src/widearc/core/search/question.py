@@ -22,6 +22,7 @@ from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.near import CLOSE
 from widearc.core.search.prepared import PreparedBatch, score_together
 from widearc.core.search.reasons import sentence
+from widearc.core.search.repeats import repeats
 from widearc.core.search.styles import style_weights
 from widearc.core.search.uncertainty import (
     Unsure,
@@ -162,11 +163,31 @@ class Question:
     def allowed(self, part: PreparedBatch) -> BoolArray:
         """Return which set-ups of a batch are free and under every ceiling, (unloaded, totals)."""
         if part not in self._masks:
-            mask = part.allowed(self.taken, self.free)
+            mask = self._offered(part)
             for over in part.over(self.ceilings).values():
                 mask &= ~over
             self._masks[part] = mask
         return self._masks[part]
+
+    def _offered(self, part: PreparedBatch) -> BoolArray:
+        """Return which set-ups of a batch are free and no mere repeat of what is asked, (unloaded,
+        totals), whatever they ask.
+        """
+        mask = part.allowed(self.taken, self.free)
+        if part.batch.exercise is self.wanted.exercise and self.is_here:
+            mask = np.zeros_like(mask)
+        return mask
+
+    @cached_property
+    def is_here(self) -> bool:
+        """Return whether the wanted lift can be done here and now, loaded as it is asked for: then
+        no set-up of it is a stand-in.
+        """
+        exercise = self.wanted.exercise
+        if exercise is None or isinstance(self.asked, Intent):
+            return False
+        parts = self.prepared(exercise).parts
+        return any(repeats(p, self.asked, p.allowed(self.taken, self.free)) for p in parts)
 
     def held_back(self, found: Found) -> HeldBack | None:
         """Return the ceiling that keeps an exercise from a set-up that would match better than what
@@ -175,7 +196,7 @@ class Question:
         _, own, row = found
         best, where = float(own.match(self.target)[row]) + WORTH, None
         for part in self.prepared(own.batch.exercise, own.batch.row(*row).extra).parts:
-            guess = np.where(part.allowed(self.taken, self.free), part.match(self.target), -1.0)
+            guess = np.where(self._offered(part), part.match(self.target), -1.0)
             if float(guess.max()) > best:
                 best, where = (
                     float(guess.max()),

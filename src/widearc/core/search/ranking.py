@@ -32,6 +32,7 @@ from widearc.core.search.question import Question
 from widearc.core.setups.pulls import untried_sets
 from widearc.core.statics import BodyUncertainty, Curve
 
+AS_IT_IS = "this is the exercise to replace"
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
 NO_RULES = Rules()
 USUAL_DOUBT = BodyUncertainty()
@@ -110,7 +111,10 @@ def ranked(question: Question, *, limit: int | None = None) -> Ranking:
             excluded.append(out)
             continue
         best = None if exercise.id in hopeless else question.best(exercise)
-        if best is None and exercise.id not in hopeless:
+        own = wanted.exercise is not None and exercise.id == wanted.exercise.id
+        if own and best is None:
+            excluded.append(Excluded(exercise=exercise, reason=AS_IT_IS))
+        elif best is None and exercise.id not in hopeless:
             excluded.append(_nothing_made(exercise, kit, taken, prepared[exercise.id], names))
         elif best is None or best[0] < LEAST_MATCH:
             reason = f"under {100 * LEAST_MATCH:.0f} % of the work in common with what is wanted"
@@ -131,8 +135,6 @@ def ranked(question: Question, *, limit: int | None = None) -> Ranking:
 def _left_out(exercise: Exercise, question: Question) -> Excluded | None:
     """Return why an exercise is not even tried, or None."""
     kit, taken, names, wanted = question.kit, question.taken, question.names, question.wanted
-    if wanted.exercise is not None and exercise.id == wanted.exercise.id:
-        return _excluded_original(exercise, kit, taken, names)
     out = left_out(exercise, kit, question.limits, question.rules, taken, names)
     if out is None and frozenset(wanted.target.actions).isdisjoint(exercise.prime):
         # the first thing a trainer asks of a stand-in: that it trains the wanted action
@@ -159,19 +161,6 @@ def _ordered(found: Iterable[Candidate]) -> list[Candidate]:
             c.exercise.name,
         ),
     )
-
-
-def _excluded_original(
-    exercise: Exercise, kit: Kit, taken: frozenset[str], names: Mapping[str, str]
-) -> Excluded:
-    users = [p for p in kit.presses if p.id in taken] if exercise.family == "sled press" else []
-    if users:
-        return Excluded(
-            exercise=exercise,
-            reason=taken_words(users[0].name, names.get(users[0].id, "taken")),
-            taken=(users[0].id,),
-        )
-    return Excluded(exercise=exercise, reason="this is the exercise to replace")
 
 
 def _nothing_made(

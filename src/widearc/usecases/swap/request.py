@@ -46,4 +46,13 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
             c.exercise.id: equal_reps_scaled(asked, c.curve, request.strength_scale, request.reps)
             for c in ranking.candidates
         }
-    return swap_document(ranking, groups, 1000.0 * elapsed, closer, reps, wanted_again(question))
+    wanted = question.wanted.exercise
+    return swap_document(
+        ranking,
+        groups,
+        1000.0 * elapsed,
+        closer,
+        reps,
+        wanted_again(question),
+        None if wanted is None else wanted.id,
+    )

@@ -19,6 +19,7 @@ from widearc.core.search import (
     Question,
     Ranking,
     grouped,
+    is_first,
     ranked,
     sore_of,
 )
@@ -210,6 +211,16 @@ def harder_of(view: SwapView) -> dict[str, tuple[str, ...]]:
     sore = sore_of(question.rules, question.asked, question.target)
     found = {c.exercise.id: sore.harder(c.curve) for c in view.ranking.candidates}
     return {id_: joints for id_, joints in found.items() if joints}
+
+
+def first_of(view: SwapView) -> frozenset[str]:
+    """Return the ids of stand-ins that are the wanted lift itself with another load, offered
+    first.
+    """
+    if view.ranking is None or view.question is None:
+        return frozenset()
+    question = view.question
+    return frozenset(c.exercise.id for c in view.ranking.candidates if is_first(c, question))
 
 
 def candidate_of(view: SwapView, exercise_id: str | None, tweak: str = "") -> Candidate | None:

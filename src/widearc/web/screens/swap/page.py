@@ -340,7 +340,8 @@ def _listed(
             variants.setdefault(first, []).append(drawn[variant])
         harder = usecases.harder_of(view) if view.ask.sore_last else {}
         pinned = view.favourites.keys()
-        sections = sections_of(groups, drawn, pinned, ids - lead.keys(), again, harder)
+        same = usecases.first_of(view)
+        sections = sections_of(groups, drawn, pinned, ids - lead.keys(), again, harder, same)
     else:
         sections = [Section(words="", rows=rows)]
     return {

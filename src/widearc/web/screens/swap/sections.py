@@ -33,12 +33,14 @@ def sections_of(
     shown: Collection[str],
     again: Uncertainty | None,
     harder: Mapping[str, Sequence[str]] = MappingProxyType({}),
+    same: Collection[str] = (),
 ) -> list[Section]:
     """Return the sections: the trainer's own choices, then groups until five are seen, the others
     folded.
 
     pinned, shown: exercise ids. again: the wanted lift set up again, None for an intent. harder:
-    by exercise id the sore joints of which it asks more than what is wanted.
+    by exercise id the sore joints of which it asks more than what is wanted. same: what is the
+    wanted lift itself with another load, offered first.
     """
     own = [drawn[c.exercise.id] for g in groups for c in g if _is_own(c, pinned, shown)]
     found = [Section(words="Your own choice", rows=own)] if own else []
@@ -55,7 +57,9 @@ def sections_of(
         mark = not marked and again is not None and again.usual >= best
         found.append(
             Section(
-                words=_heading(number == 0, len(rows), _sore(group, harder)),
+                words=_heading(number == 0, len(rows), _sore(group, harder))
+                if not all(c.exercise.id in same for c in group)
+                else "The same lift, otherwise loaded",
                 rows=rows,
                 folded=seen >= SEEN_AT_LEAST,
                 marked=mark,
