@@ -43,7 +43,9 @@ from widearc.core.units import G
 
 @pytest.fixture(scope="module")
 def question():
-    return Question(asked=PRESS, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO)
+    return Question(
+        asked=PRESS, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO, by_dose=True
+    )
 
 
 @pytest.fixture(scope="module")

@@ -8,7 +8,10 @@ import numpy as np
 import pytest
 from scipy.interpolate import PchipInterpolator
 
+from tests.core.test_brute import KIT, MEMO, RULES
 from tests.looked import looked
+from widearc.core.answers import tweaks_for
+from widearc.core.answers.tweaks import styles_for
 from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.dose import RepStyle, StyleKind, Tempo, dose_on_grid, style_weight
@@ -18,7 +21,7 @@ from widearc.core.exercises import EXERCISES
 from widearc.core.intent import HANDLES, Intent, Shape, WantedAction, handles_of
 from widearc.core.matching import compare, styled, target_of, target_of_intent
 from widearc.core.movement import Setup
-from widearc.core.search import search
+from widearc.core.search import Question, ranked, search
 from widearc.core.search.wanted import USUAL_KNEE, wanted_of
 from widearc.core.statics import curve
 from widearc.core.strength import equal_effort_reps, hardest
@@ -281,3 +284,39 @@ def test_quarters_share_the_whole_dose_and_a_pause_adds_its_time():
         parts=plain.parts, tempo=plain.tempo, style=RepStyle(kind=StyleKind.ONE_AND_A_QUARTER)
     )
     assert quarter.rep_s == pytest.approx(3.75, rel=0.02)
+
+
+def test_demand_is_compared_whatever_the_time_unless_dose_is_asked_for():
+    """As found: a goblet squat lowered in four seconds was 83 % of a back squat of 100 kg."""
+    slow = RepStyle(kind=StyleKind.SLOW_LOWERING, seconds=4.0)
+    plain = wanted_of(SQUAT, BODY)
+    by_demand = wanted_of(SQUAT, BODY, style=slow)
+    by_dose = wanted_of(SQUAT, BODY, style=slow, by_dose=True)
+    assert by_demand.target.key == plain.target.key
+    assert by_dose.target.work_j > 1.2 * plain.target.work_j
+    part = RepStyle(kind=StyleKind.PARTIALS, from_deg=110, to_deg=70)
+    cut = wanted_of(SQUAT, BODY, style=part).target
+    assert cut.work_j < plain.target.work_j
+    knee = cut.actions.index(Action.KE)
+    assert cut.bins[knee][CENTRES_DEG < 70].sum() == 0
+
+
+def test_only_what_cuts_the_range_is_a_tweak_of_the_reps_unless_dose_is_asked_for():
+    questions = {
+        dose: Question(
+            asked=SQUAT, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO, by_dose=dose
+        )
+        for dose in (False, True)
+    }
+    kinds: dict[bool, set[str]] = {False: set(), True: set()}
+    for dose, question in questions.items():
+        for candidate in ranked(question).candidates:
+            tried = styles_for(candidate, question)
+            kinds[dose] |= {style.kind.value for style in tried}
+            if candidate.exercise.fails_alone != "yes":
+                assert not {s.kind.value for s in tried} & {"partials", "one-and-a-quarter"}
+            for tweak in tweaks_for(candidate, question):
+                slow = tweak.key.startswith(("style:pause", "style:slow", "style:one"))
+                assert ("lighter or fewer" in tweak.note) is slow
+    assert kinds[False] == {"partials"}
+    assert {"pause", "slow-lowering", "one-and-a-quarter", "partials"} <= kinds[True]

@@ -67,14 +67,16 @@ def test_the_command_line_takes_an_intent_and_answers_in_its_terms():
     assert all(c["usual"] <= c["shape"] + 1e-6 for c in answer["candidates"])
 
 
-def test_a_style_of_the_target_changes_what_is_wanted():
+def test_a_style_of_the_target_changes_what_is_wanted_where_dose_is_compared():
     squat = {"exercise": "goblet-squat", "loads": [{"kind": "mass", "kg": 24, "port": "goblet"}]}
     plain = answer_request(request(squat), clock=lambda: 0.0)
-    quarter = answer_request(
-        request(squat | {"style": {"kind": "one-and-a-quarter"}}), clock=lambda: 0.0
+    styled = request(squat | {"style": {"kind": "one-and-a-quarter"}})
+    by_demand = answer_request(styled, clock=lambda: 0.0)
+    quarter = answer_request(styled | {"compare": "dose"}, clock=lambda: 0.0)
+    first, same, second = (
+        {c["exercise"]: c["match"] for c in a["candidates"]} for a in (plain, by_demand, quarter)
     )
-    first, second = ({c["exercise"]: c["match"] for c in a["candidates"]} for a in (plain, quarter))
-    assert first != second
+    assert first == same != second
     joint = quarter["candidates"][0]["joints"][0]
     assert max(joint["target_nm"]) > 1.8 * max(plain["candidates"][0]["joints"][0]["target_nm"])
 

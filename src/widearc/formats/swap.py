@@ -40,6 +40,7 @@ class SwapRequest:
     wanted: Setup | Intent
     style: RepStyle
     tempo: Tempo
+    by_dose: bool
     body: Body
     limits: Limits
     kit: Kit
@@ -72,6 +73,7 @@ def parse_swap_request(document: Any) -> SwapRequest:
         wanted=wanted,
         style=style,
         tempo=tempo,
+        by_dose=document.get("compare") == "dose",
         body=own,
         limits=allowed,
         kit=parse_kit(document["kit"]),
@@ -135,6 +137,7 @@ def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[s
         "taken": sorted(question.taken),
         "rules": {name: value for name, value in known.items() if value is not None},
     } | ({"shown_effort": dict(question.shown_effort)} if question.shown_effort else {})
+    document |= {"compare": "dose"} if question.by_dose else {}
     check(document, "swap-request")
     return document
 
@@ -206,7 +209,7 @@ def _candidate(
         "level": None,
         "joints": [_joint(ranking, item, index) for index in range(len(ranking.target.actions))],
         "equal_effort_reps": reps,
-        "tweaks": [{"words": t.words, "gain": round(t.gain, 6), "key": t.key} for t in tweaks],
+        "tweaks": [_tweak(t) for t in tweaks],
         "sentence": item.sentence,
         "cautions": list(cautions_of(item)),
         "checks": list(exercise.checks),
@@ -220,6 +223,11 @@ def _candidate(
     if ranking.target.has_level:
         part |= {"match": round(item.match, 6), "level": round(item.level, 6)}
     return part
+
+
+def _tweak(tweak: Tweak) -> dict[str, Any]:
+    part = {"words": tweak.words, "gain": round(tweak.gain, 6), "key": tweak.key}
+    return part | ({"note": tweak.note} if tweak.note else {})
 
 
 def _piece(piece: Piece) -> dict[str, Any]:

@@ -26,11 +26,23 @@ class Tweak:
     words: str
     gain: float
     key: str
+    note: str = ""
+
+
+LIGHTER = "lighter or fewer reps than plain ones"
+AGAINST = {
+    "pressure under the heel": "not common practice: the whole foot carries; it costs balance"
+}
+"""Extras that trainers rarely use, with the reason."""
+HARDER = (StyleKind.PAUSE, StyleKind.SLOW_LOWERING, StyleKind.ONE_AND_A_QUARTER)
+TO_FAILURE = (StyleKind.ONE_AND_A_QUARTER, StyleKind.PARTIALS)
+"""Styles that end where the lift is hardest: only where failing is safe."""
 
 
 def styles_for(chosen: Candidate, question: Question) -> tuple[RepStyle, ...]:
     """Return the rep styles that are tried on a stand-in: at both ends of its own range on the
-    target's first joint.
+    target's first joint; those that end where it is hardest only where failing alone is safe. Where
+    demand is compared, whatever the time, partials alone: they cut the range.
     """
     joint = question.target.actions[0].joint
     angle = chosen.curve.motion.angles.get(joint)
@@ -41,7 +53,7 @@ def styles_for(chosen: Candidate, question: Question) -> tuple[RepStyle, ...]:
         return ()
     third = round(start + (end - start) / 3.0)
     half = round(0.5 * (start + end))
-    return (
+    every = (
         RepStyle(kind=StyleKind.ONE_AND_A_QUARTER, end="lengthened"),
         RepStyle(kind=StyleKind.ONE_AND_A_QUARTER, end="shortened"),
         RepStyle(kind=StyleKind.PAUSE, at_deg=float(round(start)), seconds=1.0),
@@ -49,6 +61,13 @@ def styles_for(chosen: Candidate, question: Question) -> tuple[RepStyle, ...]:
         RepStyle(kind=StyleKind.PAUSE, at_deg=float(round(end)), seconds=1.0),
         RepStyle(kind=StyleKind.PARTIALS, from_deg=float(round(start)), to_deg=float(half)),
         RepStyle(kind=StyleKind.SLOW_LOWERING, seconds=2.0 * question.target.tempo.lowering_s),
+    )
+    safe = chosen.exercise.fails_alone == "yes"
+    return tuple(
+        style
+        for style in every
+        if (question.by_dose or style.kind is StyleKind.PARTIALS)
+        and (safe or style.kind not in TO_FAILURE)
     )
 
 
@@ -88,13 +107,16 @@ def tweaks_for(chosen: Candidate, question: Question) -> tuple[Tweak, ...]:
     for extra in extras_of(chosen, question):
         best = question.best(chosen.exercise, extra=extra)
         if best is not None:
-            found.append(Tweak(words=extra, gain=best[0] - chosen.match, key="extra:" + extra))
+            note = AGAINST.get(extra, "")
+            gain = best[0] - chosen.match
+            found.append(Tweak(words=extra, gain=gain, key="extra:" + extra, note=note))
     strapped = _with_straps(chosen, question)
     if strapped is not None:
         found.append(Tweak(words=STRAPS, gain=strapped.match - chosen.match, key="relief:straps"))
     for style in styles_for(chosen, question):
         gain = question.score_in_style(chosen, style) - chosen.match
-        found.append(Tweak(words=style.sentence, gain=gain, key=style_key(style)))
+        note = LIGHTER if style.kind in HARDER else ""
+        found.append(Tweak(words=style.sentence, gain=gain, key=style_key(style), note=note))
     worth = [t for t in found if t.gain >= LEAST_GAIN]
     return tuple(sorted(worth, key=lambda t: (-round(t.gain, 4), t.words))[:MOST_TWEAKS])
 

@@ -4,6 +4,7 @@ from widearc.core.matching.match import ROUNDED_NM, Comparison, compare
 from widearc.core.matching.measure import COARSE, GRAINS, covered, of_work, unwanted
 from widearc.core.matching.target import (
     Target,
+    compared_style,
     reshaped,
     styled,
     target_of,
@@ -17,6 +18,7 @@ __all__ = [
     "Comparison",
     "Target",
     "compare",
+    "compared_style",
     "covered",
     "of_work",
     "reshaped",

@@ -12,7 +12,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.body import Body
 from widearc.core.curve import CENTRES_DEG, STILL, Action, on_grid
-from widearc.core.dose import RepStyle, Tempo, style_weight
+from widearc.core.dose import RepStyle, StyleKind, Tempo, style_weight
 from widearc.core.errors import TargetError
 from widearc.core.intent import Intent, Shape, shaped
 from widearc.core.matching.measure import BESIDE
@@ -125,12 +125,14 @@ def works_of(curve: Curve, row: int = 0) -> Mapping[Action, float]:
     )
 
 
-def target_of_intent(intent: Intent, body: Body) -> Target:
-    """Return the target of a wanted loading for a body: demand times how long its rep style holds
-    each degree.
+def target_of_intent(intent: Intent, body: Body, *, by_dose: bool = True) -> Target:
+    """Return the target of a wanted loading for a body; by_dose: demand times how long its rep
+    style holds each degree, else demand, and of a style only partials count: they cut the range.
 
     Without a level both joints weigh the same per degree.
     """
+    if not by_dose:
+        intent = replace(intent, style=compared_style(intent.style))
     weights = tuple(intent.weights(part) for part in intent.parts)
     bins = tuple(part.demand_nm(body) * w for part, w in zip(intent.parts, weights, strict=True))
     for part, b in zip(intent.parts, bins, strict=True):
@@ -146,6 +148,13 @@ def target_of_intent(intent: Intent, body: Body) -> Target:
         weights=weights,
         tempo=intent.tempo,
     )
+
+
+def compared_style(style: RepStyle) -> RepStyle:
+    """Return what of a rep style counts where demand is compared: partials cut the range, all else
+    is a matter of time.
+    """
+    return style if style.kind is StyleKind.PARTIALS else RepStyle()
 
 
 def styled(target: Target, style: RepStyle, tempo: Tempo) -> Target:

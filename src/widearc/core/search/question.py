@@ -50,7 +50,8 @@ class Question:
     word for the state of each. memo keeps what was computed for the next question.
     body_uncertainty: how sure the client's body is. shape: how the wanted demand is laid out; style
     and tempo: how the wanted exercise is done (an intent has its own). shown_effort: by action
-    label, the greatest demand over usual strength that a logged set of the client shows.
+    label, the greatest demand over usual strength that a logged set of the client shows. by_dose:
+    time under load is compared, not demand alone.
     """
 
     asked: Curve | Intent
@@ -66,11 +67,14 @@ class Question:
     style: RepStyle = PLAIN
     tempo: Tempo = field(default_factory=Tempo)
     shown_effort: Mapping[str, float] = field(default_factory=dict)
+    by_dose: bool = False
 
     @cached_property
     def wanted(self) -> Wanted:
         """Return what is wanted; TargetError where no positive work is."""
-        return wanted_of(self.asked, self.body, self.shape, self.style, self.tempo)
+        return wanted_of(
+            self.asked, self.body, self.shape, self.style, self.tempo, by_dose=self.by_dose
+        )
 
     @property
     def target(self) -> Target:

@@ -10,7 +10,14 @@ from widearc.core.body import Body
 from widearc.core.dose import RepStyle, Tempo
 from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
-from widearc.core.matching import Target, reshaped, styled, target_of, target_of_intent
+from widearc.core.matching import (
+    Target,
+    compared_style,
+    reshaped,
+    styled,
+    target_of,
+    target_of_intent,
+)
 from widearc.core.search.uncertainty import WantedUncertainty, wanted_uncertainty
 from widearc.core.setups import Range
 from widearc.core.statics import BodyUncertainty, Curve
@@ -60,8 +67,11 @@ def wanted_of(
     shape: Shape = Shape.ORIGINAL,
     style: RepStyle = PLAIN,
     tempo: Tempo = USUAL_TEMPO,
+    *,
+    by_dose: bool = False,
 ) -> Wanted:
-    """Return what is wanted from a curve (one set-up, laid out in a shape) or from an intent.
+    """Return what is wanted from a curve (one set-up, laid out in a shape) or from an intent;
+    by_dose: by time under load, else by demand, whatever style and tempo.
 
     Raises TargetError where no positive work is wanted.
     """
@@ -71,10 +81,11 @@ def wanted_of(
         if knee is not None:
             deep, end = max(knee.from_deg, knee.to_deg), min(knee.from_deg, knee.to_deg)
         return Wanted(
-            target=target_of_intent(asked, body),
+            target=target_of_intent(asked, body, by_dose=by_dose),
             knee=Range(from_deg=deep, to_deg=end),
             intent=asked,
         )
+    style = style if by_dose else compared_style(style)
     bend = to_deg(asked.motion.angles["knee"][0]) if "knee" in asked.motion.angles else USUAL_KNEE
     target = styled(reshaped(target_of(asked), shape, body), style, tempo)
     return Wanted(

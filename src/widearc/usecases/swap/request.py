@@ -33,6 +33,7 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
         taken=request.taken,
         style=request.style,
         tempo=request.tempo,
+        by_dose=request.by_dose,
         shown_effort=request.shown_effort,
     )
     ranking = ranked(question, limit=request.limit)

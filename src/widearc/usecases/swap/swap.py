@@ -120,6 +120,7 @@ def swap_view(
             memo=memo,
             body_uncertainty=uncertainty_of_client(who),
             shape=ask.shape,
+            by_dose=ask.by_dose,
             shown_effort=shown_effort(held.strength_sets(who.id)),
         )
         ranking = ranked(question)

@@ -73,6 +73,7 @@ class SwapAsk:
     place.
 
     show_all: also what a packed place hides. sore_last: what asks more of a sore joint comes last.
+    by_dose: time under load is compared, not demand alone.
     set_up: what of it is otherwise than usual. shape: how the demand is wanted over the range.
     intent: what is wanted by itself; then exercise,
     load and depth are not asked.
@@ -87,6 +88,7 @@ class SwapAsk:
     reps: int = 10
     show_all: bool = False
     sore_last: bool = True
+    by_dose: bool = False
     set_up: SetUp = AS_USUAL
     shape: Shape = Shape.ORIGINAL
     intent: Intent | None = None

@@ -64,6 +64,7 @@ def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None
         else integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
         show_all=source.get("all") == "1",
         sore_last=source.get("sore") != "any",
+        by_dose=source.get("dose") == "1",
         shape=_shape(source.get("shape", Shape.ORIGINAL.value)),
         intent=intent,
     )
@@ -105,6 +106,8 @@ def query_of(ask: SwapAsk, body: Body | None = None) -> dict[str, Any]:
         query |= {"for": ask.exercise, **ask.set_up.typed}
     if ask.show_all:
         query["all"] = "1"
+    if ask.by_dose:
+        query["dose"] = "1"
     if not ask.sore_last:
         query["sore"] = "any"
     if ask.shape is not Shape.ORIGINAL:
