@@ -30,7 +30,7 @@ from widearc.core.answers import (
 )
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.dose import RepStyle, StyleKind
-from widearc.core.equipment import LinearLaw, MooneyRivlinLaw, PointsLaw, stands
+from widearc.core.equipment import LinearLaw, MooneyRivlinLaw, PointsLaw, SpringLoad, stands
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape, WantedAction
@@ -335,3 +335,79 @@ def test_a_bar_on_the_back_needs_a_rack_even_in_a_lunge(question):
 def test_a_filter_keeps_out_only_what_fails_it(name, fails):
     assert columns().passes({"alone", "spine", "quick", "step"}) and columns().passes(())
     assert not columns(**fails).passes({name}) and columns(**fails).passes(())
+
+
+def all_harder(question, chosen):
+    """By brute force: mean demand of every set-up of the same place, other bands or totals, over
+    the chosen one's; anchors count by their name, each set-up computed for itself.
+    """
+    target, own = question.target, float(sum(b.sum() for b in chosen.comparison.bins))
+    found = []
+    for part in question.prepared(chosen.exercise).parts:
+        mask = question.allowed(part)
+        for g, bare in enumerate(part.batch.unloaded):
+            anchors = [a and a[0].id for a in (bare.anchor, chosen.row.anchor)]
+            if bare.options != chosen.row.options or anchors[0] != anchors[1]:
+                continue
+            for k in np.flatnonzero(mask[g]):
+                made = curve(part.batch.setup(BODY, LIMITS, (part.batch.row(g, int(k)),)))
+                bins = compare(target, made.motion.angles, made.demand_nm, 1).bins
+                found.append(float(sum(b.sum() for b in bins)) / own - 1.0)
+    return sorted(f for f in found if f > 0.005)
+
+
+@pytest.mark.parametrize(
+    "exercise", ["band-squat", "leg-extension-band", "hack-squat-doubled-band"]
+)
+def test_the_next_step_of_a_band_is_the_next_harder_of_all_that_are_here(question, exercise):
+    mine = replace(question, by_dose=False)
+    chosen = mine.candidate(mine.best(EXERCISES[exercise]))
+    harder = all_harder(mine, chosen)
+    if chosen.step is None:
+        assert not harder
+    else:
+        assert chosen.step == pytest.approx(harder[0], abs=0.01)
+
+
+def test_where_springs_help_less_of_them_is_the_next_step():
+    lunge = curve(
+        Setup(
+            exercise=EXERCISES["carriage-lunge-front"],
+            loads=(SpringLoad(spring=KIT.springs[0].spring, count=2),),
+        ),
+        lowering=False,
+    )
+    asked = Question(
+        asked=Intent(
+            parts=(
+                WantedAction(
+                    action=Action.KE, from_deg=80, to_deg=20, mean_nm=60.0, shape=Shape.EVEN
+                ),
+            )
+        ),
+        kit=KIT,
+        body=BODY,
+        limits=LIMITS,
+        rules=RULES,
+        memo=MEMO,
+    )
+    assert lunge.demand_nm["knee"].max() > 0
+    steps = {}
+    for part in asked.prepared(EXERCISES["carriage-lunge-front"]).parts:
+        for g, bare in enumerate(part.batch.unloaded):
+            count = sum(n for _, n in bare.springs)
+            found = asked.candidate((0.0, part, (g, 0)))
+            steps[count] = (float(found.comparison.level[0]), found.step)
+    levels = {count: level for count, (level, _) in steps.items()}
+    harder = min(levels, key=lambda c: -levels[c])
+    assert steps[harder][1] is None
+    assert all(step is not None and step > 0 for c, (_, step) in steps.items() if c != harder)
+
+
+def test_an_equal_band_is_found_among_all_that_are_here(question):
+    chosen = question.candidate(question.best(EXERCISES["band-squat"]))
+    answers = equal_loads(chosen, question)
+    assert {a.by for a in answers} == {"in work", "in peak"}
+    ids = {band.id for band in KIT.bands}
+    assert all(a.pieces and {p.item for p in a.pieces if p.kind == "band"} <= ids for a in answers)
+    assert all(abs(a.off) < 1.0 for a in answers)

@@ -84,7 +84,7 @@ def _spine_words(ratio: float | None) -> str:
 
 
 def _step_words(step: float | None) -> str:
-    return "no heavier load here" if step is None else f"next load {100 * step:.0f} % more"
+    return "nothing harder here" if step is None else f"next step {100 * step:.0f} % more"
 
 
 COLUMNS: Mapping[str, Column] = MappingProxyType(
@@ -151,11 +151,9 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
                 good=lambda v: 0.0 if v is None else max(0.0, 1.0 - v / 0.3),
                 weighed=5,
                 filter="step",
-                only="a heavier load left",
+                only="something harder left",
                 passes=lambda v: v is not None,
-                cell=lambda v: (
-                    "no heavier load here" if v is None else f"next load {100 * v:.0f} % more"
-                ),
+                cell=_step_words,
             ),
             Column(
                 name="sore",

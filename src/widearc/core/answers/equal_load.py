@@ -8,9 +8,10 @@ import numpy as np
 
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError
+from widearc.core.kit import Piece
 from widearc.core.matching import compare
 from widearc.core.search import Candidate, PreparedBatch, Question
-from widearc.core.setups import LoadedSetup, extras_here
+from widearc.core.setups import LoadedSetup, extras_here, pulled_otherwise
 from widearc.core.statics import curve
 
 MOST_LOADS = 60
@@ -19,35 +20,35 @@ MOST_LOADS = 60
 @dataclass(frozen=True, slots=True, kw_only=True)
 class EqualLoad:
     """A load of the stock that equals what is wanted in one respect; off: how much more it gives, a
-    share of it.
+    share of it. kg: of its weights; pieces: to pick up, bands and springs among them.
     """
 
     by: str
     kg: float
     off: float
+    pieces: tuple[Piece, ...] = ()
 
 
 def equal_loads(
     chosen: Candidate, question: Question, at_deg: float | None = None
 ) -> tuple[EqualLoad, ...]:
-    """Return the total here, of the chosen geometry, that comes closest in work, in peak and at an
-    angle (degrees).
+    """Return the load here, of the chosen geometry, that comes closest in work, in peak and at an
+    angle (degrees): of its weights, or of other bands or springs at the same place.
 
-    By the target's joint with the most work. Empty where no weight is picked. Raises InputError for
-    an angle that the wanted range does not have.
+    By the target's joint with the most work. Empty where there is nothing to choose. Raises
+    InputError for an angle that the wanted range does not have.
     """
     target = question.target
     main = target.main
     found = _frame_of(chosen, question)
     if found is None:
         return ()
-    part, bare, totals = found
-    rows = tuple(part.batch.row(bare, k) for k in totals)
+    part, pairs = found
+    rows = tuple(part.batch.row(*pair) for pair in pairs)
     made = curve(
         part.batch.setup(question.body, question.limits, rows), strict=False, lowering=False
     )
     bins = compare(target, made.motion.angles, made.demand_nm, len(rows)).bins[main]
-    kg = np.array([part.batch.totals[k].kg for k in totals])
     wanted = target.bins[main]
     asked: list[tuple[str, float, np.ndarray]] = [
         ("in work", float(wanted.sum()), bins.sum(axis=1)),
@@ -63,8 +64,10 @@ def equal_loads(
         asked.append((f"at {at_deg:.0f}°", float(wanted[degree]), bins[:, degree]))
     answers = []
     for by, want, gives in asked:
-        best = int(np.argmin(np.abs(gives - want)))
-        answers.append(EqualLoad(by=by, kg=float(kg[best]), off=float(gives[best] / want - 1.0)))
+        best = int(np.nanargmin(np.abs(gives - want)))
+        pieces = part.pieces_of(pairs[best], question.taken, question.free)
+        off = float(gives[best] / want - 1.0)
+        answers.append(EqualLoad(by=by, kg=rows[best].kg, off=off, pieces=pieces))
     return tuple(answers)
 
 
@@ -74,21 +77,18 @@ def _same(bare: LoadedSetup, row: LoadedSetup) -> bool:
 
 def _frame_of(
     chosen: Candidate, question: Question
-) -> tuple[PreparedBatch, int, tuple[int, ...]] | None:
-    """Return the batch, the set-up without its load of a stand-in's geometry in it, and the totals
-    that are free; None without any.
+) -> tuple[PreparedBatch, list[tuple[int, int]]] | None:
+    """Return the batch of a stand-in's geometry, with the set-ups (unloaded, total) of that
+    geometry that are free; None where there is but one.
     """
     extras = extras_here(chosen.exercise, question.tried, question.body, question.wanted.knee)
     extra = chosen.extra if chosen.extra in extras else ""
-    parts = question.prepared(chosen.exercise, extra).parts
-    for part in (p for p in parts if len(p.batch.totals) > 1):
+    for part in question.prepared(chosen.exercise, extra).parts:
         mask = question.allowed(part)
         for index, bare in enumerate(part.batch.unloaded):
-            if _same(bare, chosen.row) and mask[index].any():
-                totals = np.flatnonzero(mask[index])
-                return (
-                    part,
-                    index,
-                    tuple(int(k) for k in totals[:: max(1, len(totals) // MOST_LOADS)]),
-                )
+            if _same(bare, chosen.row):
+                rows = pulled_otherwise(part.batch.unloaded, index)
+                pairs = [(int(rows[i]), int(k)) for i, k in np.argwhere(mask[rows])]
+                if len(pairs) > 1:
+                    return part, pairs[:: max(1, len(pairs) // MOST_LOADS)]
     return None

@@ -20,7 +20,14 @@ from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare
 from widearc.core.search.ceilings import Ceilings, worst
 from widearc.core.search.guesses import guessed
 from widearc.core.search.solved import Narrow, References, refused
-from widearc.core.setups import NOTHING, Batch, pieces_to_carry, totals_of, users_of
+from widearc.core.setups import (
+    NOTHING,
+    Batch,
+    pieces_to_carry,
+    pulled_otherwise,
+    totals_of,
+    users_of,
+)
 from widearc.core.statics import Curve, Share, computed, curve, gathered
 
 KEPT_TARGETS = 4  # a load that was changed back is answered at once
@@ -287,12 +294,15 @@ class PreparedBatch:
         return kept
 
     def step(self, row: tuple[int, int], target: Target, mask: BoolArray) -> float | None:
-        """Return how much harder the next heavier total of the same geometry is (share of mean
-        demand), or None.
+        """Return how much harder the next harder set-up of the same geometry is (share of mean
+        demand), by another total or by other bands or springs at the same place; None where there
+        is none.
         """
-        work = self._matched(target)[1][row[0]]
-        here = float(work[row[1]])
-        heavier = work[mask[row[0]] & (work > here * 1.005)]
+        every = self._matched(target)[1]
+        here = float(every[row])
+        rows = pulled_otherwise(self.batch.unloaded, row[0])
+        work = every[rows]
+        heavier = work[mask[rows] & (work > here * 1.005)]
         return float(heavier.min()) / here - 1.0 if heavier.size and here > 0 else None
 
 

@@ -4,7 +4,13 @@ from widearc.core.setups.batch import NOTHING, Batch
 from widearc.core.setups.batches import OnceCache, batches_of, extras_here, totals_of
 from widearc.core.setups.geometry.asked import Range
 from widearc.core.setups.pulls import ELASTIC
-from widearc.core.setups.unloaded import LoadedSetup, pieces_to_carry, table_of, users_of
+from widearc.core.setups.unloaded import (
+    LoadedSetup,
+    pieces_to_carry,
+    pulled_otherwise,
+    table_of,
+    users_of,
+)
 
 __all__ = [
     "ELASTIC",
@@ -16,6 +22,7 @@ __all__ = [
     "batches_of",
     "extras_here",
     "pieces_to_carry",
+    "pulled_otherwise",
     "table_of",
     "totals_of",
     "users_of",

@@ -199,6 +199,17 @@ def table_of(rows: Sequence[LoadedSetup]) -> SetupTable:
     )
 
 
+def pulled_otherwise(rows: Sequence[LoadedSetup], bare: int) -> NDArray[np.intp]:
+    """Return the numbers of the rows that stand where a row does, at the same anchor, whatever
+    bands or springs pull there; its own among them.
+    """
+    table = table_of(rows)
+    anchors = [pull.anchor[0].id if pull.anchor is not None else "" for pull in table.pulls]
+    here = np.array([anchor == anchors[table.at_pull[bare]] for anchor in anchors])
+    same = (table.at_geometry == table.at_geometry[bare]) & here[table.at_pull]
+    return np.flatnonzero(same)
+
+
 def pieces_to_carry(rows: Sequence[LoadedSetup]) -> Array:
     """Return how many things each row asks to pick up besides what its weights are made of,
     (rows,).

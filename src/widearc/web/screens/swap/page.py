@@ -60,7 +60,7 @@ from widearc.web.screens.arc.link import arc_query
 from widearc.web.screens.swap.asking import Asking, asking_of
 from widearc.web.screens.swap.query import query_of, refusal_of
 from widearc.web.screens.swap.sections import Row, Section, sections_of
-from widearc.web.words.words import load_words
+from widearc.web.words.words import load_words, piece_words
 
 FIELDS = ("exercise", "kg", "depth", "sets", "reps", "client", "place")
 KEPT_ARGS = (
@@ -151,7 +151,7 @@ class SwapPage:
     mine_aside: int = 0
     turn_at: str = ""
     turn_least: str = ""
-    equal: Sequence[EqualLoad] = ()
+    equal: Sequence[tuple[EqualLoad, str]] = ()
     needed: Sequence[Needed] = ()
     bought: Sequence[Bought] = ()
     reason_typed: str = ""
@@ -423,7 +423,8 @@ def _turned(view: SwapView, chosen: Candidate, source: Mapping[str, str], proble
         return page
     try:
         degrees = number(source, "at", 0.0, what="degrees") if at.strip() else None
-        page["equal"] = equal_loads(chosen, view.question, degrees)
+        found = equal_loads(chosen, view.question, degrees)
+        page["equal"] = [(e, ", ".join(piece_words(e.pieces)) or "body weight") for e in found]
     except InputError as error:
         problems["at"] = refusal_of(error)
     try:
