@@ -47,7 +47,6 @@ def left_out(
         return Excluded(
             exercise=exercise,
             reason="no load on the spine for this client",
-            admits="a load on a belt",
         )
     return _by_rule(exercise, rules)
 

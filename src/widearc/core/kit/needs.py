@@ -145,6 +145,7 @@ OWN: tuple[Need, ...] = (
     Need(name="level press", words="a level press", meets=_presses(0.0, LEVEL_DEG)),
     Need(name="vertical press", words="a vertical press", meets=_presses(UPRIGHT_DEG, 90.0)),
     Need(name="seat", words="a bench or box", meets=_furniture("bench", "box", "couch", "table")),
+    Need(name="table", words="a table", meets=_furniture("table")),
     Need(name="rack", words="a rack", meets=_furniture("rack")),
     Need(
         name="rack or clean",

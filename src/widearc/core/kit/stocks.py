@@ -33,7 +33,9 @@ from widearc.core.kit.totals import (
 )
 
 BELL_PORTS = ("goblet", "hip-belt", "hands")  # where a kettlebell can be held as well as a dumbbell
-PULLEY_AHEAD_M: Mapping[str, float] = MappingProxyType({"ahead": 1.0, "behind": -0.8, "under": 0.1})
+PULLEY_AHEAD_M: Mapping[str, float] = MappingProxyType(
+    {"ahead": 1.0, "behind": -0.8, "past the feet": -1.4, "under": 0.1}
+)
 """How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs
 it).
 """

@@ -208,6 +208,13 @@ def _nothing_made(
             admits="a lower step",
         )
     stock = sorted({way.stock for ways in exercise.ways for way in ways})
+    pulls = any(way.stock == "band" for ways in exercise.ways for way in ways)
+    if pulls and not lost and kit.bands and "short loop" not in exercise.needs:
+        return Excluded(
+            exercise=exercise,
+            reason="every band here hangs slack in it, or stretches too far",
+            admits="a band of another length",
+        )
     kinds = {
         "bar": ("bar",),
         "dumbbell": ("dumbbell", "kettlebell"),

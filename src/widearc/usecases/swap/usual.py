@@ -30,6 +30,9 @@ _NEEDED = {"rail_deg": 60.0, "empty_kg": 20.0, "arm_m": 0.9, "height_m": 0.1}
 """Machines' numbers that have no usual value on their sheets."""
 
 
+NO_MACHINES = ("sled press", "dip belt")  # a press has its own row; a belt is a loose thing
+
+
 def _cam() -> tuple[tuple[float, ...], tuple[float, ...]]:
     table = next(field for field in LOADS["stack"].FIELDS if isinstance(field, Table))
     rows = [pair.split(":") for pair in table.usual.split(",")]
@@ -44,7 +47,7 @@ def _numbers(kind: ItemKind) -> Mapping[str, float]:
 
 
 def _machines() -> Iterator[Machine]:
-    for kind in (k for k in KINDS.values() if k.group == MACHINES and k.id != "sled press"):
+    for kind in (k for k in KINDS.values() if k.group == MACHINES and k.id not in NO_MACHINES):
         yield Machine(
             id=f"usual {kind.id}",
             name=f"{kind.words}, {ASSUMED}",
@@ -68,6 +71,7 @@ USUAL_KIT = Kit(
     ),
     bands=(
         _band("a loop", BandShape.LOOP, 1.0, 120.0),
+        _band("a middling loop", BandShape.LOOP, 0.55, 200.0),
         _band("a short loop", BandShape.LOOP, 0.28, 250.0),
     ),
     furniture=tuple(
@@ -90,9 +94,11 @@ USUAL_KIT = Kit(
         for deg in (0.0, 45.0, 90.0)
     ),
     things=tuple(
-        Thing(id=f"usual {kind.id}", name=kind.words, kind=kind.id, thick_m=0.03)
-        for kind in KINDS.values()
-        if not kind.quantities or kind.id in ("heel wedge", "pad")
+        Thing(id=f"usual {kind}", name=kind, kind=kind, thick_m=0.03)
+        for kind in (
+            *("heel wedge", "ball", "dip belt", "post", "peg rail", "high bar", "pad"),
+            *("bench 45", "bench level", "glute-ham bench", "ankle hold"),
+        )
     ),
     machines=tuple(_machines()),
     springs=(

@@ -185,6 +185,12 @@ def _swing(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
 
 
 def _plank(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
+    if curve.setup.exercise.variant == "supine":
+        heel = points["heel"]
+        x1, x2 = float(heel[0].min()) - 0.2, float(heel[0].max()) + 0.2
+        if _number(o["couch"]) > 0.05:
+            yield from _bench(x1, x2, _number(o["couch"]))
+        return
     yield from _bench(-0.35, 0.12, _number(o["couch"]))
 
 

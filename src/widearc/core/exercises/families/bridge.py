@@ -31,7 +31,7 @@ FAMILY = Family(
             low=0.3,
             high=1.4,
         ),
-        number("foot_m", "feet raised", 0, 0, 0.5),
+        number("foot_m", "feet raised", 0, 0, 0.9),
         replace(HIP_FROM, default=80, low=20, high=110),
         replace(HIP_TO, low=-10, high=40),
         PRESSURE_POINT,

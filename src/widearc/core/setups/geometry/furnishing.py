@@ -38,6 +38,8 @@ def _benches(asked: Asked) -> Sequence[Furniture | None]:
 
 
 def _steps(asked: Asked) -> Sequence[Furniture | None]:
+    if "table" in asked.exercise.needs:
+        return asked.of("table")
     if "step" not in asked.exercise.needs:
         return [None]
     highest = LOW_STEP_M if "trunk_from_deg" in asked.specs else STEP_M
