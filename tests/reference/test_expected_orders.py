@@ -31,7 +31,10 @@ SQUATS = {
     *("ball-squeeze-squat", "corner-bar-squat", "corner-bar-wide-squat", "belt-squat-pin"),
     *("rail-squat", "ball-wall-squat", "belt-squat-home", "belt-squat-cable"),
 }
-CALVES = {"calf-raise-standing", "calf-raise-bar", "calf-raise-step", "calf-raise-one-leg"}
+CALVES = {
+    *("calf-raise-standing", "calf-raise-bar", "calf-raise-step", "calf-raise-one-leg"),
+    "calf-raise-seated-weights",
+}
 STACK = {
     "kind": "stack",
     "kg": 30,
@@ -105,7 +108,7 @@ LOADS = {
             {"couch-knee-press", "leg-extension-band", "leg-extension-dumbbell", "sissy-squat"},
         ),
         # Only what bends the knee against a load: no hinge trains it.
-        ("home", "lying-leg-curl", 1, {"leg-curl-band"}),
+        ("home", "lying-leg-curl", 2, {"leg-curl-band", "ball-curl", "slider-curl"}),
         # Sideways work only.
         (
             "home",

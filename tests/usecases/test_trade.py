@@ -4,11 +4,15 @@ Common practice, no source.
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import replace
 from functools import cache
 
 import pytest
 
+from tests.looked import looked
+from widearc.core.answers import cautions_of
+from widearc.core.answers.cautions import BAND, BOXES, PARTNER, WARM_UP
 from widearc.core.body import Body, Limits
 from widearc.core.exercises import EXERCISES
 from widearc.core.kit import Kit, Rules, Weight, left_out
@@ -99,3 +103,28 @@ def test_nothing_that_cannot_admit_a_lift_is_said_to():
     spine = replace(LIMITS, no_axial_load=True)
     out = left_out(EXERCISES["front-squat"], EVERYTHING, spine, RULES, frozenset(), {})
     assert "no load on the spine" in out.reason and out.admits == ""
+
+
+def test_cautions_stand_where_the_hand_is():
+    """Every set-up with a band, box under a belt, partner or heavy free load that the answers above
+    hold.
+    """
+    seen = Counter()
+    for wanted in looked(sorted({w for w, _ in TRADE}), 10):
+        for own in answer(wanted).candidates:
+            said = cautions_of(own)
+            assert len(said) == len(set(said))
+            belted = "hip-belt" in {w.port for ways in own.exercise.ways for w in ways}
+            for there, caution, name in (
+                (bool(own.row.bands), BAND, "band"),
+                (belted and float(own.row.options.get("box_m", 0)) > 0, BOXES, "box"),
+                ("partner" in own.exercise.needs, PARTNER, "partner"),
+                (own.row.kg >= 40, WARM_UP, "heavy"),
+            ):
+                seen[name] += there
+                assert not there or caution in said, (own.exercise.id, caution)
+    assert set(seen) == {"band", "box", "partner", "heavy"} and min(seen.values()) > 0
+
+
+def test_a_bar_on_the_back_on_the_toes_says_that_it_costs_balance():
+    assert any("costs balance" in c for c in EXERCISES["calf-raise-bar"].cautions)

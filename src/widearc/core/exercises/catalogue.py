@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import replace
+from dataclasses import fields, replace
 from importlib import import_module
 from pkgutil import iter_modules
 from types import MappingProxyType
 
 from widearc.core.errors import UnknownNameError
 from widearc.core.exercises import entries
+from widearc.core.exercises.cards import CARDS
 from widearc.core.exercises.exercise import Exercise
 from widearc.core.exercises.ways import WAYS
 
@@ -22,9 +23,18 @@ def _entries() -> Iterator[Exercise]:
         yield from module.ENTRIES
 
 
+def _with_card(entry: Exercise) -> Exercise:
+    """Return an entry with its own texts."""
+    card = CARDS.get(entry.id)
+    if card is None:
+        return entry
+    own = {f.name: getattr(card, f.name) for f in fields(card) if getattr(card, f.name)}
+    return replace(entry, **own)
+
+
 EXERCISES: Mapping[str, Exercise] = MappingProxyType(
     {
-        entry.id: entry if entry.ways else replace(entry, ways=WAYS.get(entry.id, ()))
+        entry.id: _with_card(entry if entry.ways else replace(entry, ways=WAYS.get(entry.id, ())))
         for entry in _entries()
     }
 )

@@ -73,7 +73,7 @@ def _by_rule(exercise: Exercise, rules: Rules) -> Excluded | None:
     if rules.beginner and travels:
         return Excluded(
             exercise=exercise,
-            reason="no travelling lunge for a beginner",
+            reason="no walking lunge for a beginner",
             admits="a lunge on the spot",
         )
     if rules.alone and exercise.fails_alone == "no":

@@ -12,7 +12,7 @@ from widearc.core.exercises import EXERCISES
 from widearc.core.kit.rules import Rules
 from widearc.core.kit.stock import BandShape, Kit, box_pairs
 
-WALK_M = 5.0  # free floor that travelling lunges need (assumed)
+WALK_M = 5.0  # free floor that walking lunges need (assumed)
 LOW_M, BEHIND_M = 0.25, 0.7  # an anchor "under" lies below the first, one "behind" below the second
 HIGHEST_M = 5.0  # of any anchor
 LEVEL_DEG, UPRIGHT_DEG = 15.0, 75.0
@@ -145,6 +145,12 @@ OWN: tuple[Need, ...] = (
     Need(name="level press", words="a level press", meets=_presses(0.0, LEVEL_DEG)),
     Need(name="vertical press", words="a vertical press", meets=_presses(UPRIGHT_DEG, 90.0)),
     Need(name="seat", words="a bench or box", meets=_furniture("bench", "box", "couch", "table")),
+    Need(
+        name="peg rail",
+        words="pegs, or the feet on the band",
+        meets=_served("peg rail"),
+        instead=lambda _: True,  # the feet hold the band as well
+    ),
     Need(name="table", words="a table", meets=_furniture("table")),
     Need(name="rack", words="a rack", meets=_furniture("rack")),
     Need(

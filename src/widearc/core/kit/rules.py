@@ -13,7 +13,7 @@ class Rules:
 
     to_shoulders_kg: the heaviest bar the client brings to the shoulders without a rack (None: not
     asked). alone: nobody to spot; partner: somebody who helps. wall, floor_length_m: space. packed:
-    hide travelling exercises and long set-ups. beginner: static before raised rear foot before
+    hide exercises that walk and long set-ups. beginner: static before raised rear foot before
     offset load. grip_kg: what one hand holds for a set. sore: joint to side; sore_last: what
     asks more of a sore joint than the wanted lift comes last. stronger_side: "left" or "right".
     """

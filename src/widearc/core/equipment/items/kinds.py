@@ -557,7 +557,7 @@ KINDS: Mapping[str, ItemKind] = MappingProxyType(
                     ),
                     _cm("depth_m", "depth", 0.2, 2.0, usual=0.6, how="tape from front to back"),
                 ),
-                serves=("seat",),
+                serves=("seat", "table"),
             ),
             ItemKind(
                 id="bench 45",

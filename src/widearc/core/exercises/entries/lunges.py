@@ -19,7 +19,7 @@ _LUNGE = replace(
     _SPLIT,
     id="walking-lunge",
     name="Walking lunge",
-    aliases=("travelling lunge",),
+    aliases=(),
     variant="lunge",
     prime=(KE, HE, AB),
     ways=(),
@@ -36,7 +36,7 @@ _LUNGE = replace(
         "Stand up over the front foot.",
     ),
     mistakes=("Pushing off the rear foot.", "Front knee caves in.", "Trunk topples."),
-    cautions=(_STRAIGHT_KNEE, "A travelling load: clear the way first."),
+    cautions=(_STRAIGHT_KNEE, "You walk with the load: clear the way first."),
     reps=(8, 15),
     replaces=("split-squat", "leg-press-one-leg"),
 )
@@ -62,6 +62,7 @@ ENTRIES = (
         _LUNGE,
         id="offset-lunge",
         name="Lunge with an offset load",
+        aliases=(),
         ports=("hand-left", "hand-right", "hands"),
         defaults={
             "step_m": 0.75,
@@ -81,6 +82,7 @@ ENTRIES = (
         _LUNGE,
         id="lean-lunge",
         name="Leaning lunge",
+        aliases=(),
         prime=(HE, KE),
         defaults={"step_m": 0.7, "knee_from_deg": 90, "trunk_lean_deg": 35, "knee_travel": 0.27},
         needs=(),
@@ -111,6 +113,7 @@ ENTRIES = (
         _LUNGE,
         id="step-up",
         name="Step-up",
+        aliases=(),
         variant="step-up",
         prime=(KE, HE),
         defaults={

@@ -16,9 +16,7 @@ from widearc.core.exercises.families.common import number, of_body
 KE, HE, KF, AD = Action.KE, Action.HE, Action.KF, Action.AD
 _BY_ID = {entry.id: entry for entry in (*HIPS, *ISOLATION, *SWINGS)}
 _BAND_CAUTION = "Look the band over first; keep your face out of its line of recoil."
-_STRAIGHT_CALF = (
-    "It does not replace raises with a straight knee: the long calf muscle stays slack."
-)
+_STRAIGHT_CALF = "It does not replace raises with a straight knee: there the long calf works too."
 
 _SLIDE = Exercise(
     id="slider-curl",
