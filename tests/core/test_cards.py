@@ -29,7 +29,9 @@ FITS = {
         stocks(e) & {"bar", "rail", "corner"} or "bar to hang from" in e.needs
     ),
     r"\bsled\b": lambda e: stocks(e) & {"sled", "hack"},
-    r"\b(the|a|soft|half) ball\b(?! of)": lambda e: "ball" in e.needs or "squeeze" in e.id,
+    r"\b(the|a|soft|half) ball\b(?! of)": lambda e: (
+        {"ball", "half ball"} & set(e.needs) or "squeeze" in e.id
+    ),
     r"\bcouch\b": lambda e: "couch" in e.needs,
     r"\btable\b": lambda e: "table" in e.needs or "pendulum machine" in e.needs,
     r"\bbench\b": lambda e: any("bench" in need or need == "seat" for need in e.needs),

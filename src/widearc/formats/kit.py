@@ -76,6 +76,7 @@ def parse_kit(part: Mapping[str, Any]) -> Kit:
 
 _WEIGHTS = (
     ("bars", "bar"),
+    ("trap_bars", "trap bar"),
     ("plates", "plate"),
     ("dumbbells", "dumbbell"),
     ("kettlebells", "kettlebell"),

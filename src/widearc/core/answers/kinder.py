@@ -16,6 +16,8 @@ from widearc.core.statics import joint_peak_nm
 ALIKE = 0.1  # of the work: a set-up that differs by no more asks "the same work"
 LEAST_LESS = 0.05  # of the peak: less is not worth a change
 MOST_KINDER = 3
+MOST_COMPUTED = 12  # exactly: of a guess the other leg's joint is left out
+MOST_GUESSED = 800
 ACTIONS = {"knee": Action.KE, "hip": Action.HE, "ankle": Action.PF}
 """Whose demand is looked at for a sore joint."""
 
@@ -57,7 +59,7 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
                 if words not in guesses or peak < guesses[words][0]:
                     guesses[words] = peak, part, row
     found = []
-    for _, part, row in sorted(guesses.values(), key=lambda g: g[0])[: 2 * MOST_KINDER]:
+    for _, part, row in sorted(guesses.values(), key=lambda g: g[0])[:MOST_COMPUTED]:
         other = question.candidate((0.0, part, row))
         change = joint_peak_nm(other.curve, joint) / here - 1.0
         work = float(other.comparison.level[0] / chosen.comparison.level[0])
@@ -72,21 +74,22 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
 def _gentlest(
     part: PreparedBatch, chosen: Candidate, question: Question, action: Action
 ) -> list[tuple[str, float, tuple[int, int]]]:
-    """Return (words, guessed peak N·m, row) for each geometry of a batch but the chosen one, at the
-    chosen work.
+    """Return (words, guessed peak N·m, row) of the gentlest set-up of each geometry of a batch but
+    the chosen one, at about the chosen work.
     """
     mask = question.allowed(part)
     wanted = float(chosen.comparison.level[0]) * sum(float(b.sum()) for b in question.target.bins)
     off = np.where(mask, np.abs(part.work(question.target) / wanted - 1.0), np.inf)
-    best = off.argmin(axis=1)
-    rows = [g for g in range(len(best)) if off[g, best[g]] <= ALIKE]
-    if not rows:
+    pairs = np.argwhere(off <= ALIKE)
+    pairs = pairs[:: max(1, len(pairs) // MOST_GUESSED)]
+    if not len(pairs):
         return []
-    own = np.einsum("fr,frb->fb", part.mix[best[rows]], part.bins(action)[rows])
+    bare, total = pairs.T
+    own = np.einsum("fr,frb->fb", part.mix[total], part.bins(action)[bare])
     peaks = np.abs(own).max(axis=1)
-    unloaded = part.batch.unloaded
-    return [
-        (unloaded[g].words, float(peaks[i]), (g, int(best[g])))
-        for i, g in enumerate(rows)
-        if unloaded[g].words != chosen.row.words
-    ]
+    best: dict[str, tuple[float, tuple[int, int]]] = {}
+    for peak, g, k in zip(peaks.tolist(), bare.tolist(), total.tolist(), strict=True):
+        words = part.batch.unloaded[g].words
+        if words != chosen.row.words and peak < best.get(words, (np.inf,))[0]:
+            best[words] = peak, (g, k)
+    return [(words, peak, row) for words, (peak, row) in best.items()]

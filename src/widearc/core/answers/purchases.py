@@ -17,7 +17,7 @@ _EYE = Anchor(id="+", name="New anchor", height_m=0.08)
 
 
 _IRON, _HELD = (
-    ("bar", "sled", "hack", "rail", "plate", "corner"),
+    ("bar", "trap bar", "sled", "hack", "rail", "plate", "corner"),
     ("dumbbell", "dumbbells", "one hand"),
 )
 

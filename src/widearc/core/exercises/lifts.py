@@ -24,6 +24,7 @@ LIFTS: tuple[frozenset[str], ...] = tuple(
             *("calf-raise-standing", "calf-raise-bar", "calf-raise-step"),
             *("calf-raise-one-leg",),
         ),
+        ("adduction-machine", "adduction-cable", "adduction-band"),
         ("calf-raise-seated", "calf-raise-seated-weights"),
         ("belt-squat-cable", "belt-squat-lever", "belt-squat-pin", "belt-squat-home"),
         ("front-squat", "goblet-squat"),

@@ -151,6 +151,11 @@ OWN: tuple[Need, ...] = (
         meets=_served("peg rail"),
         instead=lambda _: True,  # the feet hold the band as well
     ),
+    Need(
+        name="half ball",
+        words="a ball or half ball",
+        meets=lambda kit: [t for t in kit.things if t.kind in ("half ball", "ball")],
+    ),
     Need(name="table", words="a table", meets=_furniture("table")),
     Need(name="rack", words="a rack", meets=_furniture("rack")),
     Need(

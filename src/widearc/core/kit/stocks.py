@@ -34,7 +34,7 @@ from widearc.core.kit.totals import (
 
 BELL_PORTS = ("goblet", "hip-belt", "hands")  # where a kettlebell can be held as well as a dumbbell
 PULLEY_AHEAD_M: Mapping[str, float] = MappingProxyType(
-    {"ahead": 1.0, "behind": -0.8, "past the feet": -1.4, "under": 0.1}
+    {"ahead": 1.0, "behind": -0.8, "past the feet": -1.4, "under": 0.1, "across": -0.9}
 )
 """How far ahead of the room's origin a pulley stands, m (assumed; by where the exercise needs
 it).
@@ -189,6 +189,13 @@ STOCKS: Mapping[str, Stock] = MappingProxyType(
                 words="a bar",
                 totals=lambda kit, on, port: bar_totals(kit),
                 here=lambda kit, way: bool(kit.of("bar")),
+                loose=True,
+            ),
+            Stock(
+                name="trap bar",
+                words="a trap bar",
+                totals=lambda kit, on, port: bar_totals(kit, "trap bar"),
+                here=lambda kit, way: bool(kit.of("trap bar")),
                 loose=True,
             ),
             Stock(

@@ -36,13 +36,13 @@ class Total:
     left_share: float | None = None
 
 
-def bar_totals(kit: Kit) -> tuple[Total, ...]:
-    """Return every total of bar and plates loaded in pairs, lightest first, with the fewest
-    plates.
+def bar_totals(kit: Kit, kind: str = "bar") -> tuple[Total, ...]:
+    """Return every total of a bar (or trap bar) and plates loaded in pairs, lightest first, with
+    the fewest plates.
     """
     totals: dict[float, Total] = {}
-    for bar in kit.of("bar"):
-        base = Piece(item=bar.id, kind="bar", label=bar.name or "bar", number=1, kg=bar.kg)
+    for bar in kit.of(kind):
+        base = Piece(item=bar.id, kind=kind, label=bar.name or kind, number=1, kg=bar.kg)
         for chosen in _plate_pairs(kit):
             total = round(bar.kg + chosen.kg, 6)
             found = Total(kg=total, pieces=(base, *chosen.pieces))

@@ -25,7 +25,7 @@ BAR_SHARE, HIPS_SHARE, GOBLET_SHARE, RACK_SHARE = 1.5, 2.0, 0.5, 0.5
 the shoulders without a stand. With HAND_KG common practice, no source."""
 OVER_PEAK = 1.25
 """How far over the wanted lift's own peak a stand-in may go where that is over usual strength."""
-BARS = ("bar", "rail")
+BARS = ("bar", "trap bar", "rail")
 BAR_PORTS = ("hands", "back-high", "back-low", "front-rack", "shoulders")
 ROUNDED = 1.02  # of a demand: what was read at eleven places may be so much more in between
 CHUNK = 400_000  # numbers at once

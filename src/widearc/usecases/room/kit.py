@@ -42,7 +42,7 @@ from widearc.store.equipment import all_machine_readings, all_readings
 from widearc.usecases.bench.columns import fit_of
 
 STATE_WORDS = {store.State.FREE: "free", store.State.TAKEN: "taken", store.State.BROKEN: "broken"}
-WEIGHTS = ("bar", "plate", "dumbbell", "kettlebell")
+WEIGHTS = ("bar", "trap bar", "plate", "dumbbell", "kettlebell")
 
 
 _NOT_IN_A_CURVE = (

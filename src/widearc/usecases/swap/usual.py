@@ -129,6 +129,7 @@ _KG = {
     "unequal pair": 24.0,
 }
 _BAR_KG = {"back-high": 60.0, "back-low": 60.0, "hip-crease": 80.0}
+_AT_ANKLE = {("pendulum", Action.HE): 20.0}  # both legs swing a pendulum
 LIGHT_KG = 5.0  # at the end of a whole leg, or of a shank
 
 
@@ -137,7 +138,6 @@ def usual_kg(item: Exercise) -> float:
     part = next((part for ways in item.ways for part in ways if part.stock in _KG), None)
     if part is None:
         return 0.0
-    light = part.stock == "dumbbell" or Action.AB in item.prime
-    if part.port == "ankle" and light and part.stock != "cable":
-        return LIGHT_KG
+    if part.port == "ankle" and part.stock in ("dumbbell", "pendulum"):
+        return _AT_ANKLE.get((part.stock, item.prime[0]), LIGHT_KG)
     return _BAR_KG.get(part.port, _KG["bar"]) if part.stock == "bar" else _KG[part.stock]

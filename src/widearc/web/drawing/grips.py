@@ -96,7 +96,7 @@ PLACES: tuple[tuple[str, tuple[str, ...], Where, Way, str], ...] = (
     ("foot_m", (), _at("toe"), UP, "box"),
     ("rear_m", (), _at("rear_ball"), UP, "bench"),
     ("bench_m", (), _at("bench"), UP, "bench"),
-    ("couch_m", ("plank knee bend",), lambda curve, p: _couch(curve, p), UP, "couch"),
+    ("couch_m", ("plank knee bend",), lambda curve, p: _couch(curve, p), UP, "height"),
     ("seat_m", ("knee rotation", "calf"), _at("hip", up=-HIP_OVER_SEAT_M), UP, "seat"),
     ("step_m", ("calf",), _at("mtp"), UP, "step"),
     ("step_m", ("split",), _at("rear_ball"), BACK, "step"),
@@ -106,7 +106,11 @@ PLACES: tuple[tuple[str, tuple[str, ...], Where, Way, str], ...] = (
 
 
 def _couch(curve: Curve, p: Points) -> Array:
-    """Return the couch's edge: at the room's origin, at its height."""
+    """Return the couch's edge: at the room's origin, at its height; under the heels of who lies on
+    the back.
+    """
+    if curve.setup.exercise.variant == "supine":
+        return p["heel"]
     top = float(np.ravel(curve.setup.resolved["couch"])[0])
     return np.array([[0.0], [top]]) * np.ones_like(p["hip"])
 

@@ -4,6 +4,7 @@ mechanics.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator
 from typing import Any
 
@@ -186,11 +187,7 @@ def _swing(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
 
 def _plank(curve: Curve, points: dict[str, Array], o: Any) -> Iterator[Piece]:
     if curve.setup.exercise.variant == "supine":
-        heel = points["heel"]
-        x1, x2 = float(heel[0].min()) - 0.2, float(heel[0].max()) + 0.2
-        if _number(o["couch"]) > 0.05:
-            yield from _bench(x1, x2, _number(o["couch"]))
-        return
+        return  # what the heels rest on moves with them
     yield from _bench(-0.35, 0.12, _number(o["couch"]))
 
 
@@ -241,11 +238,29 @@ def _moving(curve: Curve, points: dict[str, Array]) -> Iterator[Moving]:
     elif family == "supported stance" and variant == "ball":
         contact = points["support"]
         yield contact, contact - np.array([[0.36], [0.0]]), "rail"
+    elif family == "plank knee bend" and variant == "supine":
+        heel = points["heel"]
+        yield from _round(heel - np.array([[0.0], [1.0]]) * 0.5 * heel[1], 0.5 * heel[1])
     elif family == "knee rotation" and "pad" in points and _has_machine(curve):
         yield points["knee"], points["pad"], "rail"
     elif family == "thigh spread":
         mirror = np.array([[-1.0], [1.0]])
         yield points["hip"] * mirror, points["knee"] * mirror, "wall"
+
+
+RIM = 12  # sides of a ball's rim as it is drawn
+
+
+def _round(centre: Array, radius: Array) -> Iterator[Moving]:
+    """Yield the rim of a ball that moves; nothing of one that has no size."""
+    if float(np.max(radius)) < 0.05:
+        return
+    corners = [
+        centre + radius * np.array([[np.cos(a)], [np.sin(a)]])
+        for a in np.linspace(0.0, 2.0 * np.pi, RIM + 1)
+    ]
+    for one, other in itertools.pairwise(corners):
+        yield one, other, "furniture"
 
 
 def _has_machine(curve: Curve) -> bool:

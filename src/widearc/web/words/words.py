@@ -81,12 +81,12 @@ def piece_words(pieces: tuple[Piece, ...], *, single: bool = False) -> list[str]
     single: plates go on one by one (a pin, one end of a bar), not in pairs.
     """
     phrases = []
-    bar = next((p for p in pieces if p.kind in ("bar", "rail bar")), None)
+    bar = next((p for p in pieces if p.kind in ("bar", "trap bar", "rail bar")), None)
     plates = sorted((p for p in pieces if p.kind == "plate"), key=lambda p: -p.kg)
     iron = sum(p.kg * p.number for p in plates)
     side = " + ".join(kg(p.kg) for p in plates for _ in range(p.number // 2))
     if bar is not None:
-        name = "bar" if bar.kind == "bar" else bar.label
+        name = bar.kind if bar.kind in ("bar", "trap bar") else bar.label
         phrases.append(
             f"{name} {kg(bar.kg)}, {side or 'nothing'} each side: {kg(bar.kg + iron)} kg"
         )
@@ -165,7 +165,7 @@ def _away(candidate: Candidate, far_m: float) -> str:
 def item_words(item: ItemRow) -> str:
     """Return what an item is, in a few words: sizes and counts."""
     q = item.quantities
-    if item.kind in ("bar", "plate", "dumbbell", "kettlebell"):
+    if item.kind in ("bar", "trap bar", "plate", "dumbbell", "kettlebell"):
         # the weight is mostly in the name already
         weight = "" if kg(q.get("kg", 0.0)) in item.name else f"{kg(q.get('kg', 0.0))} "
         return f"{weight}kg" + (f", {item.count} pieces" if item.count != 1 else "")

@@ -165,6 +165,16 @@ KINDS: Mapping[str, ItemKind] = MappingProxyType(
                     _cm("length_m", "length", 0.8, 2.6, usual=2.2, how="tape from end to end"),
                 ),
             ),
+            ItemKind(
+                id="trap bar",
+                words="trap bar",
+                group=STOCK,
+                quantities=(
+                    _kg(how=_SCALE, high=80.0),
+                    _COUNT,
+                    _cm("length_m", "length", 0.8, 2.6, usual=1.5, how="tape from end to end"),
+                ),
+            ),
             ItemKind(id="plate", words="plates", group=STOCK, quantities=(_kg(how=_SCALE), _COUNT)),
             ItemKind(
                 id="dumbbell", words="dumbbells", group=STOCK, quantities=(_kg(how=_SCALE), _COUNT)
@@ -340,6 +350,15 @@ KINDS: Mapping[str, ItemKind] = MappingProxyType(
                 fit="stack",
                 quantities=_STACK,
                 serves=("abduction machine",),
+                settings=_MACHINE_SETTINGS,
+            ),
+            ItemKind(
+                id="adduction machine",
+                words="adduction machine",
+                group=MACHINES,
+                fit="stack",
+                quantities=_STACK,
+                serves=("adduction machine",),
                 settings=_MACHINE_SETTINGS,
             ),
             ItemKind(
@@ -629,6 +648,22 @@ KINDS: Mapping[str, ItemKind] = MappingProxyType(
                     ),
                 ),
                 serves=("ball",),
+            ),
+            ItemKind(
+                id="half ball",
+                words="half ball",
+                group=FURNITURE,
+                quantities=(
+                    _cm(
+                        "across_m",
+                        "across",
+                        0.2,
+                        1.2,
+                        usual=0.65,
+                        how="between two boards, tape from one to the other",
+                    ),
+                ),
+                serves=("half ball",),
             ),
             ItemKind(
                 id="heel wedge",

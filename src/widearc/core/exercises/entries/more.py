@@ -9,12 +9,14 @@ from dataclasses import replace
 from widearc.core.curve import Action
 from widearc.core.exercises.entries.hips import ENTRIES as HIPS
 from widearc.core.exercises.entries.isolation import ENTRIES as ISOLATION
+from widearc.core.exercises.entries.supports import ENTRIES as SUPPORTS
 from widearc.core.exercises.entries.swings import ENTRIES as SWINGS
+from widearc.core.exercises.entries.swings import STANDING
 from widearc.core.exercises.exercise import Exercise
-from widearc.core.exercises.families.common import number, of_body
+from widearc.core.exercises.families.common import choice, number, of_body
 
-KE, HE, KF, AD = Action.KE, Action.HE, Action.KF, Action.AD
-_BY_ID = {entry.id: entry for entry in (*HIPS, *ISOLATION, *SWINGS)}
+HE, KF, AB, AD = Action.HE, Action.KF, Action.AB, Action.AD
+_BY_ID = {entry.id: entry for entry in (*HIPS, *ISOLATION, *SUPPORTS, *SWINGS)}
 _BAND_CAUTION = "Look the band over first; keep your face out of its line of recoil."
 _STRAIGHT_CALF = "It does not replace raises with a straight knee: there the long calf works too."
 
@@ -152,5 +154,119 @@ ENTRIES = (
         mistakes=("The arms lift.", "Bouncing at the lengthened end."),
         cautions=(_STRAIGHT_CALF,),
         replaces=("calf-raise-seated",),
+    ),
+    replace(
+        _BY_ID["abduction-machine"],
+        id="adduction-machine",
+        name="Adduction machine",
+        prime=(AD,),
+        more_options=(
+            choice(
+                "readings_for", "the stack’s readings are for", "one thigh", ("one thigh", "both")
+            ),
+            number("abduction_from_deg", "thighs apart, start", 35, 0, 60),
+            number("abduction_to_deg", "thighs apart, end", 0, 0, 60),
+        ),
+        needs=("adduction machine",),
+        checks=(
+            "Pads at the inner knees, hips back in the seat",
+            "Start width set so that nothing pulls in the groin",
+            "Readings taken at one pad, the other tied: for one thigh; at both pads: for both",
+        ),
+        cues=("Close slowly, a short hold, slower open.",),
+        mistakes=("Letting the pads fly open.", "Rocking the trunk."),
+        cautions=("Start narrow and light: the groin strains easily.",),
+    ),
+    replace(
+        _BY_ID["kickback"],
+        id="abduction-cable",
+        name="Standing abduction on a cable",
+        variant="upright",
+        prime=(AB,),
+        ports=("ankle", "thigh"),
+        kinds=("cable",),
+        defaults={"legs": 1, "abduction_from_deg": -5, "abduction_to_deg": 30},
+        without_options=("hip_from_deg", "hip_to_deg", "knee_deg"),
+        needs=("cable pulley",),
+        checks=(
+            "Cuff at the outer ankle, pulley low on the other side",
+            "Stand on the inner leg, hold on",
+            "Weak side first",
+        ),
+        cues=("Leg straight out to the side, toe ahead.", "Pelvis level, slow way back."),
+        mistakes=("Leaning away to lift the leg.", "Turning the toe up."),
+        cautions=("Pain at the side of the hip: less far, or stop.",),
+        replaces=("abduction-machine", "side-lying-raise"),
+    ),
+    replace(
+        _BY_ID["kickback"],
+        id="adduction-cable",
+        name="Standing adduction on a cable",
+        variant="upright",
+        prime=(AD,),
+        ports=("ankle", "thigh"),
+        kinds=("cable",),
+        defaults={"legs": 1},
+        more_options=(
+            STANDING,
+            number("abduction_from_deg", "leg opened, start", 30, 0, 50),
+            number("abduction_to_deg", "leg opened, end", -5, -20, 30),
+        ),
+        without_options=("hip_from_deg", "hip_to_deg", "knee_deg"),
+        needs=("cable pulley",),
+        checks=(
+            "Cuff at the inner ankle, pulley low on the same side",
+            "Stand on the other leg, hold on",
+            "Step away until the cable is taut with the leg apart",
+        ),
+        cues=("Draw the straight leg in to the other.", "Pelvis level, slow way out."),
+        mistakes=("The trunk leans to the pulley.", "The leg snaps out."),
+        cautions=("Start narrow and light: the groin strains easily.",),
+        replaces=("adduction-machine",),
+    ),
+    replace(
+        _BY_ID["kickback"],
+        id="adduction-band",
+        name="Standing adduction with a band",
+        variant="upright",
+        prime=(AD,),
+        ports=("ankle", "thigh"),
+        defaults={"legs": 1},
+        more_options=(
+            STANDING,
+            number("abduction_from_deg", "leg opened, start", 30, 0, 50),
+            number("abduction_to_deg", "leg opened, end", -5, -20, 30),
+        ),
+        without_options=("hip_from_deg", "hip_to_deg", "knee_deg"),
+        needs=("anchor behind",),
+        checks=(
+            "Band round the inner ankle, tied low on the same side",
+            "Stand on the other leg, hold on",
+            "Step away until the band is taut with the leg apart",
+        ),
+        cues=("Draw the straight leg in to the other.", "Pelvis level, slow way out."),
+        mistakes=("The trunk leans to the anchor.", "The band snatches the leg out."),
+        cautions=("Start narrow and light: the groin strains easily.", _BAND_CAUTION),
+        replaces=("adduction-machine", "adduction-cable"),
+    ),
+    replace(
+        _BY_ID["deadlift"],
+        id="deficit-trap-bar-deadlift",
+        name="Trap-bar deadlift, feet raised",
+        aliases=("trap-bar deadlift",),
+        ways=(),
+        defaults={"hold": "hang", "deficit_m": 0.1, "knee_from_deg": 90, "bar_m": 0.3},
+        needs=("step",),
+        limits=("grip",),
+        checks=(
+            "A flat, wide box inside the trap bar, it cannot tip",
+            "Stand in the middle, handles beside the hips",
+            "Chest up, brace before the pull",
+        ),
+        cues=("Push the floor away.", "Hips and shoulders rise together.", "Knees over the toes."),
+        mistakes=("Standing off centre: it tips.", "Back rounds.", "Knees cave in."),
+        cautions=("Stop where the back would round.", "Feet wholly on the box."),
+        reps=(5, 10),
+        replaces=("deadlift", "leg-press-45", "back-squat-high"),
     ),
 )

@@ -278,7 +278,7 @@ ENTRIES = (
         id="glute-ham-ball",
         name="Nordic lowering onto a half ball",
         defaults={"lean_from_deg": 50},
-        needs=("ankle hold", "ball", "wall"),
+        needs=("ankle hold", "half ball", "wall"),
         checks=(
             "Half ball against the wall where the chest arrives",
             "Ankles held by more than the pull",

@@ -22,7 +22,7 @@ if TYPE_CHECKING:
 
 def _kept(exercise: Exercise) -> bool:
     # a bar kept over the foot: whatever it weighs, balance asks the same posture
-    return exercise.variant == "deadlift" or exercise.options["hold"].default == "bar"
+    return exercise.options["hold"].default == "bar"
 
 
 DEADLIFT = (

@@ -23,6 +23,7 @@ from widearc.core.movement.trunk import Trunk, add_upper_body
 FAMILY = "plank knee bend"
 VARIANTS = ("supine",)
 SHOULDER_M = 0.12  # over the floor, lying on the shoulder blades (assumed)
+HANDS_AHEAD = 0.95  # of an arm's length: drawn flat on the floor beside the body
 HEEL_M = 0.06  # from the ankle to what the heel rests on, toes up (assumed)
 
 
@@ -76,7 +77,8 @@ def solve(lift: Lift) -> Motion:
     attach(motion, lift.loads, place, lowering=lift.lowering)
     heel = ankle - np.array([0.0, HEEL_M])[:, None, None]
     motion.close(lambda moved: _shoulders_and_heels(moved, shoulder, heel))
-    motion.points |= {"shoulder": shoulder, "heel": heel}
+    beside = spread(flat(HANDS_AHEAD * body.arm_m, 0.03), (2, *shape))
+    motion.points |= {"shoulder": shoulder, "heel": heel, "hand": beside}
     motion.angles |= {
         "knee": bend,
         "hip": hip_bend,

@@ -2,7 +2,7 @@
 
 Closure: the trunk lies, hangs or stands still, held by bench, floor or hands, so only the leg's
 side is needed. exercise.variant: "supine", "hanging", "standing", "prone", or, in the frontal plane
-(x to the side of the working leg), "side".
+(x to the side of the working leg), "side" lying and "upright" standing on the other leg.
 """
 
 from __future__ import annotations
@@ -30,11 +30,15 @@ TRUNK_LEAN = {
     "bent": 45 * DEG,
 }
 
+SIDEWAYS = {"side": 0.0, "upright": -90 * DEG}
+"""Where the straight leg points in the frontal plane, from level (rad): lying, and hanging from a
+standing hip."""
+
 
 def solve(lift: Lift) -> Motion:
     """Return the swing's motion for options `o` (radians, metres) at `position` (1, samples)."""
     body, limits, o, loads, position = lift.body, lift.limits, lift.o, lift.loads, lift.position
-    side = lift.exercise.variant == "side"
+    side = lift.exercise.variant in SIDEWAYS
     begin, end = (o[f"{'abduction' if side else 'hip'}_{word}"] for word in ("from", "to"))
     angle = np.atleast_2d(begin + (end - begin) * position)
     knee_bend = np.atleast_2d(0.0 if side else o["knee"])
@@ -44,9 +48,10 @@ def solve(lift: Lift) -> Motion:
     angle = spread(angle, shape)
     hip = spread(flat(0.0, o["seat"]), (2, *shape))
     if side:
-        # lying on the side, head to the left: the upper leg opens anticlockwise
-        thigh = slope(angle)
-        shank, trunk_lean, turns = thigh, np.full(shape, -90 * DEG), 1.0
+        # lying on the side, head to the left, or standing: the working leg opens anticlockwise
+        lying = SIDEWAYS[lift.exercise.variant]
+        thigh = slope(angle + lying)
+        shank, trunk_lean, turns = thigh, np.full(shape, -90 * DEG - lying), 1.0
     else:
         # bending the hip turns the thigh anticlockwise from the trunk's own line, for a person
         # facing forward
@@ -93,7 +98,7 @@ def solve(lift: Lift) -> Motion:
             angle > limits.hip_flexion + 1e-9, f"hip limit {limits.hip_flexion_deg:.0f}° passed"
         )
     motion.assumptions += [
-        "Quasi-static, seen from the front; the trunk lies still, the leg is straight."
+        "Quasi-static, seen from the front; the trunk is still, the leg is straight."
         if side
         else "Quasi-static and in the side view; the trunk is held still, the knee keeps its bend.",
         "The foot stays square to the shank.",

@@ -1,4 +1,4 @@
-"""Thigh spread: seated, the thighs open against a band, a pad or a lever.
+"""Thigh spread: seated, the thighs open, or close, against a band, a pad or a lever.
 
 Closure: seen from above (x to the side of the working leg, y forward), so that gravity does not
 act; both legs alike, the seat carries everything else. Demand per leg about the hip.
@@ -59,8 +59,9 @@ def solve(lift: Lift) -> Motion:
     for index, load in enumerate(loads):
         if isinstance(load, Stack):
             share = SHARE_OF_READINGS[lift.o.get("readings_for", "one thigh")]
+            way = 1.0 if np.all(opened[..., -1] >= opened[..., 0]) else -1.0
             add_couple_of_stack(
-                motion, load, "thigh", opened, opened, 1.0, lowering=lift.lowering, gear=share
+                motion, load, "thigh", opened, opened, way, lowering=lift.lowering, gear=share
             )
             motion.assumptions.append(READINGS_SAY[share])
         elif isinstance(load, Band) and load.anchor_port:

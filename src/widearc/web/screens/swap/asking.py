@@ -196,15 +196,21 @@ def _typed(load: Load, bands: Sequence[BandStock]) -> dict[str, str] | None:
     part = {"kind": load.kind, **typed}
     if not isinstance(load, Band):
         return part
+    which = _typed_band(load, bands)
+    return None if which is None else part | which
+
+
+def _typed_band(load: Band, bands: Sequence[BandStock]) -> dict[str, str] | None:
+    """Return which band a form names, or its line; None for a law that no form can type."""
     known = (b for b in bands if load.law in (b.law, b.standing_law()))
     stock = next((b for b in known if not b.id.startswith("usual ")), None)
     if stock is not None:
-        return part | {"band": stock.id}
-    if isinstance(load.law, LinearLaw):
-        said = next(item for item in load.FIELDS if isinstance(item, Law))
-        rest, rate = said.rest.unit.typed, said.rate.unit.typed
-        return part | {"rest": rest(load.law.rest_m), "rate": rate(load.law.rate_n_per_m)}
-    return None
+        return {"band": stock.id}
+    if not isinstance(load.law, LinearLaw):
+        return None
+    said = next(item for item in load.FIELDS if isinstance(item, Law))
+    rest, rate = said.rest.unit.typed, said.rate.unit.typed
+    return {"rest": rest(load.law.rest_m), "rate": rate(load.law.rate_n_per_m)}
 
 
 def _load_words(
