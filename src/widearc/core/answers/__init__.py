@@ -19,7 +19,7 @@ from widearc.core.answers.equal_load import EqualLoad, equal_loads
 from widearc.core.answers.kinder import Kinder, kinder_setups
 from widearc.core.answers.needed import Needed, needed_for
 from widearc.core.answers.notes import notes_for
-from widearc.core.answers.pairs import Pair, best_pair, needs_pair
+from widearc.core.answers.pairs import Pair, best_pair, closer_pair, needs_pair
 from widearc.core.answers.purchases import Bought, purchases_for
 from widearc.core.answers.tweaks import Tweak, applied, ready_for_tweaks, tweaks_for
 from widearc.core.answers.why_not import WhyNot, why_not_higher
@@ -43,6 +43,7 @@ __all__ = [
     "beside",
     "best_pair",
     "cautions_of",
+    "closer_pair",
     "equal_loads",
     "kinder_setups",
     "muscle_match",

@@ -39,6 +39,17 @@ def needs_pair(best: Candidate | None, question: Question) -> bool:
     return best is None or min(float(m[0]) for m in best.comparison.by_joint) < COVERED
 
 
+CLOSER = 0.01  # of match: what two together must gain to be worth two set-ups
+
+
+def closer_pair(best: Candidate, question: Question) -> Pair | None:
+    """Return the two stand-ins that come closer together than the best alone, None where none
+    do.
+    """
+    pair = best_pair(question)
+    return pair if pair is not None and pair.match > best.match + CLOSER else None
+
+
 def best_pair(question: Question) -> Pair | None:
     """Return the two stand-ins whose sum has most in common with what is wanted, each chosen for
     its own joint.

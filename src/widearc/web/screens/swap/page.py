@@ -26,8 +26,8 @@ from widearc.core.answers import (
     Tweak,
     WhyNot,
     beside,
-    best_pair,
     cautions_of,
+    closer_pair,
     equal_loads,
     needed_for,
     needs_pair,
@@ -406,11 +406,13 @@ def _why(view: SwapView, exercise_id: str) -> Part:
 def _paired(view: SwapView, source: Mapping[str, str]) -> Part:
     assert view.ranking is not None
     assert view.question is not None
+    best = max(view.ranking.candidates, key=lambda c: c.match)
+    offered = needs_pair(best, view.question)
     asked = source.get("pair") == "1"
     return {
-        "pair_offered": needs_pair(view.ranking.candidates[0], view.question),
+        "pair_offered": offered and not asked,
         "pair_asked": asked,
-        "pair": best_pair(view.question) if asked else None,
+        "pair": closer_pair(best, view.question) if asked else None,
     }
 
 
