@@ -9,7 +9,8 @@ from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
-from widearc.usecases.claims.claims import CLAIMS, DATED, claim, worked_out
+from widearc.usecases.claims.claims import CLAIMS, claim, worked_out
+from widearc.usecases.claims.parts import DATED
 from widearc.web.download import sent
 from widearc.web.drawing import overlay
 from widearc.web.errors import sentence
