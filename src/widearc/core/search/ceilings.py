@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 from types import MappingProxyType
 
 import numpy as np
@@ -57,7 +58,7 @@ class HeldBack:
         return f"Held back {self.where}: {most} is the most that is usual there."
 
 
-@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+@dataclass(frozen=True, kw_only=True, eq=False)
 class Ceilings:
     """What no solved load passes.
 
@@ -76,10 +77,11 @@ class Ceilings:
     to_shoulders_kg: float | None = None
     rack: bool = False
 
-    @property
+    @cached_property
     def key(self) -> tuple[object, ...]:
-        """Return what is equal for ceilings alike, of one body and target."""
+        """Return what is equal for ceilings alike, of one body."""
         return (
+            tuple(sorted(a.label for a in self.wanted)),
             tuple(sorted((a.label, nm) for a, nm in self.peaks.items())),
             tuple(sorted(self.carried_kg.items())),
             tuple(sorted(self.shown.items())),
@@ -176,6 +178,13 @@ def _borne(batch: Batch) -> tuple[Array, Array]:
         kg = np.array([[total.kg for total in batch.totals]])
         left = np.array([[0.5 if t.left_share is None else t.left_share for t in batch.totals]])
     return kg, np.maximum(left, 1.0 - left)
+
+
+def has_load(batch: Batch) -> BoolArray:
+    """Return which set-ups of a batch have any load, (unloaded, totals)."""
+    pulled = [bool(row.kg or row.bands or row.springs) for row in batch.unloaded]
+    weighs = [total.kg > 0 for total in batch.totals]
+    return np.asarray(np.array(pulled)[:, None] | np.array(weighs)[None, :])
 
 
 def usual_nm(action: Action, angle: Array, body: Body) -> Array:

@@ -17,7 +17,7 @@ from widearc.core.body import Body, Limits
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.kit import Kit, Machine, Piece, Total
 from widearc.core.matching import ROUNDED_NM, Comparison, Target, compare
-from widearc.core.search.ceilings import Ceilings, worst
+from widearc.core.search.ceilings import Ceilings, has_load, worst
 from widearc.core.search.guesses import guessed
 from widearc.core.search.solved import Narrow, References, refused
 from widearc.core.setups import (
@@ -73,6 +73,9 @@ class PreparedBatch:
     _over: LRUCache[tuple[Action, float], tuple[Narrow, float]] = field(
         default_factory=partial(LRUCache, KEPT_OVER)
     )
+    _under: LRUCache[object, BoolArray | None] = field(
+        default_factory=partial(LRUCache, KEPT_TARGETS)
+    )
     own: tuple[Share, NDArray[np.intp]] | None = None
     _users: dict[str, BoolArray] | None = None  # what is never asked for is never worked out
     _carried: Array | None = None
@@ -126,11 +129,16 @@ class PreparedBatch:
                 found[action.label] = worst > allowed
         return found
 
-    def _loaded(self) -> BoolArray:
-        """Return which set-ups have any load, (unloaded, totals)."""
-        pulled = [bool(row.kg or row.bands or row.springs) for row in self.batch.unloaded]
-        weighs = [total.kg > 0 for total in self.batch.totals]
-        return np.asarray(np.array(pulled)[:, None] | np.array(weighs)[None, :])
+    def under(self, ceilings: Ceilings) -> BoolArray | None:
+        """Return which set-ups are under every ceiling, (unloaded or 1, totals), None where all
+        are; the last few are kept.
+        """
+
+        def make() -> BoolArray | None:
+            over = list(self.over(ceilings).values())
+            return None if not over else ~np.logical_or.reduce(np.broadcast_arrays(*over))
+
+        return self._once(self._under, ceilings.key, make)
 
     def _worst(self, action: Action, ceilings: Ceilings) -> tuple[Narrow, float]:
         """Return what set-ups with a load ask of an action over usual strength, (unloaded, totals),
@@ -140,7 +148,7 @@ class PreparedBatch:
 
         def make() -> tuple[Narrow, float]:
             found = worst(self.references, self.mix, action, ceilings.body, factor)
-            found = found * self._loaded() if found.any() else found
+            found = found * has_load(self.batch) if found.any() else found
             return found, float(found.max(initial=0.0))
 
         return self._once(self._over, (action, factor), make)

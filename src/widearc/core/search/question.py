@@ -167,10 +167,8 @@ class Question:
     def allowed(self, part: PreparedBatch) -> BoolArray:
         """Return which set-ups of a batch are free and under every ceiling, (unloaded, totals)."""
         if part not in self._masks:
-            mask = self._offered(part)
-            for over in part.over(self.ceilings).values():
-                mask &= ~over
-            self._masks[part] = mask
+            mask, under = self._offered(part), part.under(self.ceilings)
+            self._masks[part] = mask if under is None else mask & under
         return self._masks[part]
 
     def _offered(self, part: PreparedBatch) -> BoolArray:
