@@ -40,6 +40,7 @@ from widearc.store.equipment import (
     set_seen,
     set_state,
     settings,
+    settings_of_place,
 )
 from widearc.store.errors import StoreError
 from widearc.store.favourite_rows import (
@@ -160,6 +161,7 @@ __all__ = [
     "set_state",
     "set_time_zone",
     "settings",
+    "settings_of_place",
     "strength_set_client",
     "strength_sets",
     "time_zone",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -13,8 +14,8 @@ from widearc.store.connection import Connection
 class DecisionRow:
     """One decision. wanted_kg: the load that was planned; match, shape, reach, level as shares.
 
-    strip: intended and actual N·m on the main joint, even steps over the wanted range, lengthened
-    first.
+    ticks: what was ticked off before the first rep. strip: intended and actual N·m on the main
+    joint, even steps over the wanted range, lengthened first.
     """
 
     place_id: int
@@ -33,6 +34,7 @@ class DecisionRow:
     level: float
     pieces: tuple[Piece, ...] = ()
     options: Mapping[str, float]
+    ticks: tuple[str, ...] = ()
     strip: tuple[tuple[float, float], ...] = ()
     id: int = 0
     place: str = ""
@@ -61,9 +63,10 @@ def add_decision(con: Connection, trainer_id: int, row: DecisionRow) -> int:
     """Keep a decision with its pieces and options; return its id. Call inside a transaction."""
     names = ", ".join(f'"{name}"' for name in _COLUMNS)
     marks = ", ".join("?" for _ in _COLUMNS)
+    ticks = json.dumps(row.ticks) if row.ticks else None
     cursor = con.execute(
-        f"INSERT INTO decision (trainer_id, {names}) VALUES (?, {marks})",
-        (trainer_id, *(getattr(row, name) for name in _COLUMNS)),
+        f"INSERT INTO decision (trainer_id, ticks, {names}) VALUES (?, ?, {marks})",
+        (trainer_id, ticks, *(getattr(row, name) for name in _COLUMNS)),
     )
     decision_id = int(cursor.lastrowid or 0)
     con.executemany(
@@ -90,7 +93,7 @@ def decisions(con: Connection, trainer_id: int, *, most: int = 100) -> tuple[Dec
     """Return a trainer's newest decisions, newest first."""
     names = ", ".join(f'd."{name}"' for name in _COLUMNS)
     rows = con.execute(
-        f"""SELECT d.id, {names}, p.name AS place, c.name AS client FROM decision d
+        f"""SELECT d.id, d.ticks, {names}, p.name AS place, c.name AS client FROM decision d
             JOIN place p ON p.id = d.place_id JOIN client c ON c.id = d.client_id
             WHERE d.trainer_id = ? ORDER BY d.id DESC LIMIT ?""",
         (trainer_id, most),
@@ -99,7 +102,7 @@ def decisions(con: Connection, trainer_id: int, *, most: int = 100) -> tuple[Dec
     pieces, strips = _children(con, trainer_id, ids), _strips(con, trainer_id, ids)
     return tuple(
         DecisionRow(
-            **dict(row),
+            **{**dict(row), "ticks": tuple(json.loads(row["ticks"] or "[]"))},
             pieces=pieces.get(row["id"], ()),
             strip=tuple(strips.get(row["id"], ())),
             options={},

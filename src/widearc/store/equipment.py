@@ -395,6 +395,24 @@ def settings(con: Connection, trainer_id: int, item_id: int) -> tuple[Setting, .
     return tuple(Setting(**dict(row)) for row in rows)
 
 
+def settings_of_place(
+    con: Connection, trainer_id: int, place_id: int
+) -> Mapping[int, tuple[Setting, ...]]:
+    """Return the repeatable settings of a place's items by their id, those without any left out."""
+    rows = con.execute(
+        """SELECT s.equipment_id, s.name, s.words, s.client_id FROM setting s
+           JOIN equipment e ON e.trainer_id = s.trainer_id AND e.id = s.equipment_id
+           WHERE s.trainer_id = ? AND e.place_id = ? ORDER BY s.id""",
+        (trainer_id, place_id),
+    )
+    found: dict[int, tuple[Setting, ...]] = {}
+    for item_id, *setting in rows:
+        name, words, client_id = setting
+        own = Setting(name=name, words=words, client_id=client_id)
+        found[item_id] = (*found.get(item_id, ()), own)
+    return found
+
+
 def replace_settings(
     con: Connection, trainer_id: int, item_id: int, rows: Sequence[Setting]
 ) -> None:

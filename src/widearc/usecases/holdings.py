@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from functools import cached_property
 from typing import TypeVar
 
@@ -60,6 +60,10 @@ class Holdings:
     def settings(self, item_id: int) -> tuple[store.Setting, ...]:
         """Return what to set an item to, for whom."""
         return store.settings(self._con, self._trainer_id, item_id)
+
+    def settings_at(self, place_id: int) -> Mapping[int, tuple[store.Setting, ...]]:
+        """Return what the items of a place are set to, by their id."""
+        return store.settings_of_place(self._con, self._trainer_id, place_id)
 
     def readings_of(self, place_id: int) -> dict[int, int]:
         """Return how many readings each item of a place has, by its id."""

@@ -253,9 +253,10 @@ def decide(
     *,
     now: str,
     tweak: str = "",
+    ticks: Sequence[str] = (),
 ) -> int:
-    """Keep the decision to do `chosen` instead (with a tweak), with its numbers as computed now;
-    return its id.
+    """Keep the decision to do `chosen` instead (with a tweak), with its numbers as computed now and
+    what was ticked off before the first rep; return its id.
 
     Raises InputError when that exercise is not among the candidates any more (an item was just
     taken).
@@ -282,6 +283,7 @@ def decide(
         reach=found.reach,
         level=found.level,
         pieces=found.pieces,
+        ticks=tuple(dict.fromkeys(t[:LONGEST_TICK] for t in ticks))[:MOST_TICKS],
         options={n: float(v) for n, v in found.row.options.items() if not isinstance(v, str)},
         strip=_strip(view, found),
     )
@@ -296,6 +298,7 @@ def _style_words(found: Candidate) -> str:
     return "" if found.style.kind.value == "plain" else found.style.sentence
 
 
+LONGEST_TICK, MOST_TICKS = 200, 30
 STRIP_POINTS = 33
 
 

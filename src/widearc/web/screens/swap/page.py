@@ -116,6 +116,7 @@ class SwapPage:
     elsewhere: Texts = field(default_factory=Texts)
     on_arc: Mapping[str, str] | None = None
     packed: bool = False
+    repeats: Sequence[str] = ()
     cautions: Sequence[str] = ()
     notices: Sequence[str] = ()
     assumptions: Sequence[str] = ()
@@ -267,6 +268,19 @@ def _answer(view: SwapView, chosen: Candidate | None, drawn: Mapping[str, Row]) 
     }
 
 
+def _repeats(view: SwapView, chosen: Candidate) -> list[str]:
+    """Return what the things that a stand-in uses are set to, for this client and for everyone."""
+    used = {*chosen.row.items(), *(piece.item for piece in chosen.pieces)}
+    known = held().settings_at(view.ask.place_id)
+    return [
+        f"{item.name}: {setting.name} {setting.words}"
+        for item in view.room.items
+        if item.key in used
+        for setting in known.get(item.id, ())
+        if setting.client_id in (None, view.client.id)
+    ]
+
+
 def _kinder(view: SwapView, chosen: Candidate) -> dict[str, list[tuple[Any, str]]]:
     """Return the ways that are kinder to each sore joint, each with the words of its load."""
     ways = usecases.kinder_ways(view, chosen)
@@ -283,6 +297,7 @@ def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Par
         "known": _known(view, chosen),
         "client_notes": usecases.client_notes(view, chosen),
         "on_arc": arc_query(chosen, view.client.id),
+        "repeats": _repeats(view, chosen),
         "cautions": cautions_of(chosen),
         "notices": [n.text for n in motion.notices if n.where[0]],
         "assumptions": motion.assumptions,

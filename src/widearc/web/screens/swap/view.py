@@ -93,6 +93,7 @@ def use() -> ResponseReturnValue:
         current_app.extensions["memo"],
         now=now(),
         tweak=request.form.get("tweak", ""),
+        ticks=request.form.getlist("tick"),
     )
     return redirect(url_for("swap.kept"))
 
