@@ -46,6 +46,7 @@ def parse_kit(part: Mapping[str, Any]) -> Kit:
             shape=BandShape(item["shape"]),
             law=parse_law(item["law"], f"/kit/bands/{index}/law"),
             count=item.get("count", 1),
+            hysteresis=item.get("hysteresis", 0.0),
             error=_error(item),
         )
         for index, item in enumerate(part.get("bands", []))
@@ -161,6 +162,7 @@ def kit_part(kit: Kit) -> dict[str, Any]:
             "count": b.count,
             "law": law_part(b.law),
             "error": b.error,
+            **({"hysteresis": b.hysteresis} if b.hysteresis else {}),
         }
         for b in kit.bands
     ]

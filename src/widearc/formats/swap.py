@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from typing import Any
 
 import numpy as np
@@ -24,6 +24,7 @@ from widearc.core.search import (
     Uncertainty,
     variants_of,
 )
+from widearc.core.statics import BodyUncertainty
 from widearc.formats.documents import check
 from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.kit import kit_part, parse_kit
@@ -50,6 +51,7 @@ class SwapRequest:
     reps: int
     strength_scale: Mapping[str, float]
     shown_effort: Mapping[str, float]
+    body_uncertainty: BodyUncertainty
 
 
 def parse_swap_request(document: Any) -> SwapRequest:
@@ -82,6 +84,7 @@ def parse_swap_request(document: Any) -> SwapRequest:
         reps=document.get("reps", target.get("reps", 10) if "actions" in target else 10),
         strength_scale=body.get("strength_scale", {}),
         shown_effort=document.get("shown_effort", {}),
+        body_uncertainty=BodyUncertainty(**document.get("body_errors", {})),
         limit=document.get("limit"),
     )
 
@@ -138,6 +141,8 @@ def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[s
         "rules": {name: value for name, value in known.items() if value is not None},
     } | ({"shown_effort": dict(question.shown_effort)} if question.shown_effort else {})
     document |= {"compare": "dose"} if question.by_dose else {}
+    if question.body_uncertainty != BodyUncertainty():
+        document["body_errors"] = asdict(question.body_uncertainty)
     check(document, "swap-request")
     return document
 

@@ -34,6 +34,7 @@ def answer_request(document: Any, *, clock: Callable[[], float]) -> dict[str, An
         style=request.style,
         tempo=request.tempo,
         by_dose=request.by_dose,
+        body_uncertainty=request.body_uncertainty,
         shown_effort=request.shown_effort,
     )
     ranking = ranked(question, limit=request.limit)
