@@ -128,3 +128,11 @@ def test_cautions_stand_where_the_hand_is():
 
 def test_a_bar_on_the_back_on_the_toes_says_that_it_costs_balance():
     assert any("costs balance" in c for c in EXERCISES["calf-raise-bar"].cautions)
+
+
+def test_for_a_seated_calf_raise_straight_knees_are_said_not_to_replace_it():
+    found = {c.exercise.id: c.sentence for c in answer("calf-raise-seated").candidates}
+    assert "does not replace raises with a bent knee" in found["calf-raise-step"]
+    assert "does not replace" not in found["calf-raise-seated-weights"]
+    back = {c.exercise.id: c.sentence for c in answer("calf-raise-step").candidates}
+    assert "does not replace raises with a straight knee" in back["calf-raise-seated"]

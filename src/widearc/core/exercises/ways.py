@@ -114,10 +114,7 @@ WAYS: Mapping[str, tuple[tuple[LoadWay, ...], ...]] = MappingProxyType(
             (way("plate", "thigh"),),
             (way("dumbbell", "thigh"),),
         ),
-        "deficit-trap-bar-deadlift": (
-            (way("trap bar", "hands"),),
-            (way("dumbbells", "hands"),),
-        ),
+        "deficit-trap-bar-deadlift": ((way("trap bar", "hands"),),),
         "adduction-machine": ((way("stack", "thigh"),),),
         "abduction-cable": ((way("cable", "ankle", "across", most_kg=30),),),
         "adduction-cable": ((way("cable", "ankle", "ahead", most_kg=30),),),

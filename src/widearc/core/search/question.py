@@ -15,7 +15,7 @@ from widearc.core.exercises import Exercise
 from widearc.core.intent import Intent, Shape
 from widearc.core.kit import Kit, Piece, Rules
 from widearc.core.kit.differing import tried_of
-from widearc.core.matching import Target, compare, covered, of_work
+from widearc.core.matching import Comparison, Target, compare, covered, of_work
 from widearc.core.search.candidate import PLAIN, Candidate
 from widearc.core.search.ceilings import Ceilings, HeldBack, carried_of, peaks_of
 from widearc.core.search.memo import Memo, Prepared
@@ -33,7 +33,6 @@ from widearc.core.search.wanted import Wanted, wanted_of
 from widearc.core.statics import BodyUncertainty, Curve
 
 WORTH = 0.005  # of match: a load that is so little better is not missed
-
 
 _Guess = tuple[float, int, PreparedBatch, BoolArray]
 
@@ -298,7 +297,7 @@ class Question:
             held_back=held_back,
             over_strength=self.ceilings.over_strength(exact),
             target=target,
-            sentence=sentence(target.at_level_of(compared), compared, exact, held_back),
+            sentence=self._said(target, compared, exact, held_back),
             _unsure=Unsure(
                 own=exact,
                 compared=compared,
@@ -307,6 +306,9 @@ class Question:
                 errors=errors,
             ),
         )
+
+    def _said(self, target: Target, given: Comparison, own: Curve, held: HeldBack | None) -> str:
+        return sentence(target.at_level_of(given), given, own, held, self.wanted.curve)
 
     def score_in_style(self, chosen: Candidate, style: RepStyle) -> float:
         """Return what a plain candidate would match in a rep style, 0 to 1: only the score, from
@@ -341,7 +343,5 @@ class Question:
             level=float(compared.level[0]),
             style=style,
             _kept=[],
-            sentence=sentence(
-                target.at_level_of(compared), compared, chosen.curve, chosen.held_back
-            ),
+            sentence=self._said(target, compared, chosen.curve, chosen.held_back),
         )

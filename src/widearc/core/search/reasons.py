@@ -9,6 +9,7 @@ from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.matching import Comparison, Target
 from widearc.core.search.ceilings import HeldBack
 from widearc.core.statics import Curve
+from widearc.core.units import to_deg
 
 NOTHING = 0.03  # of the target's greatest demand: less counts as nothing
 LIKE = 0.08  # a ratio this close to 1 is called alike
@@ -16,15 +17,20 @@ SPREAD = 0.12  # a ratio that varies less than this is "all the way"
 BEYOND = 0.08  # of the wanted work: more outside the wanted range is said
 ALIKE = 0.12  # of another joint's work: less is not spoken of
 SHIFTED_DEG = 8.0  # of its middle: less is not spoken of
+CALF_DEG = 45.0  # of knee bend: so much apart another calf muscle does most of the work
 BESIDE = 0.30  # of what is wanted: less other work is not spoken of
 BLOCK = 10  # degrees over which a ratio is read: single degrees are too fine to speak of
 
 
 def sentence(
-    target: Target, compared: Comparison, curve: Curve, held_back: HeldBack | None = None
+    target: Target,
+    compared: Comparison,
+    curve: Curve,
+    held_back: HeldBack | None = None,
+    wanted: Curve | None = None,
 ) -> str:
     """Return where the candidate differs from the target: the main joint first, then the other in
-    short, then what held its load back, of whatever joint.
+    short, then what held its load back, of whatever joint. wanted: the curve that is asked for.
     """
     main = target.main
     words = [_main_joint(target, main, compared.bins[main][0], curve)]
@@ -34,7 +40,21 @@ def sentence(
     words.append(_beside(compared))
     if held_back is not None:
         words.append(held_back.words)
+    if wanted is not None and target.actions == (Action.PF,):
+        words.append(_calf(wanted, curve))
     return " ".join(w for w in words if w)
+
+
+def _calf(wanted: Curve, own: Curve) -> str:
+    """Return words where a calf raise bends the knee otherwise than what is wanted: then another
+    calf muscle does most of it.
+    """
+    there, here = (float(to_deg(c.motion.angles["knee"][0]).mean()) for c in (wanted, own))
+    if there - here > CALF_DEG:
+        return "The knee is straight here: it does not replace raises with a bent knee."
+    if here - there > CALF_DEG:
+        return "The knee is bent here: it does not replace raises with a straight knee."
+    return ""
 
 
 def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> str:

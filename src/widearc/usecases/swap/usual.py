@@ -123,6 +123,7 @@ _KG = {
     "rail": 40.0,
     "plate": 20.0,
     "bar": 40.0,
+    "trap bar": 60.0,
     "dumbbell": 16.0,
     "dumbbells": 24.0,
     "one hand": 16.0,

@@ -249,5 +249,4 @@ def _in_words(load: Load) -> str:
     if kg is not None:
         return f"{float(np.ravel(kg)[0]):g}\N{NO-BREAK SPACE}kg {where}"
     count = round(float(np.ravel(getattr(load, "count", 1.0))[0]))
-    many = f"{count}\N{NO-BREAK SPACE}× " if count > 1 else "a "
-    return f"{many}{load.words}"
+    return f"{count}\N{NO-BREAK SPACE}× {load.kind}" if count > 1 else f"a {load.kind}"
