@@ -49,7 +49,7 @@ VIEWS = (
     ("compare", COMPARED, DESK, "light"),
     ("claims", "/claims/thrust-or-squat", DESK, "light"),
     ("swap", "/swap", DESK, "light"),
-    ("swap-dark", "/swap?pick=leg-extension-dumbbell", DESK, "dark"),
+    ("swap-dark", "/swap?pick=split-squat", DESK, "dark"),
     ("swap-phone", "/swap?pick=goblet-squat", PHONE, "light"),
     ("kept", "/kept", DESK, "light"),
     ("look", "/method/look", DESK, "light"),
