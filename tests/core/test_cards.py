@@ -70,7 +70,8 @@ def test_two_wordings_are_gone():
 
 def test_every_card_has_what_a_newcomer_needs():
     for entry in looked(TRAINED, 90):
-        assert entry.checks and entry.cues and entry.mistakes and entry.breathing, entry.id
+        assert 3 <= len(entry.checks) <= 6, entry.id
+        assert entry.cues and entry.mistakes and entry.breathing, entry.id
         assert all(2 < len(t) <= 160 for t in (*entry.checks, *entry.cues, *entry.mistakes))
     assert CARDS.keys() <= EXERCISES.keys()
 

@@ -8,11 +8,12 @@ from collections import Counter
 from dataclasses import replace
 from functools import cache
 
+import numpy as np
 import pytest
 
 from tests.looked import looked
 from widearc.core.answers import cautions_of
-from widearc.core.answers.cautions import BAND, BOXES, PARTNER, WARM_UP
+from widearc.core.answers.cautions import BAND, BOXES, DEEPER, PARTNER, WARM_UP
 from widearc.core.body import Body, Limits
 from widearc.core.exercises import EXERCISES
 from widearc.core.kit import Kit, Rules, Weight, left_out
@@ -105,6 +106,21 @@ def test_nothing_that_cannot_admit_a_lift_is_said_to():
     assert "no load on the spine" in out.reason and out.admits == ""
 
 
+def deeper(own):
+    """Degrees by which the main joint goes further into its long end than what is wanted, by the
+    curves themselves, where it is asked anything there.
+    """
+    action = own.target.actions[own.target.main]
+    if action.joint not in own.curve.demand_nm:
+        return 0.0
+    angle = np.degrees(own.curve.motion.angles[action.joint][0])
+    asked = angle[action.sign * own.curve.demand_nm[action.joint][0] > 0.5]
+    if not asked.size or np.ptp(angle) < 5:
+        return 0.0
+    start = own.target.range_deg(own.target.main)[0]
+    return asked.max() - start if action.direction < 0 else start - asked.min()
+
+
 def test_cautions_stand_where_the_hand_is():
     """Every set-up with a band, box under a belt, partner or heavy free load that the answers above
     hold.
@@ -120,10 +136,11 @@ def test_cautions_stand_where_the_hand_is():
                 (belted and float(own.row.options.get("box_m", 0)) > 0, BOXES, "box"),
                 ("partner" in own.exercise.needs, PARTNER, "partner"),
                 (own.row.kg >= 40, WARM_UP, "heavy"),
+                (deeper(own) > 10.5 and own.row.kg > 0, DEEPER, "deeper"),
             ):
                 seen[name] += there
                 assert not there or caution in said, (own.exercise.id, caution)
-    assert set(seen) == {"band", "box", "partner", "heavy"} and min(seen.values()) > 0
+    assert set(seen) == {"band", "box", "partner", "heavy", "deeper"} and min(seen.values()) > 0
 
 
 def test_a_bar_on_the_back_on_the_toes_says_that_it_costs_balance():

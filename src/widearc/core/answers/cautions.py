@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import StyleKind
 from widearc.core.search import Candidate
 
@@ -14,6 +15,8 @@ BOXES = "Heels wholly on the boxes; the boxes stand flat and do not rock."
 PARTNER = "Agree on the word that stops the set before it begins."
 WARM_UP = "Warm up with two or three lighter sets before the first heavy one."
 LIGHTER = "Done so it is harder: a lighter load or fewer reps than plain ones."
+DEEPER = "Deeper than what it stands in for: lighter at first."
+DEEPER_DEG = 10.0
 HEAVY_SHARE = 0.5  # of body mass: from there on a free bar or weight is warmed up for
 HARDER = frozenset(StyleKind) - {StyleKind.PLAIN, StyleKind.PARTIALS}
 
@@ -39,5 +42,20 @@ def _added(chosen: Candidate) -> Iterator[str]:
         yield PARTNER
     if chosen.style.kind in HARDER:
         yield LIGHTER
+    if _deeper_deg(chosen) > DEEPER_DEG:
+        yield DEEPER
     if row.kg >= HEAVY_SHARE * chosen.curve.setup.body.mass_kg:
         yield WARM_UP
+
+
+def _deeper_deg(chosen: Candidate) -> float:
+    """Return by how many degrees a loaded set-up begins longer than what is wanted, on the joint
+    with the most wanted work.
+    """
+    target = chosen.target
+    action = target.actions[target.main]
+    used = CENTRES_DEG[chosen.comparison.bins[target.main][0] > 0]
+    if not used.size or not chosen.row.kg:
+        return 0.0
+    own = used.max() if action.direction < 0 else used.min()
+    return float(-action.direction * (own - target.range_deg(target.main)[0]))

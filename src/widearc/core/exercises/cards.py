@@ -94,6 +94,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             cautions=(_STRAIGHT_KNEE, "Only as wide as the groin allows without a pull."),
         ),
         "heel-raised-squat": Card(
+            checks=(
+                "Wedge flat, it cannot slide",
+                "Both heels at the same height on it",
+                "Feet shoulder width, weight mid-foot",
+            ),
             cues=(
                 "Knees travel forward over the toes.",
                 "Trunk upright.",
@@ -102,6 +107,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             mistakes=("Rocking on to the toes.", "Knees cave in.", "Sitting back instead of down."),
         ),
         "one-leg-squat": Card(
+            checks=(
+                "Something to hold within reach",
+                "Stand on the weak side first",
+                "Free leg straight ahead, off the floor",
+            ),
             cues=(
                 "Sit down over the standing foot, free leg ahead.",
                 "Knee in line with the toes, heel down.",
@@ -190,6 +200,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             ),
         ),
         "loop-squat": Card(
+            checks=(
+                "Loop flat, just above the knees",
+                "Feet shoulder width, knees out until it is taut",
+                "Heels can stay down",
+            ),
             mistakes=(
                 "The loop slides down: the knees caved.",
                 "Heels lift at the lengthened end.",
@@ -238,6 +253,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             ),
         ),
         "reverse-lunge": Card(
+            checks=(
+                "Room behind for a long step",
+                "Stand tall, feet hip width",
+                "Weak side first",
+            ),
             mistakes=(
                 "Stepping on a tightrope.",
                 "Pushing off the rear foot.",
@@ -245,6 +265,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             ),
         ),
         "lean-lunge": Card(
+            checks=(
+                "Room for the step and the rear knee",
+                "Step, then fold the trunk over the front thigh",
+                "Hands along the shin",
+            ),
             cues=(
                 "Lean from the hip until the chest is over the thigh.",
                 "Hands along the shin, back long.",
@@ -302,6 +327,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             ),
         ),
         "leg-press-flat": Card(
+            checks=(
+                "Seat set so that the start is your depth",
+                "Hips and low back on the pad",
+                "Feet flat on the plate, shoulder width",
+            ),
             mistakes=(
                 "Pelvis rolls up at the lengthened end.",
                 "The seat too far: half the range.",
@@ -328,6 +358,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             ),
         ),
         "leg-extension-cable": Card(
+            checks=(
+                "Pulley low behind the seat",
+                "Cuff above the ankle, sit with the knee over the edge",
+                "Hold the seat, cable taut at the bent end",
+            ),
             mistakes=(
                 "Hips lift off the seat.",
                 "The thigh rolls outward.",
@@ -353,6 +388,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             mistakes=("The hip bends to help.", "Swinging the foot up."),
         ),
         "leg-curl-dumbbell": Card(
+            checks=(
+                "Stand the dumbbell on its head at the bench’s end",
+                "Lie down, knees just off the edge",
+                "Take the handle between the feet, shins level",
+            ),
             cues=(
                 "Hips stay down.",
                 "Draw the heels up until the shins stand, no further.",
@@ -361,6 +401,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             mistakes=("Passing the upright shin: the weight tips over you.", "Hips lift."),
         ),
         "leg-curl-band": Card(
+            checks=(
+                "Anchor low behind the feet, it holds the pull",
+                "Band flat round the ankles",
+                "Lie face down, far enough away that it is taut",
+            ),
             cues=("Hips stay down.", "Draw the heels to the seat, slow way back."),
             mistakes=("Hips lift to help.", "The band snatches the feet home."),
             cautions=("Start with a knee that is not locked.", _BAND),
@@ -399,12 +444,22 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             ),
         ),
         "calf-raise-seated": Card(
+            checks=(
+                "Balls of the feet on the edge",
+                "Pad on the thighs, close to the knees",
+                "Take the load off its catch with the heels up",
+            ),
             mistakes=("Bouncing.", "The knees swing to help."),
             cautions=(
                 "It does not replace raises with a straight knee: there the long calf works too.",
             ),
         ),
         "calf-raise-press": Card(
+            checks=(
+                "Stops set above your depth",
+                "Press to almost straight knees",
+                "Slide down until the balls of the feet are on the plate’s lower edge",
+            ),
             mistakes=("Bouncing.", "Knees bend and take over.", "Feet slide down the plate."),
         ),
         "romanian-deadlift": Card(
@@ -423,9 +478,19 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             mistakes=("Chasing the floor with a round back.", "Turning it into a squat."),
         ),
         "stiff-leg-deadlift": Card(
+            checks=(
+                "Stand with the weight at the thighs",
+                "Knees almost straight, feet hip width",
+                "Brace before the hips go back",
+            ),
             mistakes=("Knees locked back.", "Back rounds at the lengthened end."),
         ),
         "one-leg-romanian-deadlift": Card(
+            checks=(
+                "Something to hold within reach",
+                "Stand on the weak side first, weight in the other hand",
+                "Knee soft, free leg in line with the trunk",
+            ),
             cues=(
                 "Hips square to the floor.",
                 "Free leg and trunk move as one.",
@@ -497,6 +562,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             cautions=("No back arch.", "Know the catch before you take the load."),
         ),
         "back-extension-flat": Card(
+            checks=(
+                "Pad below the hip crease",
+                "Ankles held by the rollers",
+                "Hang down from the hip, back long",
+            ),
             cues=("Fold over the edge from the hip.", "Stop level, in one line."),
             mistakes=("Swinging up.", "Arching past level."),
         ),
@@ -505,6 +575,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             mistakes=("The couch tips.", "Arching past the line."),
         ),
         "hanging-leg-raise": Card(
+            checks=(
+                "The bar holds you; a box to step down on",
+                "Hang with the arms long",
+                "Be still before the first rep",
+            ),
             mistakes=("Swinging.", "Curling the trunk instead of bending the hip."),
         ),
         "multi-hip": Card(
@@ -522,7 +597,14 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             mistakes=("Swinging.", "Arching past the line.", "The couch tips."),
             cautions=("Stop in one line; no arch.", "A light couch tips: someone sits on it."),
         ),
-        "side-lying-raise": Card(cautions=("Pain at the side of the hip: less far up, or stop.",)),
+        "side-lying-raise": Card(
+            checks=(
+                "Lie on the side in one line",
+                "Lower leg bent, head on the arm",
+                "Upper leg straight, toe in and down",
+            ),
+            cautions=("Pain at the side of the hip: less far up, or stop.",),
+        ),
         "side-lying-raise-edge": Card(
             cues=(
                 "Let the leg sink below the edge, then raise.",
@@ -530,18 +612,40 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             ),
             cautions=("A light couch tips: lie well on it.",),
         ),
-        "pendulum-abduction": Card(mistakes=("Rolling back.", "Riding the swing.")),
+        "pendulum-abduction": Card(
+            checks=(
+                "Lie on the side, hips at the table’s edge",
+                "Strap above the upper ankle",
+                "Hold the table, body in one line",
+            ),
+            mistakes=("Rolling back.", "Riding the swing."),
+        ),
         "abduction-loop": Card(
+            checks=(
+                "Sit tall on the edge of a seat, feet flat",
+                "Loop flat above the knees, taut with the knees together",
+                "Trunk upright or leaning: note which",
+            ),
             cues=("Open slowly, hold, slow way back.", "Feet flat, the knees lead."),
             mistakes=("The loop slides to the knees.", "Rocking the trunk."),
         ),
         "sissy-squat": Card(
+            checks=(
+                "Something to hold beside you",
+                "Feet hip width, heels up first",
+                "Hips straight before the knees travel",
+            ),
             mistakes=("Hips fold: the load leaves the thighs.", "Bouncing at the lengthened end."),
         ),
         "reverse-nordic": Card(
             mistakes=("Hips fold: the load leaves the thighs.", "Dropping the last part."),
         ),
         "glute-ham-raise": Card(
+            checks=(
+                "Feet set so that the knees are just behind the pad",
+                "Ankles held by the rollers",
+                "Start upright, arms crossed",
+            ),
             mistakes=(
                 "Hips fold.",
                 "Swinging up with the arms.",
@@ -549,6 +653,11 @@ CARDS: Mapping[str, Card] = MappingProxyType(
             ),
         ),
         "glute-ham-ball": Card(
+            checks=(
+                "Half ball against the wall where the chest arrives",
+                "Kneel on padding, ankles held by more than the pull",
+                "Hands ready in front of the chest",
+            ),
             mistakes=(
                 "Hips fold.",
                 "Falling on to the ball.",
@@ -573,6 +682,48 @@ CARDS: Mapping[str, Card] = MappingProxyType(
         ),
         "carriage-kick": Card(mistakes=("The back arches.", "The carriage bangs home.")),
         "carriage-knee-drive": Card(mistakes=("Hips rise and fall.", "Shoulders drift back.")),
+        "offset-lunge": Card(
+            checks=(
+                "Weight in the hand opposite the leg that works",
+                "Stand tall, shoulders level",
+                "Same leg every step, then turn round and change hands",
+            ),
+        ),
+        "b-stance-squat": Card(
+            checks=(
+                "Feet hip width, then one back: its toes by the front heel",
+                "Rear heel up, weight on the front foot",
+                "Weak side first",
+            ),
+        ),
+        "calf-raise-step": Card(
+            checks=(
+                "Balls of both feet on the edge",
+                "Feet at the same distance and angle",
+                "One hand on a wall",
+            ),
+        ),
+        "back-extension-45": Card(
+            checks=(
+                "Pad below the hip crease",
+                "Heels held, feet flat on the plate",
+                "Arms crossed, or the weight at the breastbone",
+            ),
+        ),
+        "lying-leg-raise": Card(
+            checks=(
+                "Lie with the hips at the bench’s edge",
+                "Hands hold the bench behind the head",
+                "Legs straight, low back down",
+            ),
+        ),
+        "couch-knee-press": Card(
+            checks=(
+                "Couch against a wall, it cannot slide",
+                "Shins on the couch, insteps over its edge",
+                "Hands under the shoulders when the knees are straight",
+            ),
+        ),
     }
 )
 """By exercise."""

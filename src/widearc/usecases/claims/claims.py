@@ -37,6 +37,7 @@ from widearc.usecases.claims.parts import (
     _longer,
     _mass,
     _more,
+    _one_leg_start,
     _peak,
     _peak_at,
     _press,
@@ -340,7 +341,7 @@ _CLAIMS: tuple[Claim, ...] = (
             "With half the load the front knee is asked "
             f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} than "
             f"each knee of two, and the hip {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))}: "
-            "half is no rule for both."
+            f"half is no rule for both. {_one_leg_start(v, c[0])}"
         ),
     ),
     Claim(

@@ -25,6 +25,7 @@ from widearc.core.movement import Setup
 from widearc.core.muscle import MUSCLES, paths_of, positive_work_j
 from widearc.core.statics import (
     Curve,
+    curve,
     frontal_nm,
     mean_split,
     share_near_straight,
@@ -279,3 +280,31 @@ def _spring_words(v: Values) -> str:
         "after "
         "that."
     )
+
+
+MOST_KG, HALVINGS = 200.0, 12
+
+
+def _half_squat(v: Values, kg: float) -> Setup:
+    return _setup(
+        "split-squat", *_mass(kg, "goblet"), knee_from_deg=95.0, pair_share=v["pair"] / 100
+    )
+
+
+def _on_foot(c: Curve) -> float:
+    """Return the force under the working foot, N, in the mean over the lift."""
+    force = next(f for f in c.motion.forces if f.source == "contact foot").force
+    return float(c.motion.full(force)[1][0].mean()) / (2 if c.motion.legs == 2 else 1)
+
+
+def _one_leg_start(v: Values, two: Curve) -> str:
+    """Return in words the load with which the front foot carries what each of two does."""
+    carried = _on_foot(two)
+    low, high = 0.0, MOST_KG
+    if _on_foot(curve(_half_squat(v, low), lowering=False)) >= carried:
+        return "With no weight at all the front foot carries more than each of two did."
+    for _ in range(HALVINGS):
+        middle = 0.5 * (low + high)
+        less = _on_foot(curve(_half_squat(v, middle), lowering=False)) < carried
+        low, high = (middle, high) if less else (low, middle)
+    return f"With {0.5 * (low + high):.0f} kg the front foot carries what each of two did."
