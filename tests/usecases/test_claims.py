@@ -116,3 +116,17 @@ def test_two_pages_never_give_two_splits_for_one_set_up():
             split = _split(made)
             assert seen.setdefault(key, split) == split, (c.id, key[0])
     assert len(seen) > 40
+
+
+def test_your_own_machine_s_cam_stands_beside_the_round_pulley():
+    """A cam that grows towards the straight knee is hardest there for the muscle; one that shrinks
+    is hardest where bent.
+    """
+    grows = ("Mine", ((0.0, 100.0), (0.20, 0.08)))
+    shrinks = ("Other", ((0.0, 100.0), (0.02, 0.35)))
+    view = worked_out(claim("extension-hardest"), {}, [grows, shrinks])
+    assert [words for words, _ in view.curves][2:] == ["Mine", "Other"]
+    at = [int(v) for v in re.findall(r"hardest at (\d+)°", view.answer)]
+    assert at[0] < 15 and at[1] > 60
+    plain = worked_out(claim("extension-hardest"), {})
+    assert "Mine" not in plain.answer and len(plain.curves) == 2

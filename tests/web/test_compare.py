@@ -150,3 +150,9 @@ def test_a_set_is_logged_on_arc_and_tells_the_effort_there(client):
         client.post("/arc/set", data=form | {"query": "exercise=hamstring-stretch"}).status_code
         == 400
     )
+
+
+def test_a_machine_that_was_read_stands_on_the_page_of_its_dispute(client):
+    text = client.get("/claims/extension-hardest").text
+    assert "Extension machine" in text and "against the usual strength curve it is hardest" in text
+    assert client.get("/claims/extension-hardest.csv").text.count("N*m") >= 3

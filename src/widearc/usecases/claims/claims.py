@@ -7,7 +7,7 @@ two sides, what stays open and what to do are written down. Body: 80 kg and 1.80
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from widearc.core.errors import PostureError, UnknownNameError
@@ -22,6 +22,7 @@ from widearc.usecases.claims.parts import (
     PUSHED,
     SLED,
     STACK,
+    Cam,
     Claim,
     ClaimView,
     Param,
@@ -29,6 +30,7 @@ from widearc.usecases.claims.parts import (
     _at,
     _band,
     _band_words,
+    _cam_words,
     _end,
     _front,
     _frontal,
@@ -37,6 +39,7 @@ from widearc.usecases.claims.parts import (
     _longer,
     _mass,
     _more,
+    _on_cam,
     _one_leg_start,
     _peak,
     _peak_at,
@@ -391,6 +394,9 @@ _CLAIMS: tuple[Claim, ...] = (
     Claim(
         id="extension-hardest",
         title="Where is a leg extension hardest?",
+        own=_on_cam,
+        own_says=_cam_words,
+        own_kind="leg extension",
         one_side="At the straight knee.",
         other_side="It depends on what makes the load.",
         open="What a given cam does: read it at the Bench.",
@@ -606,22 +612,25 @@ def claim(claim_id: str) -> Claim:
     return CLAIMS[claim_id]
 
 
-def worked_out(found: Claim, values: Values) -> ClaimView:
+MOST_OWN = 2  # machines of the trainer's beside the cases
+
+
+def worked_out(found: Claim, values: Values, cams: Sequence[tuple[str, Cam]] = ()) -> ClaimView:
     """Return a claim worked out for values by name, the usual ones where missing. InputError names
-    the value.
+    the value. cams: the trainer's own machines of the claim's kind, by name, as they were read.
     """
     full = {p.name: float(values.get(p.name, p.default)) for p in found.params}
     for p in found.params:
         p.check(full[p.name])
     if found.cases is None or found.says is None:
         return ClaimView(claim=found, values=full, curves=(), answer="")
+    own = [found.own(full, *cam) for cam in cams[:MOST_OWN]] if found.own is not None else []
     try:
-        curves = tuple((words, curve(setup, lowering=False)) for words, setup in found.cases(full))
-        return ClaimView(
-            claim=found,
-            values=full,
-            curves=curves,
-            answer=found.says(tuple(c for _, c in curves), full),
-        )
+        cases = (*found.cases(full), *own)
+        curves = tuple((words, curve(setup, lowering=False)) for words, setup in cases)
     except PostureError as error:
         return ClaimView(claim=found, values=full, curves=(), answer="", problem=error.reason)
+    answer = [found.says(tuple(c for _, c in curves), full)]
+    if found.own_says is not None and own:
+        answer += [found.own_says(words, c) for words, c in curves[-len(own) :]]
+    return ClaimView(claim=found, values=full, curves=curves, answer=" ".join(answer))

@@ -30,10 +30,13 @@ from widearc.core.statics import (
     mean_split,
     share_near_straight,
 )
+from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
 from widearc.usecases.arc.arc import muscles
 
 Values = Mapping[str, float]
+Cam = tuple[tuple[float, ...], tuple[float, ...]]
+"""A stack's radius as it was read at the pad: degrees and m."""
 Case = tuple[str, Setup]
 BODY, LIMITS = Body(), Limits(hip_flexion_deg=155.0)
 DATED = "2026-11-29"
@@ -64,7 +67,8 @@ class Claim:
     compute.
 
     says: the answer in a sentence with its numbers, from the curves in the order of the cases. act:
-    what somebody who is not sure can do about it, in one sentence.
+    what somebody who is not sure can do about it, in one sentence. own, own_says: a case and a
+    sentence of a machine of the trainer's, of kind own_kind, with its name and cam.
     """
 
     id: str
@@ -76,6 +80,9 @@ class Claim:
     params: tuple[Param, ...] = ()
     joint: str = "knee"
     act: str = ""
+    own: Callable[[Values, str, Cam], Case] | None = None
+    own_says: Callable[[str, Curve], str] | None = None
+    own_kind: str = ""
     cases: Callable[[Values], tuple[Case, ...]] | None = None
     says: Callable[[tuple[Curve, ...], Values], str] | None = None
 
@@ -288,6 +295,32 @@ MOST_KG, HALVINGS = 200.0, 12
 def _half_squat(v: Values, kg: float) -> Setup:
     return _setup(
         "split-squat", *_mass(kg, "goblet"), knee_from_deg=95.0, pair_share=v["pair"] / 100
+    )
+
+
+def _on_cam(v: Values, name: str, cam: Cam) -> Case:
+    angles, radii = cam
+    stack = Stack(kg=v["kg"], angle_deg=angles, radius_m=radii)
+    return name, _setup("leg-extension", stack)
+
+
+def _cam_words(name: str, c: Curve) -> str:
+    """Return where a machine asks how much of the knee, and where that is most of usual
+    strength.
+    """
+    angle, demand = c.motion.angles["knee"][0], c.demand_nm["knee"][0]
+    usual = strength_nm(
+        "knee_extension",
+        angle,
+        mass_kg=BODY.mass_kg,
+        stature_m=BODY.stature_m,
+        sex=BODY.sex.value,
+    )
+    hardest = float(to_deg(angle)[int(np.argmax(demand / usual))])
+    return (
+        f"{name}, as read at its pad, asks {_at(c, 'knee', 85):.0f} N·m at 85°, "
+        f"{_at(c, 'knee', 10):.0f} at 10°; against the usual strength curve it is hardest at "
+        f"{hardest:.0f}°."
     )
 
 

@@ -10,7 +10,8 @@ from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
 from widearc.usecases.claims.claims import CLAIMS, claim, worked_out
-from widearc.usecases.claims.parts import DATED
+from widearc.usecases.claims.parts import DATED, Cam, Claim
+from widearc.web.db import held
 from widearc.web.download import sent
 from widearc.web.drawing import overlay
 from widearc.web.errors import sentence
@@ -28,6 +29,25 @@ LABELS = {
 }
 
 
+def _cams(found: Claim) -> list[tuple[str, Cam]]:
+    """Return the trainer's machines of a dispute's kind as they were read, by name, dial and
+    place.
+    """
+    if not found.own_kind:
+        return []
+    kept = held()
+    return [
+        (
+            ", ".join(part for part in (machine.name, dial and f"dial {dial}", place.name) if part),
+            cam,
+        )
+        for place in kept.places
+        for machine in kept.at(place.id).kit.machines
+        if machine.kind == found.own_kind
+        for dial, cam in machine.dials
+    ]
+
+
 @blueprint.get("/")
 def listed() -> ResponseReturnValue:
     """List the disputes with their labels."""
@@ -42,7 +62,7 @@ def values(claim_id: str) -> ResponseReturnValue:
         p.name: number(request.args, p.name, p.default, what=f"a number of {p.unit}")
         for p in found.params
     }
-    view = worked_out(found, typed)
+    view = worked_out(found, typed, _cams(found))
     pins = [
         overlay.Pinned(letter=letter, words=words, query="", curve=curve)
         for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
@@ -72,7 +92,7 @@ def show(claim_id: str) -> ResponseReturnValue:
         except InputError as error:
             problems[p.name] = sentence(f"“{str(error.value)[:20]}” is not used: {error.allowed}")
     try:
-        view = worked_out(found, values)
+        view = worked_out(found, values, _cams(found))
     except InputError as error:
         problems[error.where] = sentence(f"{error.value} is not used: {error.allowed}")
         view = worked_out(found, {})
