@@ -153,7 +153,12 @@ def _parser() -> argparse.ArgumentParser:
     fit.add_argument("file", metavar="READINGS.csv", help="a file, or - for standard input")
     fit.add_argument("--kind", required=True, help="one of the kinds above")
     fit.add_argument("--rest-m", type=float, default=None, help="band: rest length as measured, m")
-    fit.add_argument("--kg", type=float, default=None, help="stack: the weight that was lifted, kg")
+    fit.add_argument(
+        "--kg",
+        type=float,
+        default=None,
+        help="kg: of a stack the weight lifted, of a carriage its own",
+    )
     fit.add_argument(
         "--ratio",
         type=float,

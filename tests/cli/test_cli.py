@@ -79,6 +79,8 @@ def test_bad_input_is_one_line_and_two(run, arguments, stdin, says):
         ("spring", "travel_m,force_n\n0,20\n0.6,140"),
         ("stack", "angle_deg,force_n,pad_m\n0,100,0.4\n90,120,0.4"),
         ("sled", "direction,force_n\npush,600\nreturn,480"),
+        ("rail-bar", "direction,force_n\npush,160\nreturn,132"),
+        ("carriage", "on_kg,force_n\n0,9\n60,33"),
         ("lever", "angle_deg,force_n,arm_m\n0,300,0.5\n40,240,0.5"),
         ("pendulum", "angle_deg,force_n,arm_m\n30,90,0.9"),
         ("cable", "stack_kg,force_n\n10,52\n20,101"),

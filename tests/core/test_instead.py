@@ -30,7 +30,7 @@ from widearc.core.answers import (
 )
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.dose import RepStyle, StyleKind
-from widearc.core.equipment import LinearLaw, MooneyRivlinLaw, PointsLaw, SpringLoad, stands
+from widearc.core.equipment import Band, LinearLaw, MooneyRivlinLaw, PointsLaw, SpringLoad, stands
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape, WantedAction
@@ -226,6 +226,7 @@ def columns(**more):
         "alone": "yes",
         "spine": 1.0,
         "hand_kg": None,
+        "slack": None,
         "axial": False,
         "long": 0.4,
     }
@@ -330,6 +331,7 @@ def test_a_bar_on_the_back_needs_a_rack_even_in_a_lunge(question):
         ("spine", {"axial": True}),
         ("quick", {"minutes": 3.0}),
         ("step", {"step": None}),
+        ("taut", {"slack": 0.3}),
     ],
 )
 def test_a_filter_keeps_out_only_what_fails_it(name, fails):
@@ -411,3 +413,31 @@ def test_an_equal_band_is_found_among_all_that_are_here(question):
     ids = {band.id for band in KIT.bands}
     assert all(a.pieces and {p.item for p in a.pieces if p.kind == "band"} <= ids for a in answers)
     assert all(abs(a.off) < 1.0 for a in answers)
+
+
+def test_slack_is_the_share_of_the_way_where_a_band_is_no_longer_than_at_rest(question, ranking):
+    """By the band's length beside its rest length, none of it from the pull itself."""
+    seen = {}
+    for candidate in ranking.candidates:
+        own = candidate.curve
+        bands = [(i, x) for i, x in enumerate(own.setup.loads) if isinstance(x, Band)]
+        said = beside(candidate, question)
+        if not bands:
+            assert said["slack"] is None or said["slack"] == 0.0  # springs here start at a pull
+            continue
+        short = [
+            np.mean(own.motion.load_lengths[i][0] <= band.law.rest_m * np.asarray(band.fold).item())
+            for i, band in bands
+        ]
+        seen[candidate.exercise.id] = said
+        assert said["slack"] == pytest.approx(max(short), abs=1e-9)
+    slack = [k for k, said in seen.items() if said["slack"] > 0.2]
+    assert slack and any(said["slack"] == 0.0 for said in seen.values())
+    assert all("slack for" in seen[k].cell("slack") and not seen[k].passes({"taut"}) for k in slack)
+    order = sorted_by(
+        ranking.candidates,
+        {c.exercise.id: beside(c, question) for c in ranking.candidates},
+        "slack",
+        {},
+    )
+    assert {c.exercise.id for c in order[-len(slack) :]} == set(slack)

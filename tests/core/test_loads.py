@@ -12,6 +12,7 @@ import scipy.optimize
 
 from widearc.core.body import Limits
 from widearc.core.equipment import (
+    FITS,
     Cable,
     Chain,
     CornerBar,
@@ -279,6 +280,16 @@ def test_the_score_chooses_the_law_that_made_the_readings():
             {"ratio": 0.5, "offset_n": 6},
         ),
         (
+            "rail-bar",
+            {"direction": ["push", "return", "push"], "force_n": [165, 135, 165]},
+            {"kg": 150 / G, "friction": 0.1},
+        ),
+        (
+            "carriage",  # weighs the 40 kg that are given
+            {"on_kg": [0, 30, 60], "force_n": [0.04 * G * (40 + m) for m in (0, 30, 60)]},
+            {"friction": 0.04, "kg": 40},
+        ),
+        (
             "corner-bar",
             {"plate_kg": [0, 10, 20], "force_n": [100, 100 + 9.5 * G, 100 + 19 * G]},
             {"bar_n": 100, "sleeve_per_hand": 0.95},
@@ -296,6 +307,28 @@ def test_machines_are_recovered_from_their_readings(kind, columns, law):
         assert found.tables["radius_m"] == pytest.approx([0.12] * 3)
     if kind == "sled":
         assert found.law["friction"] == pytest.approx(70 / (550 / np.tan(np.deg2rad(40))))
+
+
+def test_a_carriage_that_is_not_weighed_is_told_by_two_loads_and_never_by_one():
+    read = {"on_kg": [0, 50], "force_n": [0.03 * G * (22 + m) for m in (0, 50)]}
+    found = fit_machine("carriage", read)
+    assert (found.law["kg"], found.law["friction"]) == pytest.approx((22, 0.03))
+    assert FITS["carriage"].pull_n(found, 80.0, 1.0, True) == pytest.approx(0.03 * G * 102)
+    with pytest.raises(InputError, match="2 readings or more"):
+        fit_machine("carriage", {"on_kg": [0], "force_n": [8]})
+    with pytest.raises(InputError, match="grows with the weight"):
+        fit_machine("carriage", {"on_kg": [0, 50], "force_n": [20, 12]})
+    for weight in (0.0, -5.0, float("nan")):
+        with pytest.raises(InputError, match=r"from 0\.1 to 500 kg"):
+            fit_machine("carriage", read, {"kg": weight})
+
+
+def test_a_bar_on_rails_that_pulls_up_is_refused_and_its_check_reading_is_foretold():
+    with pytest.raises(InputError, match="pulls down"):
+        fit_machine("rail-bar", {"direction": ["push", "return"], "force_n": [0, 0]})
+    found = fit_machine("rail-bar", {"direction": ["push", "return"], "force_n": [165, 135]})
+    pull = FITS["rail-bar"].pull_n
+    assert (pull(found, 0.0, 1.0, True), pull(found, 0.0, 1.0, False)) == (165, 135)
 
 
 def test_a_description_that_cannot_explain_the_readings_says_so():

@@ -308,6 +308,35 @@ def test_a_machine_s_sheet_from_readings_to_a_check(client, con):
     assert empty.status_code == 422 and "empty" in text(empty)
 
 
+def test_a_bar_on_rails_and_a_carriage_are_weighed(client, con):
+    """What the page says is worked out by hand: the mean is the weight, half the difference rubs;
+    a carriage of 20 kg under 0 and 60 kg that rubs 3 % is drawn along by 5.9 and 23.5 N.
+    """
+    for kind, name in (
+        ("rail bar", "Bar on the stern rails"),
+        ("sprung carriage", "Mess carriage"),
+    ):
+        facts = {"kind": kind, "name": name, "empty_kg": "10", "friction": "0", "travel_m": "100"}
+        assert client.post("/room/1/add", data=facts).status_code == 302
+    bar, carriage = (named(con, n).id for n in ("Bar on the stern rails", "Mess carriage"))
+    form = {"action": "save", "force_unit": "kgf", "direction": ["push", "return"]}
+    refused = client.post(f"/bench/machine/{bar}", data=form | {"force": ["13", "17"]})
+    assert refused.status_code == 422 and "a push not below the return" in text(refused)
+    page = client.post(
+        f"/bench/machine/{bar}", data=form | {"force": ["17", "13"]}, follow_redirects=True
+    )
+    assert "friction 20 N either way" in text(page) and ">measured<" in text(page)
+    kept = store.item(con, 1, bar)
+    assert kept.quantities["empty_kg"] == pytest.approx(15.0)
+    assert kept.quantities["friction"] == pytest.approx(2 / 15)
+    form = {"action": "save", "force_unit": "N", "q-empty_kg": "20", "at": ["0", "60"]}
+    page = client.post(
+        f"/bench/machine/{carriage}", data=form | {"force": ["5.9", "23.5"]}, follow_redirects=True
+    )
+    assert "3.0 % of the weight on the wheels" in text(page)
+    assert store.item(con, 1, carriage).quantities["friction"] == pytest.approx(0.03, rel=0.01)
+
+
 def test_a_machine_s_readings_go_out_and_in_as_csv(client, con):
     curl = named(con, "Curl machine", 3)
     sent = text(client.get(f"/bench/machine/{curl.id}.csv?setting=1"))

@@ -9,6 +9,7 @@ from typing import Any
 
 import numpy as np
 
+from widearc.core.equipment import Line
 from widearc.core.kit import presses_on_spine
 from widearc.core.muscle import muscle_use
 from widearc.core.search import Candidate, Question, sore_of
@@ -18,6 +19,7 @@ from widearc.core.units import G
 
 MOST_WEIGHT = 5.0
 QUICK_MINUTES = 2.0
+SOME_SLACK = 0.05  # of the way: less is not worth a word
 ALONE = {"yes": 1.0, "with stops": 0.5, "no": 0.0}
 
 Value = Any
@@ -69,6 +71,16 @@ def _hand(candidate: Candidate, _: Question) -> float | None:
     return None if grip is None else float(np.nanmax(grip[0])) / G
 
 
+def _slack(candidate: Candidate, _: Question) -> float | None:
+    setup, lengths = candidate.curve.setup, candidate.curve.motion.load_lengths
+    pulls = [
+        load.pull_n(lengths[index][:1], lowering=False)
+        for index, load in enumerate(setup.loads)
+        if isinstance(load, Line) and load.made_of == "elastic" and index in lengths
+    ]
+    return max((float(np.mean(pull <= 0.0)) for pull in pulls), default=None)
+
+
 def _sore(candidate: Candidate, question: Question) -> float | None:
     sore = sore_of(question.rules, question.asked, question.target)
     return max(sore.shares(candidate.curve).values(), default=None)
@@ -81,6 +93,12 @@ def _spine_words(ratio: float | None) -> str:
     if ratio < 2:
         much = f"{100 * abs(ratio - 1):.0f} % {'more' if ratio > 1 else 'less'}"
     return f"Low back: {much} at most, by a single-muscle estimate."
+
+
+def _slack_words(share: float | None) -> str:
+    if share is None or share < SOME_SLACK:
+        return ""
+    return f"Its band or spring hangs slack for {100 * share:.0f} % of the way."
 
 
 def _step_words(step: float | None) -> str:
@@ -176,9 +194,21 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
                 cell=_spine_words,
             ),
             Column(
+                name="slack",
+                words="slack",
+                rank=10,
+                value=_slack,
+                good=lambda v: 1.0 if v is None else 1.0 - v,
+                weighed=8,
+                filter="taut",
+                only="never slack",
+                passes=lambda v: v is None or v < SOME_SLACK,
+                cell=_slack_words,
+            ),
+            Column(
                 name="axial",
                 words="presses on the spine",
-                rank=10,
+                rank=11,
                 value=_axial,
                 sorts=False,
                 filter="spine",
@@ -189,7 +219,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
             Column(
                 name="hand_kg",
                 words="in one hand",
-                rank=11,
+                rank=12,
                 value=_hand,
                 sorts=False,
                 cell=lambda v: "" if v is None else f"Grip: up to {v:.0f} kg in one hand.",

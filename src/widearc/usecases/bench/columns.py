@@ -30,6 +30,8 @@ COLUMNS: Mapping[str, Columns] = MappingProxyType(
         "spring": Columns(at="travel past the first mark", unit="cm", per=0.01),
         "stack": Columns(at="joint angle", unit="°", per=1.0, arm=True, setting=True),
         "sled": Columns(at="", unit="", per=1.0, direction=True),
+        "rail-bar": Columns(at="", unit="", per=1.0, direction=True),
+        "carriage": Columns(at="weight lying on it", unit="kg", per=1.0),
         "lever": Columns(at="arm turned from the start", unit="°", per=1.0, arm=True),
         "pendulum": Columns(at="arm from hanging", unit="°", per=1.0, arm=True),
         "cable": Columns(at="weight on the pin", unit="kg", per=1.0),
@@ -46,6 +48,7 @@ NAMES = MappingProxyType(
         "pendulum": "angle_deg",
         "cable": "stack_kg",
         "corner-bar": "plate_kg",
+        "carriage": "on_kg",
     }
 )
 
@@ -59,7 +62,7 @@ def columns_of(fit: str, rows: Sequence[store.MachineReading]) -> dict[str, list
     columns: dict[str, list[Any]] = {"force_n": [r.force_n for r in rows]}
     if fit in NAMES:
         columns[NAMES[fit]] = [r.at for r in rows]
-    if fit == "sled":
+    if COLUMNS[fit].direction:
         columns["direction"] = [r.direction for r in rows]
     if COLUMNS[fit].arm:
         arm = "pad_m" if fit == "stack" else "arm_m"
@@ -83,4 +86,6 @@ def fit_of(
     )
     if fit == "stack" and "read_kg" in quantities:
         given = {"kg": quantities["read_kg"], "ratio": quantities.get("ratio", 1.0)}
+    if fit == "carriage" and quantities.get("empty_kg"):
+        given = {"kg": quantities["empty_kg"]}
     return fit_machine(fit, columns, given)

@@ -26,15 +26,15 @@ LONGEST_REASON = 200
 
 
 def changes(chosen: Candidate, wanted: Curve | None, columns: Beside) -> tuple[str, ...]:
-    """Return what is otherwise with a stand-in: muscles, low back, grip, steadiness, failing alone,
-    time, step.
+    """Return what is otherwise with a stand-in: muscles, low back, slack, grip, steadiness, failing
+    alone, time, step.
     """
     said = []
     if wanted is not None:
         said += _muscle_changes(wanted, chosen.curve)
     spine = columns.cell("spine")
     said += [spine] if columns["spine"] is not None else [columns.cell("axial")]
-    said.append(columns.cell("hand_kg"))
+    said += [columns.cell("slack"), columns.cell("hand_kg")]
     links = [
         f"{link} ({RELIEFS[link]})" if link in RELIEFS else link for link in chosen.exercise.limits
     ]

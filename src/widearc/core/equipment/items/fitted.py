@@ -15,7 +15,16 @@ UNEXPLAINED = 0.10  # of the largest reading (mechanics, loads)
 
 
 CONSTANTS = MappingProxyType(
-    {"spring": 2, "sled": 2, "lever": 2, "pendulum": 1, "cable": 2, "corner-bar": 2}
+    {
+        "spring": 2,
+        "sled": 2,
+        "rail-bar": 2,
+        "carriage": 2,
+        "lever": 2,
+        "pendulum": 1,
+        "cable": 2,
+        "corner-bar": 2,
+    }
 )
 """How many numbers each law is fitted by; a cam's table goes through every reading."""
 

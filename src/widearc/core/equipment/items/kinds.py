@@ -494,6 +494,7 @@ KINDS: Mapping[str, ItemKind] = MappingProxyType(
                 id="sprung carriage",
                 words="sprung carriage",
                 group=MACHINES,
+                fit="carriage",
                 quantities=(
                     _kg("empty_kg", "carriage", 0.0, 100.0, how=_SCALE),
                     _FRICTION,
@@ -513,6 +514,7 @@ KINDS: Mapping[str, ItemKind] = MappingProxyType(
                 id="rail bar",
                 words="bar on rails",
                 group=MACHINES,
+                fit="rail-bar",
                 quantities=(
                     _kg("empty_kg", "bar, as it hangs", 0.0, 60.0, how="hang it from a scale"),
                     _FRICTION,

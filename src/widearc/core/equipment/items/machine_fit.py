@@ -1,5 +1,5 @@
-"""Laws fitted to readings of machines: springs, cams, sleds, levers, pendulums, cables, the corner
-bar.
+"""Laws fitted to readings of machines: springs, cams, sleds, bars on rails, carriages, levers,
+pendulums, cables, the corner bar.
 
 All by linear least squares (NumPy's lstsq); readings are forces in N unless said. A description
 that leaves more than a tenth of the largest reading unexplained is said to fail.
@@ -8,7 +8,7 @@ that leaves more than a tenth of the largest reading unexplained is said to fail
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from types import MappingProxyType
 
 import numpy as np
@@ -118,6 +118,50 @@ def _sled_settles(law: Numbers, _: Numbers) -> Numbers:
     if "kg" not in law:
         return {}
     return {"empty_kg": law["kg"], "friction": law.get("friction", 0.0)}
+
+
+def fit_rail_bar(columns: Columns, _: Mapping[str, float]) -> MachineFit:
+    """Return what a bar on upright rails weighs as it hangs (kg) and the share of it that rubbing
+    takes, from slow lifts ("push") and slow returns.
+    """
+    found = fit_sled(columns, {"rail_deg": 90.0})
+    along = found.law["along_rail_n"]
+    if along <= 0:
+        raise InputError("force_n", along, "a bar that pulls down: above 0 N")
+    share = found.law["friction_n"] / along
+    return replace(found, kind="rail-bar", law=MappingProxyType({**found.law, "friction": share}))
+
+
+def fit_carriage(columns: Columns, given: Mapping[str, float]) -> MachineFit:
+    """Return a level carriage's friction, a share of the weight on its wheels, from slow pulls
+    without springs: on_kg (what lies on it) and force_n; with `kg` given that is the carriage
+    itself, else its weight (kg) follows from two loads.
+    """
+    on, force = column(columns, "on_kg"), column(columns, "force_n")
+    if "kg" in given:
+        if not 0.1 <= given["kg"] <= 500.0:
+            raise InputError("--kg", given["kg"], "from 0.1 to 500 kg")
+        (friction,), left = least_squares(
+            ((on + given["kg"]) * G)[:, None], force, 1, "a carriage's friction"
+        )
+        return fit_made("carriage", {"friction": float(friction), "kg": given["kg"]}, left, force)
+    (still, friction), left = least_squares(
+        np.column_stack((np.ones_like(on), on * G)), force, 2, "a carriage's friction"
+    )
+    if friction <= 0:
+        raise InputError("force_n", float(force[-1]), "a pull that grows with the weight")
+    law = {"friction": float(friction), "kg": float(still / (friction * G))}
+    return fit_made("carriage", law, left, force)
+
+
+def _carriage_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> float:
+    return found.law["friction"] * (at + found.law["kg"]) * G
+
+
+def _carriage_settles(law: Numbers, known: Numbers) -> Numbers:
+    # a weight that is known stays as it was come by
+    weighed = {} if known.get("empty_kg") else {"empty_kg": law["kg"]}
+    return {**weighed, "friction": law["friction"]}
 
 
 def fit_lever(columns: Columns, _: Mapping[str, float]) -> MachineFit:
@@ -235,6 +279,18 @@ FITS: Mapping[str, MachineLaw] = MappingProxyType(
             fit=fit_sled,
             pull_n=_sled_pull,
             settles=_sled_settles,
+        ),
+        "rail-bar": MachineLaw(
+            columns=("direction", "force_n"),
+            fit=fit_rail_bar,
+            pull_n=_sled_pull,
+            settles=_sled_settles,
+        ),
+        "carriage": MachineLaw(
+            columns=("on_kg", "force_n"),
+            fit=fit_carriage,
+            pull_n=_carriage_pull,
+            settles=_carriage_settles,
         ),
         "lever": MachineLaw(
             columns=("angle_deg", "force_n", "arm_m"),

@@ -51,6 +51,7 @@ BESIDE = {
     "stack": {"read_kg": "weight on the pin"},
     "lever": {"user_arm_m": "pivot to pad", "pivot_off_m": "pivot off the joint"},
     "pendulum": {"arm_m": "pivot to weight"},
+    "carriage": {"empty_kg": "carriage alone"},
     "corner-bar": {"hand_m": "pivot to hands"},
 }
 RISE: dict[str, UnboundField] = {
