@@ -195,7 +195,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
             ),
             Column(
                 name="slack",
-                words="slack",
+                words="little slack",
                 rank=10,
                 value=_slack,
                 good=lambda v: 1.0 if v is None else 1.0 - v,
