@@ -186,6 +186,28 @@ def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
     expect(page.get_by_text("Nothing kept yet.")).to_be_visible()
 
 
+@pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
+def test_an_exercise_is_found_by_any_of_its_names(watched, served, size):
+    page = watched
+    page.set_viewport_size(size)
+    page.goto(f"{served}/swap")
+    before = page.url
+    page.locator("#pick-exercise").click()
+    shown = page.locator("details[open] label[data-also]:visible")
+    assert shown.count() > 90
+    finder = page.get_by_role("searchbox", name="find")
+    finder.fill("no such lift")
+    expect(page.get_by_text("No exercise of that name")).to_be_visible()
+    assert shown.count() == 0 and page.url == before
+    finder.fill("FREE  squat")  # an alias: its own name has no such word
+    expect(shown.first).to_have_text("Body-weight squat")
+    expect(page.get_by_text("No exercise of that name")).to_be_hidden()
+    assert shown.count() < 5
+    finder.press("Enter")
+    expect(page.locator("#pick-exercise")).to_have_text("body-weight squat")
+    assert "exercise=bodyweight-squat" in page.url
+
+
 def test_a_band_is_weighed_by_keyboard_alone_in_few_keys(watched, served, con):
     """From the Bench to a fitted band: at two keys a second, as a slow typist does, 40 s are 80
     keys.
