@@ -56,11 +56,11 @@ def test_a_band_weighs_itself_on_the_bench(watched, served, gauge, con):
     page.keyboard.press("Enter")
     page.locator('input[name="address"]').fill(gauge.address)
     page.get_by_role("button", name="Connect").click()
-    expect(page.locator(".wa-gauge-now")).to_contain_text(re.compile(r"N at [\d.]+ m"))
+    expect(page.locator(".wa-gauge-now")).to_contain_text(re.compile(r"N at [\d.]+ cm"))
     expect(page.get_by_label("length, reading 5")).not_to_have_value("", timeout=20_000)
     assert page.locator("[data-trace]").get_attribute("d").count("L") > 50
     lengths = [float(page.get_by_label(f"length, reading {i}").input_value()) for i in range(1, 6)]
-    assert lengths == pytest.approx([1.0, 1.1, 1.25, 1.45, 1.7], abs=0.002)
+    assert lengths == pytest.approx([100, 110, 125, 145, 170], abs=0.2)
     page.get_by_role("button", name="Stop").click()
     expect(page.get_by_role("button", name="Connect")).to_be_visible()
     page.get_by_role("button", name="Keep the readings").click()

@@ -115,7 +115,10 @@ def item(item_id: int) -> ResponseReturnValue:
 def band(item_id: int) -> ResponseReturnValue:
     """Show a band's sheet."""
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
-    length_unit, force_unit = _unit("length_unit", LENGTH_M, "m"), _unit("force_unit", FORCE_N, "N")
+    length_unit, force_unit = (
+        _unit("length_unit", LENGTH_M, "cm"),
+        _unit("force_unit", FORCE_N, "N"),
+    )
     rows = [shown_row(r, length_unit, force_unit) for r in sheet.readings]
     typed = {
         "length_unit": length_unit,

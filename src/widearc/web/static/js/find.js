@@ -1,4 +1,4 @@
-// A long choice narrows to what is typed in its finder; Enter takes the first that is left.
+// A long choice narrows to what is typed in its finder; Enter takes the one of that name, else the first left.
 
 const plain = (text) => text.toLowerCase().replace(/[-\s]+/g, " ").trim();
 
@@ -26,6 +26,8 @@ document.addEventListener("input", (event) => {
 document.addEventListener("keydown", (event) => {
   if (event.key !== "Enter" || !event.target.matches("[data-finds]")) return;
   event.preventDefault();
-  const first = event.target.closest("details").querySelector("label[data-also]:not([hidden])");
-  if (first) first.click();
+  const left = Array.from(event.target.closest("details").querySelectorAll("label[data-also]:not([hidden])"));
+  const named = left.find((label) => plain(label.textContent) === plain(event.target.value));
+  const taken = named || left[0];
+  if (taken) taken.click();
 });
