@@ -579,9 +579,12 @@ def test_a_long_computation_goes_on_by_itself_and_a_wait_is_said(watched, served
     page.goto(f"{served}/week?buy=1&place=1")
     expect(page.get_by_text("Over this week’s plan")).to_be_visible()
     expect(page.locator("[data-again]")).to_have_count(0, timeout=60_000)
-    # an answer that is held up
-    page.route("**/swap?*", lambda route: (page.wait_for_timeout(900), route.continue_()))
+    # held up until the wait was seen: a fixed delay may end before a busy machine looks
+    held = []
+    page.route("**/swap?*", lambda route: held.append(route))
     page.goto(f"{served}/swap")
     page.locator(".wa-rows a.wa-row").nth(1).click()
     expect(page.locator("#computing")).to_have_text("Computing…")
+    for route in held:
+        route.continue_()
     expect(page.locator("#computing")).to_have_text("", timeout=20_000)
