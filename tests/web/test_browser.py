@@ -588,3 +588,26 @@ def test_a_long_computation_goes_on_by_itself_and_a_wait_is_said(watched, served
     for route in held:
         route.continue_()
     expect(page.locator("#computing")).to_have_text("", timeout=20_000)
+
+
+def test_an_answer_that_comes_late_does_not_close_what_was_opened_meanwhile(watched, served):
+    page = watched
+    page.goto(f"{served}/swap")
+    held = []
+    page.route("**/swap?*", lambda route: held.append(route))
+    page.locator("#pick-place").click()
+    page.locator("details[open] label", has_text="Harbour gym").click()
+    expect(page.locator("details.wa-pick[open]")).to_have_count(0)  # the choice closes its chooser
+    page.locator("#pick-exercise").click()
+    finder = page.get_by_role("searchbox", name="find")
+    finder.fill("free squat")
+    for route in held:
+        route.continue_()
+    page.unroute("**/swap?*")
+    expect(page.locator("#pick-place")).to_have_text("harbour gym")
+    expect(finder).to_be_focused()
+    expect(finder).to_have_value("free squat")
+    assert page.locator("details[open] label[data-also]:visible").count() < 5
+    finder.press("Enter")
+    expect(page.locator("#pick-exercise")).to_have_text("body-weight squat")
+    assert "place=3" in page.url

@@ -174,6 +174,13 @@ def _stack(
     )
 
 
+def _spring(name: str, zone: str, start_n: float, end_n: float) -> Made:
+    travel_m = 0.9
+    rate = (end_n - start_n) / travel_m
+    read = {"start_n": start_n, "rate_n_per_m": rate, "travel_m": travel_m, "count": 1}
+    return Made(kind="spring", name=name, zone=zone, **_measured(**read))
+
+
 _SHORT = ((0.28, 0.0), (0.36, 38.0), (0.44, 66.0), (0.52, 92.0), (0.60, 121.0))
 _CURL = ((5.0, 118.0), (30.0, 141.0), (55.0, 150.0), (80.0, 139.0), (100.0, 117.0))
 _EXTENSION = ((100.0, 121.0), (75.0, 166.0), (50.0, 189.0), (25.0, 172.0), (5.0, 138.0))
@@ -260,6 +267,17 @@ _HARBOUR: tuple[Made, ...] = (
     ),
     _band("Thigh loop", "loop", "3", 0.28, _SHORT),
     _thing("dip belt", "Dip belt", "3", ring_m=0.12),
+    Made(
+        kind="sprung carriage",
+        name="Mat carriage",
+        zone="4",
+        settings=(("foot bar", "upper hole"),),
+        **_measured(empty_kg=17.5, friction=0.05, travel_m=0.9),
+    ),
+    _spring("Spring A", "4", 14.0, 62.0),
+    _spring("Spring B", "4", 22.0, 118.0),
+    _spring("Spring C", "4", 41.0, 176.0),
+    _spring("Spring D", "4", 58.0, 231.0),
 )
 
 PLACES: tuple[tuple[PlaceFacts, tuple[Made, ...]], ...] = (

@@ -34,6 +34,10 @@ class Connection(sqlite3.Connection):
     once: Once | None = None
 
 
+MEMORY = ":memory:"
+"""The path of a database that no file holds."""
+
+
 def open_store(path: Path | str) -> Connection:
     """Return a connection to the database at `path`, made or brought up to date.
 
@@ -41,7 +45,8 @@ def open_store(path: Path | str) -> Connection:
     database, is not ours, or was written by a newer program.
     """
     try:
-        _private(Path(path))
+        if path != MEMORY:
+            _private(Path(path))
         # isolation_level None: BEGIN and COMMIT are said by transaction(), never by the driver
         con = sqlite3.connect(
             str(path),

@@ -34,7 +34,7 @@ def changes(chosen: Candidate, wanted: Curve | None, columns: Beside) -> tuple[s
         said += _muscle_changes(wanted, chosen.curve)
     spine = columns.cell("spine")
     said += [spine] if columns["spine"] is not None else [columns.cell("axial")]
-    said += [columns.cell("slack"), columns.cell("hand_kg")]
+    said += [_slack(chosen, columns), columns.cell("hand_kg")]
     links = [
         f"{link} ({RELIEFS[link]})" if link in RELIEFS else link for link in chosen.exercise.limits
     ]
@@ -42,6 +42,13 @@ def changes(chosen: Candidate, wanted: Curve | None, columns: Beside) -> tuple[s
         said.append(f"May give out before the muscle: {', '.join(links)}.")
     said.append("; ".join(columns.cell(n) for n in ("steady", "alone", "minutes", "step")) + ".")
     return tuple(text for text in said if text)
+
+
+def _slack(chosen: Candidate, columns: Beside) -> str:
+    """Return what is said of slack, and of which band or spring, where there is one."""
+    elastic = {p.label for p in chosen.pieces if p.kind in ("band", "spring")}
+    own = elastic.pop() if len(elastic) == 1 else "Its band or spring"
+    return columns.cell("slack").replace("Its band or spring", own)
 
 
 RELIEFS: Mapping[str, str] = MappingProxyType(

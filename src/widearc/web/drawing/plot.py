@@ -16,6 +16,7 @@ from widearc.web.drawing.areas import TALLEST_PX, Areas, Line, _runs, areas_betw
 from widearc.web.drawing.axis import Tick, degree_ticks, value_ticks
 
 PLOT_WIDTH, LEFT, RIGHT = 520.0, 34.0, 8.0
+LETTER_PX = 8.6  # of a drawing 520 wide that is shown 358 wide
 MOST_PX_PER_DEG = 3.89
 
 
@@ -121,13 +122,14 @@ def _labels(
     short = np.where(has_t, t0 - np.where(has_c, c0, 0.0), 0.0) * per_nm
     over = np.where(has_c, c0 - np.where(has_t, t0, 0.0), 0.0) * per_nm
     met = np.where(has_t & has_c, np.minimum(t0, c0), 0.0) * per_nm
-    for gap, low, kind, words in (
+    for gap, low, kind, text in (
         (short, np.where(has_c, c0, 0.0), "short", "short"),
         (over, np.where(has_t, t0, 0.0), "over", "over"),
         (met, np.zeros(len(x)), "met", f"actual: {names[1]}" if first else ""),
     ):
         found = _widest(gap, x, 18.0 if kind != "met" else 26.0)
-        if words and found is not None and found[1] - found[0] > 6.4 * len(words) + 10:
+        words = _fitting(found, text)
+        if words and found is not None:
             i = int(np.argmin(np.abs(x - (found[0] + found[1]) / 2)))
             # in the middle of the gap, by its height there
             y = base - per_nm * low[i] - gap[i] / 2 + 4
@@ -152,6 +154,14 @@ def _labels(
             )
         )
     return labels
+
+
+def _fitting(found: tuple[float, float] | None, words: str) -> str:
+    """Return the words that stand within a run of x, on a phone too, where letters are larger: all
+    of them, only which curve it is, or none.
+    """
+    room = (found[1] - found[0] - 10) / LETTER_PX if found is not None else 0.0
+    return next((w for w in (words, words.partition(":")[0]) if len(w) < room), "")
 
 
 def _widest(gap: Array, x: Array, tall_px: float) -> tuple[float, float] | None:

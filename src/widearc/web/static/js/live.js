@@ -38,6 +38,36 @@ function focusAgain(place, answer) {
   found.focus({ preventScroll: true });
 }
 
+// What is open now, and what was typed into its finder: a later answer must not close it under the thumb.
+function openedIn(answer) {
+  return Array.from(answer.querySelectorAll("details[open]"), (details) => {
+    const summary = details.querySelector("summary[id]");
+    const finder = details.querySelector("[data-finds]");
+    return { id: details.id || (summary && summary.id), typed: finder ? finder.value : "" };
+  }).filter((opened) => opened.id);
+}
+
+function openAgain({ id, typed }) {
+  const found = document.getElementById(id);
+  if (!found) return;
+  const details = found.closest("details");
+  details.open = true;
+  const finder = details.querySelector("[data-finds]");
+  if (!finder) return;
+  // its own script shows it a moment later: too late for the focus
+  finder.closest("[data-finder]").hidden = false;
+  finder.value = typed;
+  finder.dispatchEvent(new Event("input", { bubbles: true }));
+}
+
+// A chooser of one thing has done its work with the choice.
+function chose(element) {
+  const pick = element.closest("details.wa-pick:not([id])");
+  if (!pick) return;
+  if (pick.contains(document.activeElement)) pick.querySelector("summary").focus({ preventScroll: true });
+  pick.open = false;
+}
+
 export async function show(url, remember, options) {
   const mine = ++latest;
   const answer = document.getElementById("answer");
@@ -57,14 +87,12 @@ export async function show(url, remember, options) {
       else window.location.reload();
       return;
     }
-    const opened = Array.from(answer.querySelectorAll("details[id][open]"), (details) => details.id);
+    const opened = openedIn(answer);
+    const now = placeOf(document.activeElement, answer) || focused;
     answer.innerHTML = text;
-    for (const id of opened) {
-      const details = document.getElementById(id);
-      if (details) details.open = true;
-    }
+    opened.forEach(openAgain);
     if (remember) window.history.replaceState(null, "", remember);
-    focusAgain(focused, answer);
+    focusAgain(now, answer);
     // a long computation answers in parts: ask for the next one
     const next = answer.querySelector("[data-again]");
     if (next) window.setTimeout(() => { if (mine === latest && next.isConnected) show(next.href); }, 0);
@@ -120,6 +148,7 @@ function move(step) {
 document.addEventListener("change", (event) => {
   const form = event.target.form;
   if (!form || !form.hasAttribute("data-live")) return;
+  chose(event.target);
   const other = event.target.dataset.clears && form.elements[event.target.dataset.clears];
   if (other) other.value = "";
   if (!form.hasAttribute("data-trail")) { show(addressOf(form), addressOf(form)); return; }
@@ -132,6 +161,7 @@ document.addEventListener("submit", (event) => {
   const form = event.target;
   if (form.hasAttribute("data-live")) {
     event.preventDefault();
+    chose(event.submitter || form);
     show(addressOf(form, event.submitter), addressOf(form, event.submitter));
   } else if (form.hasAttribute("data-live-post")) {
     event.preventDefault();
