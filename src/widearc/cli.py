@@ -19,6 +19,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from widearc.core.errors import InputError, UnknownNameError, WideArcError
+from widearc.core.words import Figure, Name, Said
+from widearc.words import plain
 
 if TYPE_CHECKING:
     from widearc.usecases.room.exchange import ImportPlan
@@ -37,10 +39,10 @@ def main(argv: Sequence[str] | None = None) -> int:
     try:
         for name, value in vars(arguments).items():
             if isinstance(value, str) and "\0" in value:
-                raise InputError(name, value.replace("\0", "?")[:40], "text without U+0000")
+                raise InputError(name, value.replace("\0", "?")[:40], Said("text without U+0000"))
         result = arguments.run(arguments)
     except WideArcError as error:
-        print(f"wide-arc: {' '.join(str(error).split())}", file=sys.stderr)
+        print(f"wide-arc: {' '.join(plain(error.said).split())}", file=sys.stderr)
         return BAD_INPUT
     failed = (
         isinstance(result, dict)
@@ -201,9 +203,13 @@ def _text(name: str) -> str:
             return sys.stdin.buffer.read().decode("utf-8")
         return Path(name).read_text(encoding="utf-8")
     except UnicodeDecodeError:
-        raise InputError("file", name, "UTF-8 text") from None
+        raise InputError("file", name, Said("UTF-8 text")) from None
     except OSError as error:
-        raise InputError("file", name, f"a file that can be read ({error.strerror})") from None
+        raise InputError(
+            "file",
+            name,
+            Said("a file that can be read ({strerror})", strerror=Name(str(error.strerror))),
+        ) from None
 
 
 def _exercises(_: argparse.Namespace) -> Any:
@@ -226,7 +232,11 @@ def _curve(arguments: argparse.Namespace) -> Any:
     if not isinstance(document, list):
         return _one_curve(document)
     if len(document) > MOST_SCENARIOS:
-        raise InputError("/", f"{len(document)} scenarios", f"at most {MOST_SCENARIOS} in one call")
+        raise InputError(
+            "/",
+            f"{len(document)} scenarios",
+            Said("at most {_} in one call", _=Name(str(MOST_SCENARIOS))),
+        )
     answers = []
     for index, item in enumerate(document):
         try:
@@ -234,7 +244,7 @@ def _curve(arguments: argparse.Namespace) -> Any:
         except InputError as error:
             raise InputError(f"/{index}{error.where}", error.value, error.allowed) from None
         except WideArcError as error:
-            raise InputError(f"/{index}", "this scenario", str(error)) from None
+            raise InputError(f"/{index}", "this scenario", error.said) from None
     return answers
 
 
@@ -264,7 +274,9 @@ def _fit(arguments: argparse.Namespace) -> Any:
         value = getattr(arguments, name)
         if value is not None and not low <= value <= high:
             where = f"--{name.replace('_', '-')}"
-            raise InputError(where, value, f"from {low:g} to {high:g}")
+            raise InputError(
+                where, value, Said("from {low} to {high}", low=Figure(low), high=Figure(high))
+            )
     if arguments.kind == "band":
         return fit_document(read_readings(text), arguments.rest_m)
     columns = read_columns(text, arguments.kind)
@@ -281,7 +293,7 @@ def _gauge(arguments: argparse.Namespace) -> None:
     if arguments.script not in SCRIPTS:
         raise UnknownNameError("--script", arguments.script, SCRIPTS)
     if not 0 <= arguments.port <= 65535:
-        raise InputError("--port", arguments.port, "from 0 to 65535")
+        raise InputError("--port", arguments.port, Said("from 0 to 65535"))
     simulator = Simulator(SCRIPTS[arguments.script], port=arguments.port)
     print(json.dumps({"address": simulator.address, "script": arguments.script}), flush=True)
     with contextlib.suppress(KeyboardInterrupt):
@@ -329,7 +341,11 @@ def _written(document: dict[str, Any], name: str) -> Any:
             json.dumps(document, ensure_ascii=False, indent=1) + "\n", encoding="utf-8"
         )
     except OSError as error:
-        raise InputError("file", name, f"a file that can be written ({error.strerror})") from None
+        raise InputError(
+            "file",
+            name,
+            Said("a file that can be written ({strerror})", strerror=Name(str(error.strerror))),
+        ) from None
     return {"written": name, "items": len(document["items"])}
 
 
@@ -348,7 +364,7 @@ def _restore(arguments: argparse.Namespace) -> Any:
     stamp = datetime.now(UTC).strftime("%Y%m%d-%H%M%S")
     database = Path(arguments.data) / ("demo.db" if arguments.demo else "wide-arc.db")
     if not Path(arguments.data).is_dir():
-        raise InputError("--data", str(arguments.data), "a folder that is there")
+        raise InputError("--data", str(arguments.data), Said("a folder that is there"))
     before = restore(Path(arguments.file), database, stamp=stamp)
     return {
         "restored": str(database),
@@ -362,7 +378,7 @@ def _database(arguments: argparse.Namespace) -> Path:
     database = Path(arguments.data) / ("demo.db" if arguments.demo else "wide-arc.db")
     if not database.exists():
         raise InputError(
-            "--data", str(arguments.data), "a folder in which the program has run already"
+            "--data", str(arguments.data), Said("a folder in which the program has run already")
         )
     return database
 

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from tests.conftest import points_law
 from tests.loads import admissible
 from tests.looked import looked
+from tests.spoken import refused
 from widearc.core.body import Body, bend_by_levels, bend_by_points, bend_by_tape, shank_lean_at_wall
 from widearc.core.equipment import (
     KINDS,
@@ -76,10 +77,9 @@ def test_a_kind_s_usual_numbers_are_within_its_own_ranges(kind):
 
 def test_a_quantity_out_of_range_is_named_in_the_unit_it_is_typed_in():
     height = kind_of("box").quantity("height_m")
-    with pytest.raises(InputError) as refused:
+    with refused(InputError, "900 cm.* from 2 to 300 cm"):
         check_quantity(height, 9.0, "height_m")
-    assert (refused.value.value, refused.value.allowed) == ("900 cm", "from 2 to 300 cm")
-    with pytest.raises(InputError, match="whole number"):
+    with refused(InputError, "whole number"):
         check_quantity(kind_of("plate").quantity("count"), 2.5, "count")
     with pytest.raises(InputError):
         check_quantity(height, math.nan, "height_m")

@@ -60,6 +60,7 @@ from widearc.core.setups.unloaded import (
 )
 from widearc.core.statics import curve
 from widearc.core.units import G
+from widearc.core.words import UNSAID, Said
 
 BODY, LIMITS = Body(), Limits()
 KNEE = Range(from_deg=95.0, to_deg=10.0)
@@ -73,7 +74,7 @@ FRAMED = (
 )
 
 
-def every_batch(exercise: str, extra: str = ""):
+def every_batch(exercise: str, extra: Said = UNSAID):
     """Return an exercise's batches on the kit of the brute-force tests."""
     return list(batches_of(EXERCISES[exercise], KIT, BODY, LIMITS, KNEE, extra))
 
@@ -146,7 +147,9 @@ def test_frames_and_their_rows_make_the_same_set_up(exercise):
 
 def test_what_ways_share_is_listed_once_and_is_the_same_as_listed_apart():
     listed = OnceCache()
-    together = [list(batches_of(EXERCISES[e], KIT, BODY, LIMITS, KNEE, "", listed)) for e in FRAMED]
+    together = [
+        list(batches_of(EXERCISES[e], KIT, BODY, LIMITS, KNEE, UNSAID, listed)) for e in FRAMED
+    ]
     apart = [every_batch(e) for e in FRAMED]
     for these, those in zip(together, apart, strict=True):
         assert [(b.way, len(b.unloaded), b.totals) for b in these] == [
@@ -182,7 +185,7 @@ def test_totals_of_a_machine_are_its_own():
     )
     kit = Kit(machines=machines)
     found = list(
-        batches_of(EXERCISES["leg-extension-cable"], kit, BODY, LIMITS, KNEE, "", OnceCache())
+        batches_of(EXERCISES["leg-extension-cable"], kit, BODY, LIMITS, KNEE, UNSAID, OnceCache())
     )
     assert {b.machine.id: b.totals for b in found} == {
         m.id: totals_of("cable", "ankle", kit, m) for m in machines
@@ -297,7 +300,7 @@ def test_a_guess_is_work_in_common_over_work_in_either(intent):
         "hack-squat",
         "romanian-deadlift",
     ):
-        for part in _prepare([EXERCISES[exercise]], KIT, BODY, LIMITS, KNEE, "")[0].parts:
+        for part in _prepare([EXERCISES[exercise]], KIT, BODY, LIMITS, KNEE, UNSAID)[0].parts:
             if part.own is None:
                 continue
             rows = [(int(g), int(k)) for g, k in np.argwhere(part.usable)]
@@ -314,7 +317,7 @@ def test_degrees_at_which_nothing_is_given_are_missing_all_the_same():
     """A target that asks where the whole batch gives nothing: its guesses count that as missing."""
     part = next(
         p
-        for p in _prepare([EXERCISES["back-squat-high"]], KIT, BODY, LIMITS, KNEE, "")[0].parts
+        for p in _prepare([EXERCISES["back-squat-high"]], KIT, BODY, LIMITS, KNEE, UNSAID)[0].parts
         if len(p.batch.totals) > 3 * p.mix.shape[1] or len(p.batch.totals) > 5
     )
     knee = np.where((CENTRES_DEG > 20) & (CENTRES_DEG < 90), 60.0, 0.0)

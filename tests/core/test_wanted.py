@@ -10,6 +10,7 @@ from scipy.interpolate import PchipInterpolator
 
 from tests.core.test_brute import KIT, MEMO, RULES
 from tests.looked import looked
+from tests.spoken import refused
 from widearc.core.answers import tweaks_for
 from widearc.core.answers.tweaks import styles_for
 from widearc.core.body import Body, Limits
@@ -25,6 +26,7 @@ from widearc.core.search import Question, ranked, search
 from widearc.core.search.wanted import USUAL_KNEE, wanted_of
 from widearc.core.statics import curve
 from widearc.core.strength import equal_effort_reps, hardest
+from widearc.words import plain
 
 BODY, LIMITS = Body(), Limits()
 FIVE = tuple(zip(HANDLES, (120.0, 150.0, 130.0, 90.0, 40.0), strict=True))
@@ -107,7 +109,7 @@ def test_an_intent_has_one_or_two_joints_and_one_kind_of_level():
         Intent(parts=(knee(), hip))
     with pytest.raises(InputError, match="one or two"):
         Intent(parts=())
-    with pytest.raises(InputError, match="1 to 20"):
+    with refused(InputError, "1 to 20"):
         Intent(parts=(knee(),), sets=0)
     assert not Intent(parts=(knee(**even), hip)).has_level
 
@@ -215,7 +217,7 @@ def test_an_intent_is_searched_for(kit):
     assert best.match == pytest.approx(float(best.comparison.match[0]))
     again = compare(ranking.target, best.curve.motion.angles, best.curve.demand_nm, 1)
     assert again.match[0] == pytest.approx(best.match)
-    assert not any("exercise to replace" in out.reason for out in ranking.excluded)
+    assert not any("exercise to replace" in plain(out.reason) for out in ranking.excluded)
 
 
 def test_an_intent_without_level_ranks_by_shape(kit):
@@ -254,7 +256,7 @@ def test_equal_effort_keeps_the_reps_in_reserve():
 )
 def test_where_no_reps_can_be_said_the_reason_is(first, other, reps, says):
     found = equal_effort_reps(first, other, reps)
-    assert found.reps is None and says in found.words
+    assert found.reps is None and says in plain(found.words)
 
 
 def test_the_hardest_place_is_by_strength_not_by_demand():
@@ -317,6 +319,6 @@ def test_only_what_cuts_the_range_is_a_tweak_of_the_reps_unless_dose_is_asked_fo
                 assert not {s.kind.value for s in tried} & {"partials", "one-and-a-quarter"}
             for tweak in tweaks_for(candidate, question):
                 slow = tweak.key.startswith(("style:pause", "style:slow", "style:one"))
-                assert ("lighter or fewer" in tweak.note) is slow
+                assert ("lighter or fewer" in plain(tweak.note)) is slow
     assert kinds[False] == {"partials"}
     assert {"pause", "slow-lowering", "one-and-a-quarter", "partials"} <= kinds[True]

@@ -35,6 +35,8 @@ from widearc.core.setups.batches import batches_of, extras_here
 from widearc.core.setups.pulls import FOLDED, band_sets
 from widearc.core.statics import audit, curve, frontal_nm, joint_peak_nm, row_of
 from widearc.core.units import DEG, G
+from widearc.core.words import Length, Said
+from widearc.words import plain
 
 LINE = LinearLaw(rest_m=0.5, rate_n_per_m=200.0)
 
@@ -176,7 +178,7 @@ def test_an_unequal_pair_lies_near_seventy_to_thirty_and_asks_more_of_the_pelvis
         if b.stock == "unequal pair"
     )
     row = batch.row(0, 2)
-    assert "opposite the working leg" in row.words
+    assert "opposite the working leg" in plain(row.words)
     uneven = curve(batch.setup(BODY, LIMITS, (row,)), strict=False)
     even = curve(
         replace(uneven.setup, options={**uneven.setup.options, "load_left_share": 0.5}),
@@ -188,16 +190,16 @@ def test_an_unequal_pair_lies_near_seventy_to_thirty_and_asks_more_of_the_pelvis
 
 def test_one_leg_wider_feet_and_a_folded_band_are_extras_where_they_can_be_had():
     squat = extras_here(EXERCISES["goblet-squat"], KIT, BODY, KNEE)
-    assert "feet 55 cm apart" in squat and "one leg" in extras_here(
-        EXERCISES["leg-press-flat"], KIT, BODY, KNEE
-    )
+    assert Said("feet {length} apart", length=Length(0.55)) in squat
+    assert Said("one leg") in extras_here(EXERCISES["leg-press-flat"], KIT, BODY, KNEE)
     assert FOLDED in extras_here(EXERCISES["kickback"], KIT, BODY, KNEE)
     assert FOLDED not in extras_here(EXERCISES["kickback"], replace(KIT, bands=()), BODY, KNEE)
     assert any(
-        "chain" in extra for extra in extras_here(EXERCISES["belt-squat-home"], KIT, BODY, KNEE)
+        "chain" in plain(extra)
+        for extra in extras_here(EXERCISES["belt-squat-home"], KIT, BODY, KNEE)
     )
     question = Question(asked=PRESS, kit=KIT, body=BODY, limits=LIMITS, rules=RULES, memo=MEMO)
-    part = question.prepared(EXERCISES["leg-press-flat"], "one leg").parts[0]
+    part = question.prepared(EXERCISES["leg-press-flat"], Said("one leg")).parts[0]
     assert part.exact((0, 0), BODY, LIMITS).motion.legs == 1
 
 
@@ -259,7 +261,7 @@ def test_straps_free_the_load_that_a_weak_grip_bounds():
     offered = {t.key: t for t in tweaks_for(chosen, question)}
     strapped = applied(chosen, question, "relief:straps")
     assert offered["relief:straps"].gain == pytest.approx(strapped.match - chosen.match)
-    assert "lifting straps" in strapped.row.words and strapped.row.kg > chosen.row.kg
+    assert "lifting straps" in plain(strapped.row.words) and strapped.row.kg > chosen.row.kg
     strong = replace(question, rules=RULES)
     assert applied(chosen, strong, "relief:straps") is None
 

@@ -15,6 +15,7 @@ from widearc.core.statics import curve
 from widearc.core.units import CENTIMETRE
 from widearc.usecases.arc.felt import measure_again
 from widearc.web.forms.loads import inputs, refusal
+from widearc.words import plain
 
 
 @pytest.mark.parametrize("kind", LOADS.values(), ids=lambda kind: kind.kind)
@@ -46,10 +47,10 @@ def test_columns_do_not_share_a_name_a_rank_or_a_place_among_the_weights():
 
 def test_a_range_is_said_anew_in_another_unit_from_its_numbers():
     error = RangeError("/loads/1/length_m", 7.0, 0.01, 5.0, " m")
-    assert str(error) == "/loads/1/length_m: 7.0 is not allowed; from 0.01 to 5 m"
-    assert error.between(CENTIMETRE.shown) == "from 1 cm to 500 cm"
+    assert plain(error.said) == "/loads/1/length_m: 7.0 is not allowed; from 0.01 to 5 m"
+    assert plain(error.between(lambda m: m / CENTIMETRE.per, CENTIMETRE.said)) == "from 1 to 500 cm"
     field, words = refusal(error, ["mass", "chain"], EXERCISES["goblet-squat"])
-    assert field == "l1-long" and "700 cm" in words and "from 1 cm to 500 cm" in words
+    assert field == "l1-long" and "700 cm" in words and "from 1 to 500 cm" in words
     # a load that is not in the form is named by its pointer's first part, never guessed
     assert refusal(error, ["mass"], EXERCISES["goblet-squat"])[0] != "l1-long"
 

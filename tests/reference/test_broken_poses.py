@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 
 from tests.reference.sweep import swept
+from tests.spoken import refused
 from widearc.core.equipment import FreeMass, Stack
 from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES
@@ -80,7 +81,7 @@ def test_no_set_up_of_a_sweep_over_every_option_is_broken():
     ],
 )
 def test_poses_that_were_found_broken_are_refused(exercise, options, loads, says):
-    with pytest.raises((InputError, PostureError), match=says):
+    with refused((InputError, PostureError), says):
         curve(Setup(exercise=EXERCISES[exercise], options=options, loads=loads))
 
 

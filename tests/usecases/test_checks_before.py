@@ -20,6 +20,7 @@ from widearc.core.kit.admission import left_out
 from widearc.core.search import Candidate, Memo, compared_exercises
 from widearc.usecases.swap.swap import SwapView
 from widearc.usecases.swap.wanted import SwapAsk
+from widearc.words import plain
 
 G = 9.80665
 CABIN = SwapAsk(place_id=2, client_id=1, exercise="leg-extension-dumbbell", kg=10.0)
@@ -129,7 +130,10 @@ def test_what_changes_is_said_by_muscle_back_grip_and_steadiness(demo):
     )
     columns = usecases.columns_of(view)
     for candidate in looked(view.ranking.candidates, 22):
-        said = usecases.changes(candidate, view.wanted, columns[candidate.exercise.id])
+        said = [
+            plain(s)
+            for s in usecases.changes(candidate, view.wanted, columns[candidate.exercise.id])
+        ]
         assert said[-1].startswith(f"Steadiness {candidate.exercise.steadiness} of 5")
         assert ("nothing harder here" in said[-1]) == (candidate.step is None)
         assert any("Grip" in s for s in said) == (
@@ -146,7 +150,7 @@ def test_an_intent_has_no_muscles_to_compare_and_only_the_rest_is_said(demo):
     view = usecases.swap_view(demo, 1, SwapAsk(place_id=1, client_id=1, intent=knee), MEMO)
     columns = usecases.columns_of(view)
     first = view.ranking.candidates[0]
-    said = usecases.changes(first, view.wanted, columns[first.exercise.id])
+    said = [*map(plain, usecases.changes(first, view.wanted, columns[first.exercise.id]))]
     assert view.wanted is None and not any(s.startswith(("Gains", "Loses")) for s in said) and said
 
 

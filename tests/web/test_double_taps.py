@@ -18,6 +18,7 @@ from widearc.core.body import Body
 from widearc.store.errors import ConflictError, MissingError, RepeatedError, refusal
 from widearc.store.once import KEPT
 from widearc.usecases import SheetError, new_client, take_back
+from widearc.words import plain
 
 NOW = "2026-11-24T09:00:00+00:00"
 SET = {
@@ -135,7 +136,7 @@ def test_of_three_that_undo_at_once_one_does(database):
             take_back(own, trainer, change.id, now=NOW)
             told.append("done")
         except MissingError as error:
-            told.append(str(error))
+            told.append(plain(error.said))
         finally:
             own.close()
 

@@ -13,28 +13,43 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import Self
 
+from widearc.core.words import Figure, Listed, Name, Said, Times
+
 
 class WideArcError(Exception):
-    """Base of everything the core refuses; its text is one plain sentence for the user."""
+    """Base of everything the core refuses. said: one plain sentence for the user."""
+
+    def __init__(self, said: Said) -> None:
+        self.said = said
+        super().__init__(said)
 
 
 class InputError(WideArcError, ValueError):
     """A value that is not allowed.
 
     where: a JSON pointer or a field name ("/loads/0/kg", "mass_kg"); value: as given;
-    allowed: what would be accepted, in words.
+    allowed: what would be accepted.
     """
 
-    def __init__(self, where: str, value: object, allowed: str) -> None:
+    def __init__(self, where: str, value: object, allowed: Said) -> None:
         self.where, self.value, self.allowed = where, value, allowed
-        super().__init__(f"{where}: {show(value)} is not allowed; {allowed}")
+        super().__init__(self._sentence())
+
+    def _sentence(self) -> Said:
+        return Said(
+            "{where}: {value} is not allowed; {allowed}",
+            where=Name(self.where),
+            value=Name(show(self.value)),
+            allowed=self.allowed,
+        )
 
     def at(self, where: str) -> Self:
         """Return the same refusal at another place."""
         moved = type(self).__new__(type(self))
         moved.__dict__.update(self.__dict__)
         moved.where = where
-        moved.args = (f"{where}: {show(self.value)} is not allowed; {self.allowed}",)
+        moved.said = moved._sentence()
+        moved.args = (moved.said,)
         return moved
 
 
@@ -49,22 +64,32 @@ class RangeError(InputError):
         self, where: str, value: object, low: float | None, high: float | None, unit: str = ""
     ) -> None:
         self.low, self.high, self.unit = low, high, unit
-        super().__init__(where, value, self.between(lambda end: f"{end:g}", unit))
+        super().__init__(where, value, self.between(lambda end: end, unit))
 
-    def between(self, shown: Callable[[float], str], unit: str = "") -> str:
-        """Return what is allowed in words, each end as `shown` says it, the unit once."""
+    def between(self, shown: Callable[[float], float], unit: str = "") -> Said:
+        """Return what is allowed, each end in the unit that `shown` turns it into, said once."""
         if self.low is None:
-            return f"{shown(self.high or 0.0)}{unit} or less"
+            return Said("{most} or less", most=Figure(shown(self.high or 0.0), unit))
         if self.high is None:
-            return f"{shown(self.low)}{unit} or more"
-        return f"from {shown(self.low)} to {shown(self.high)}{unit}"
+            return Said("{least} or more", least=Figure(shown(self.low), unit))
+        return Said(
+            "from {low} to {high}",
+            low=Figure(shown(self.low)),
+            high=Figure(shown(self.high), unit),
+        )
 
 
 class UnknownNameError(InputError, LookupError):
     """A name that does not exist; the message lists those that do."""
 
     def __init__(self, where: str, value: object, known: Iterable[str]) -> None:
-        super().__init__(where, value, "known: " + ", ".join(sorted(known)))
+        names = Listed(tuple(Name(name) for name in sorted(known)))
+        super().__init__(where, value, Said("known: {names}", names=names))
+
+
+def one_of(names: Iterable[str]) -> Said:
+    """Return that one of some names is allowed."""
+    return Said("one of {names}", names=Listed(tuple(Name(name) for name in names)))
 
 
 class PostureError(WideArcError, ValueError):
@@ -73,9 +98,10 @@ class PostureError(WideArcError, ValueError):
     position: rep position s of the first bad sample (0 start, 1 end of the lifting phase).
     """
 
-    def __init__(self, position: float, reason: str) -> None:
+    def __init__(self, position: float, reason: Said) -> None:
         self.position, self.reason = position, reason
-        super().__init__(f"{reason} (at {position:.2f} of the lifting phase)")
+        at = Times(position, digits=2)
+        super().__init__(Said("{reason} (at {at} of the lifting phase)", reason=reason, at=at))
 
 
 class TargetError(WideArcError, ValueError):

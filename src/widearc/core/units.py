@@ -7,11 +7,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from types import MappingProxyType
-from typing import overload
+from typing import TYPE_CHECKING, overload
 
-import numpy as np
-
-from widearc.core.arrays import Array
+if TYPE_CHECKING:
+    from widearc.core.arrays import Array
 
 G = 9.80665
 """Standard gravity, m/s² (exact by definition, 3rd CGPM 1901)."""
@@ -53,11 +52,6 @@ def to_deg(radians: float | Array) -> float | Array:
     return radians / DEG
 
 
-def weight_n(mass_kg: float | Array) -> Array:
-    """Return the weight in N of a mass in kg."""
-    return np.asarray(mass_kg, dtype=float) * G
-
-
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Unit:
     """A unit in which a number is typed: its sign, and how much of the number as kept one of it is.
@@ -71,7 +65,12 @@ class Unit:
 
     def shown(self, value: float) -> str:
         """Return a number as kept, as it is typed, with its sign."""
-        return self.typed(value) + {"": "", "°": "°"}.get(self.sign, f" {self.sign}")
+        return self.typed(value) + self.said
+
+    @property
+    def said(self) -> str:
+        """Return its sign as it stands after a number, with its space."""
+        return {"": "", "°": "°"}.get(self.sign, f" {self.sign}")
 
     def typed(self, value: float) -> str:
         """Return a number as kept, as it is typed."""

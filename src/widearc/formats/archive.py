@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from widearc.core.errors import InputError
+from widearc.core.words import Count, Name, Said
 from widearc.formats.documents import load_json
 
 NAME = "wide-arc.json"
@@ -83,12 +84,20 @@ def read_archive(content: bytes) -> Archive:
         with zipfile.ZipFile(io.BytesIO(content)) as zipped:
             entry = zipped.getinfo(NAME)
             if entry.file_size > LARGEST:
-                raise InputError(NAME, f"{entry.file_size} bytes", f"at most {LARGEST} bytes")
+                raise InputError(
+                    NAME,
+                    f"{entry.file_size} bytes",
+                    Said("at most {value} bytes", value=Name(str(LARGEST))),
+                )
             text = zipped.read(entry).decode("utf-8")
     except UNREADABLE as error:
         if isinstance(error, InputError):
             raise
-        raise InputError("file", "this file", f"a ZIP with {NAME}, as it was sent out") from None
+        raise InputError(
+            "file",
+            "this file",
+            Said("a ZIP with {value}, as it was sent out", value=Name(str(NAME))),
+        ) from None
     document = load_json(text)
     return Archive(
         made_at=_text(document, "made_at"),
@@ -99,12 +108,16 @@ def read_archive(content: bytes) -> Archive:
 
 def _object(document: Any, name: str) -> dict[str, Any]:
     if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise InputError("/format", _shown(document, "format"), FORMAT)
+        raise InputError(
+            "/format", _shown(document, "format"), Said("{format}", format=Name(FORMAT))
+        )
     if document.get("version") != VERSION:
-        raise InputError("/version", _shown(document, "version"), str(VERSION))
+        raise InputError(
+            "/version", _shown(document, "version"), Said("{version}", version=Count(VERSION))
+        )
     found = document.get(name)
     if not isinstance(found, dict):
-        raise InputError(f"/{name}", _shown(document, name), "an object")
+        raise InputError(f"/{name}", _shown(document, name), Said("an object"))
     return found
 
 
@@ -120,17 +133,17 @@ def _text(document: Any, name: str) -> str:
 def _schema(document: Any) -> int:
     found = document.get("schema") if isinstance(document, dict) else None
     if not isinstance(found, int) or isinstance(found, bool) or found < 1:
-        raise InputError("/schema", str(found)[:40], "the version that wrote it")
+        raise InputError("/schema", str(found)[:40], Said("the version that wrote it"))
     return found
 
 
 def _table(name: str, table: Any) -> tuple[Sequence[str], Sequence[Sequence[Any]]]:
     where = f"/tables/{name[:60]}"
     if not isinstance(table, dict):
-        raise InputError(where, str(table)[:40], "an object with columns and rows")
+        raise InputError(where, str(table)[:40], Said("an object with columns and rows"))
     columns, rows = table.get("columns"), table.get("rows")
     if not isinstance(columns, list) or not all(isinstance(c, str) for c in columns):
-        raise InputError(f"{where}/columns", str(columns)[:40], "a list of names")
+        raise InputError(f"{where}/columns", str(columns)[:40], Said("a list of names"))
     if not isinstance(rows, list) or not all(isinstance(row, list) for row in rows):
-        raise InputError(f"{where}/rows", str(rows)[:40], "a list of rows")
+        raise InputError(f"{where}/rows", str(rows)[:40], Said("a list of rows"))
     return columns, rows

@@ -29,6 +29,7 @@ from widearc.core.strength import ACTIONS as STRENGTH_ACTIONS
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
 from widearc.formats.documents import check
+from widearc.words import plain
 
 ACTIONS = MappingProxyType(
     {
@@ -102,7 +103,7 @@ def curve_document(
             name: _list(motion.full(value)[row]) for name, value in sorted(motion.marks.items())
         },
         "warnings": _warnings(curve, balance, row, tempo),
-        "assumptions": list(motion.assumptions),
+        "assumptions": [plain(said) for said in motion.assumptions],
     }
     if curve.lowering_nm is not None:
         down = {ACTIONS[name]: _list(value[row]) for name, value in curve.lowering_nm.items()}
@@ -133,7 +134,7 @@ def _contacts(motion: Motion, row: int) -> list[dict[str, Any]]:
 
 def _warnings(curve: Curve, balance: Audit, row: int, tempo: Tempo | None) -> list[dict[str, str]]:
     """Return what a reader of the numbers must know."""
-    found = [{"code": n.code, "text": n.text} for n in curve.motion.notices if n.where[row]]
+    found = [{"code": n.code, "text": plain(n.text)} for n in curve.motion.notices if n.where[row]]
     if not balance.balances[row]:
         text = (
             f"energy does not balance ({100 * balance.relative_error[row]:.1f} %): do not trust "

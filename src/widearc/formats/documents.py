@@ -10,6 +10,7 @@ from importlib.resources import files
 from typing import TYPE_CHECKING, Any, cast
 
 from widearc.core.errors import InputError, RangeError
+from widearc.core.words import Listed, Name, Said
 from widearc.formats.loads import load_schema
 
 if TYPE_CHECKING:  # imported where used: a page that checks no document need not wait for it
@@ -29,22 +30,24 @@ def load_json(text: str) -> Any:
     NaN and Infinity are read, so that `check` can name their place.
     """
     if len(text) > MOST_CHARACTERS:
-        raise InputError("/", f"{len(text)} characters", f"at most {MOST_CHARACTERS}")
+        raise InputError(
+            "/", f"{len(text)} characters", Said("at most {_}", _=Name(str(MOST_CHARACTERS)))
+        )
     try:
         value = json.loads(text.removeprefix("\ufeff"), parse_constant=float)
     except json.JSONDecodeError as error:
-        raise InputError(f"line {error.lineno}", error.msg, "valid JSON") from None
+        raise InputError(f"line {error.lineno}", error.msg, Said("valid JSON")) from None
     except RecursionError:
-        raise InputError("/", "nested too deep", "a document of a few levels") from None
+        raise InputError("/", "nested too deep", Said("a document of a few levels")) from None
     except ValueError:
         # CPython refuses whole numbers of thousands of digits this way
         raise InputError(
-            "/", "a number of thousands of digits", "numbers of ordinary size"
+            "/", "a number of thousands of digits", Said("numbers of ordinary size")
         ) from None
     if "\\u" in text:
         # only an escape can bring in what no text file holds
         for where, odd in _odd_texts(value, ""):
-            raise InputError(where or "/", odd, "text without control characters")
+            raise InputError(where or "/", odd, Said("text without control characters"))
     return value
 
 
@@ -97,14 +100,14 @@ def check(document: Any, name: str) -> None:
 
         error = best_match(_validator(name).iter_errors(document))
     except RecursionError:
-        raise InputError("/", "nested too deep", "a document of a few levels") from None
+        raise InputError("/", "nested too deep", Said("a document of a few levels")) from None
     if error is not None:
         raise _as_input_error(error)
 
 
 def _refuse_endless(value: Any, pointer: str) -> None:
     if isinstance(value, float) and not math.isfinite(value):
-        raise InputError(pointer or "/", value, "a finite number")
+        raise InputError(pointer or "/", value, Said("a finite number"))
     if isinstance(value, dict):
         for key, item in value.items():
             _refuse_endless(item, f"{pointer}/{key}")
@@ -119,10 +122,14 @@ def _as_input_error(error: ValidationError) -> InputError:
     if rule == "additionalProperties" and isinstance(error.instance, dict):
         known = sorted(error.schema["properties"])  # type: ignore[index]
         extra = next(key for key in error.instance if key not in known)
-        return InputError(f"{pointer.rstrip('/')}/{extra}", extra, "a key of: " + ", ".join(known))
+        return InputError(
+            f"{pointer.rstrip('/')}/{extra}",
+            extra,
+            Said("a key of: {names}", names=Listed(tuple(map(Name, known)))),
+        )
     if rule == "required" and isinstance(error.instance, dict):
         missing = next(key for key in cast(list[str], value) if key not in error.instance)
-        return InputError(f"{pointer.rstrip('/')}/{missing}", None, "this key is needed")
+        return InputError(f"{pointer.rstrip('/')}/{missing}", None, Said("this key is needed"))
     if rule in ("minimum", "maximum"):
         low, high = (value, None) if rule == "minimum" else (None, value)
         return RangeError(pointer, error.instance, low, high)  # type: ignore[arg-type]
@@ -134,4 +141,4 @@ def _as_input_error(error: ValidationError) -> InputError:
         "maxItems": f"{value} entries or fewer",
         "maxLength": f"{value} characters or fewer",
     }.get(str(rule), error.message[:120])
-    return InputError(pointer, error.instance, allowed)
+    return InputError(pointer, error.instance, Said("{allowed}", allowed=Name(str(allowed))))

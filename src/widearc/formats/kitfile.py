@@ -10,6 +10,7 @@ from typing import Any
 
 from widearc.core.equipment import Source, check_quantity, kind_of
 from widearc.core.errors import InputError, UnknownNameError
+from widearc.core.words import Distance, Force, Said, Term
 from widearc.formats.documents import check
 
 
@@ -48,7 +49,9 @@ def parse_kit_file(document: Any) -> KitFile:
     names: set[str] = set()
     for index, item in enumerate(items):
         if item.name.lower() in names:
-            raise InputError(f"/items/{index}/name", item.name, "a name of its own for every item")
+            raise InputError(
+                f"/items/{index}/name", item.name, Said("a name of its own for every item")
+            )
         names.add(item.name.lower())
     return KitFile(place=MappingProxyType(dict(document["place"])), items=items)
 
@@ -72,15 +75,19 @@ def _item(part: Mapping[str, Any], at: str) -> KitItem:
     for quantity in kind.quantities:
         if quantity.name not in quantities and quantity.usual is None and not quantity.optional:
             raise InputError(
-                f"{at}/quantities/{quantity.name}", None, f"this is needed for {kind.words}"
+                f"{at}/quantities/{quantity.name}",
+                None,
+                Said("this is needed for {words}", words=Term(kind.words)),
             )
         if quantity.name not in quantities and quantity.usual is not None:
             quantities[quantity.name], sources[quantity.name] = quantity.usual, Source.ASSUMED
     if (kind.id == "band") != ("band" in part):
-        raise InputError(f"{at}/band", part.get("band"), "given for a band, and for nothing else")
+        raise InputError(
+            f"{at}/band", part.get("band"), Said("given for a band, and for nothing else")
+        )
     if kind.id != "band" and part.get("readings"):
         raise InputError(
-            f"{at}/readings", f"{len(part['readings'])} readings", "none: these are a band's"
+            f"{at}/readings", f"{len(part['readings'])} readings", Said("none: these are a band's")
         )
     _check_readings(part.get("readings", []), at)
     days = [(f"{at}/band/looked_over_on", part.get("band", {}).get("looked_over_on"))]
@@ -115,10 +122,14 @@ def _check_readings(rows: Sequence[Mapping[str, float]], at: str) -> None:
     for index in range(1, len(rows)):
         before, row = rows[index - 1], rows[index]
         if row["length_m"] <= before["length_m"]:
-            allowed = f"longer than the reading before, {before['length_m']:g} m"
+            allowed = Said(
+                "longer than the reading before, {distance}", distance=Distance(before["length_m"])
+            )
             raise InputError(f"{at}/readings/{index}/length_m", row["length_m"], allowed)
         if row["force_n"] < before["force_n"]:
-            allowed = f"not less than the reading before, {before['force_n']:g} N"
+            allowed = Said(
+                "not less than the reading before, {force}", force=Force(before["force_n"])
+            )
             raise InputError(f"{at}/readings/{index}/force_n", row["force_n"], allowed)
 
 
@@ -128,7 +139,7 @@ def _check_day(where: str, day: str | None) -> None:
     try:
         date.fromisoformat(day)
     except ValueError:
-        raise InputError(where, day, "a day that exists, year-month-day") from None
+        raise InputError(where, day, Said("a day that exists, year-month-day")) from None
 
 
 def kit_document(kit: KitFile) -> dict[str, Any]:

@@ -13,6 +13,7 @@ import numpy as np
 from widearc.core.body import PORTS
 from widearc.core.equipment import LOADS, Choice, Law, Load, Number, Point, Port, Table, Tie
 from widearc.core.errors import InputError
+from widearc.core.words import Name, Said
 from widearc.formats.laws import law_part, parse_law
 
 Part = Mapping[str, Any]
@@ -92,7 +93,11 @@ def _number_schema(item: Number) -> tuple[dict[str, Any], list[str]]:
 def _read_port(item: Port, part: Part, ports: tuple[str, ...]) -> dict[str, Any]:
     port, other = part.get(item.name), part.get(item.alias)
     if port is not None and other is not None and port != other:
-        allowed = f"the same as {item.alias}, {other}, or only one of them"
+        allowed = Said(
+            "the same as {alias}, {other}, or only one of them",
+            alias=Name(str(item.alias)),
+            other=Name(str(other)),
+        )
         raise InputError(item.name, port, allowed)
     return {item.name: port or other or item.default or (ports or ("",))[0]}
 

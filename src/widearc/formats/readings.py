@@ -13,8 +13,10 @@ import numpy as np
 
 from widearc.core.equipment import FITS, MOST_READINGS, BandFit, fit_band, fit_machine
 from widearc.core.errors import InputError, UnknownNameError
+from widearc.core.words import Figure, Listed, Name, Said
 from widearc.formats.documents import check
 from widearc.formats.laws import law_part
+from widearc.words import plain
 
 HEADERS = ("length_m", "force_n")
 RANGES = {
@@ -50,7 +52,7 @@ def read_readings(text: str) -> tuple[ReadingRow, ...]:
     for number, line in enumerate(lines[1:], start=1):
         direction = (line[2].strip() if len(header) == 3 else "") or "loading"
         if direction not in ("loading", "unloading"):
-            raise InputError(f"row {number}, direction", direction, "loading or unloading")
+            raise InputError(f"row {number}, direction", direction, Said("loading or unloading"))
         rows.append(
             ReadingRow(
                 length_m=_number(number, "length_m", line[0]),
@@ -68,20 +70,29 @@ def _lines(text: str, headers: tuple[str, ...], may_follow: str = "") -> list[li
     lines = list(csv.reader(io.StringIO(text.lstrip("\ufeff"))))
     lines = [line for line in lines if any(cell.strip() for cell in line)]
     wanted = ",".join(headers)
+    allowed = (wanted, f"{wanted},{may_follow}") if may_follow else (wanted,)
     if not lines:
-        raise InputError("header", "an empty file", f"a header {wanted} and rows below it")
+        raise InputError(
+            "header",
+            "an empty file",
+            Said("a header {wanted} and rows below it", wanted=Name(str(wanted))),
+        )
     header = tuple(cell.strip() for cell in lines[0])
     if header != headers and not (may_follow and header == (*headers, may_follow)):
         raise InputError(
             "header",
             ",".join(header),
-            wanted + (f" or {wanted},{may_follow}" if may_follow else ""),
+            Said("{headers}", headers=Listed(tuple(map(Name, allowed)), "or")),
         )
     if len(lines) - 1 > MOST_READINGS:
-        raise InputError("rows", len(lines) - 1, f"at most {MOST_READINGS}")
+        raise InputError("rows", len(lines) - 1, Said("at most {_}", _=Name(str(MOST_READINGS))))
     for number, line in enumerate(lines[1:], start=1):
         if len(line) != len(header):
-            raise InputError(f"row {number}", ",".join(line), f"{len(header)} columns")
+            raise InputError(
+                f"row {number}",
+                ",".join(line),
+                Said("{header} columns", header=Name(str(len(header)))),
+            )
     return lines
 
 
@@ -91,11 +102,15 @@ def _number(
     try:
         value = float(text)
     except ValueError:
-        raise InputError(f"row {row}, {column}", text.strip(), "a number") from None
+        raise InputError(f"row {row}, {column}", text.strip(), Said("a number")) from None
     if not math.isfinite(value):
-        raise InputError(f"row {row}, {column}", text.strip(), "a finite number")
+        raise InputError(f"row {row}, {column}", text.strip(), Said("a finite number"))
     if not low <= value <= high:
-        raise InputError(f"row {row}, {column}", text.strip(), f"from {low:g} to {high:g}")
+        raise InputError(
+            f"row {row}, {column}",
+            text.strip(),
+            Said("from {low} to {high}", low=Figure(low), high=Figure(high)),
+        )
     return value
 
 
@@ -133,7 +148,7 @@ def fit_document(rows: Sequence[ReadingRow], rest_m: float | None = None) -> dic
         "chosen": found.chosen,
     }
     if found.refused:
-        document["refused"] = dict(found.refused)
+        document["refused"] = {kind: plain(why) for kind, why in found.refused.items()}
     unloading = [r for r in rows if r.direction == "unloading"]
     if unloading:
         law = found.fits[found.chosen].law
@@ -159,7 +174,9 @@ def read_columns(text: str, kind: str) -> dict[str, list[Any]]:
         for name, cell in zip(headers, line, strict=True):
             if name == "direction":
                 if cell.strip() not in ("push", "return"):
-                    raise InputError(f"row {number}, direction", cell.strip(), "push or return")
+                    raise InputError(
+                        f"row {number}, direction", cell.strip(), Said("push or return")
+                    )
                 columns[name].append(cell.strip())
             else:
                 columns[name].append(_number(number, name, cell, *RANGES[name]))
@@ -191,7 +208,7 @@ def machine_document(
         "law": {name: round(value, 6) for name, value in found.law.items()},
         "residuals_n": [round(value, 4) for value in found.residuals_n],
         "rms_n": round(found.rms_n, 4),
-        "notes": list(found.notes),
+        "notes": [plain(note) for note in found.notes],
     }
     if found.tables:
         document["tables"] = {
@@ -214,5 +231,5 @@ def _fit(fit: BandFit) -> dict[str, Any]:
         "law": law_part(fit.law),
         "residuals_n": [round(r, 4) for r in fit.residuals_n],
         "rms_n": round(fit.rms_n, 4),
-        "notes": list(fit.notes),
+        "notes": [plain(note) for note in fit.notes],
     }

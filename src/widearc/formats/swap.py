@@ -30,6 +30,7 @@ from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.kit import kit_part, parse_kit
 from widearc.formats.loads import load_part, one
 from widearc.formats.scenario import parse_body, parse_limits, parse_setup, parse_style
+from widearc.words import plain
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -179,14 +180,14 @@ def swap_document(
             for item in group
         ],
         "excluded": [
-            {"exercise": item.exercise.id, "reason": item.reason}
-            | ({"admits": item.admits} if item.admits else {})
+            {"exercise": item.exercise.id, "reason": plain(item.reason)}
+            | ({"admits": plain(item.admits)} if item.admits else {})
             for item in ranking.excluded
         ],
         **({"again": _usual(again)} if again is not None else {}),
         "elapsed_ms": round(elapsed_ms, 1),
         "setups_tried": ranking.tried,
-    } | ({"untried": list(ranking.untried)} if ranking.untried else {})
+    } | ({"untried": [plain(said) for said in ranking.untried]} if ranking.untried else {})
     check(document, "swap")
     return document
 
@@ -204,7 +205,7 @@ def _candidate(
         "name": exercise.name,
         "options": dict(item.row.options),
         "pieces": [_piece(p) for p in item.pieces],
-        "set_up": item.row.words,
+        "set_up": plain(item.row.words),
         "loads": [load_part(load) for load in item.curve.setup.loads],
         "match": None,
         **_usual(item.uncertainty),
@@ -215,10 +216,10 @@ def _candidate(
         "joints": [_joint(ranking, item, index) for index in range(len(ranking.target.actions))],
         "equal_effort_reps": reps,
         "tweaks": [_tweak(t) for t in tweaks],
-        "sentence": item.sentence,
-        "cautions": list(cautions_of(item)),
+        "sentence": plain(item.sentence),
+        "cautions": [plain(caution) for caution in cautions_of(item)],
         "checks": list(exercise.checks),
-        "warnings": [{"code": n.code, "text": n.text} for n in motion.notices if n.where[0]],
+        "warnings": [{"code": n.code, "text": plain(n.text)} for n in motion.notices if n.where[0]],
         "set_up_minutes": exercise.minutes,
         "smallest_step": None if item.step is None else round(item.step, 6),
         "held_back_by": None if item.held_back is None else item.held_back.by,
@@ -231,8 +232,8 @@ def _candidate(
 
 
 def _tweak(tweak: Tweak) -> dict[str, Any]:
-    part = {"words": tweak.words, "gain": round(tweak.gain, 6), "key": tweak.key}
-    return part | ({"note": tweak.note} if tweak.note else {})
+    part = {"words": plain(tweak.words), "gain": round(tweak.gain, 6), "key": tweak.key}
+    return part | ({"note": plain(tweak.note)} if tweak.note else {})
 
 
 def _piece(piece: Piece) -> dict[str, Any]:

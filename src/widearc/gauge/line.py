@@ -15,6 +15,7 @@ import math
 from dataclasses import dataclass
 
 from widearc.core.errors import InputError
+from widearc.core.words import Name, Said
 
 LONGEST_LINE = 120
 GREETING = "# wide-arc gauge 1: time_s,position_m,force_n"
@@ -40,19 +41,21 @@ def parse_line(text: str) -> Sample | None:
     if not clean or clean.startswith("#"):
         return None
     if len(clean) > LONGEST_LINE:
-        raise InputError("line", clean[:40], f"at most {LONGEST_LINE} characters")
+        raise InputError(
+            "line", clean[:40], Said("at most {_} characters", _=Name(str(LONGEST_LINE)))
+        )
     parts = clean.split(",")
     if len(parts) != 3:
-        raise InputError("line", clean, "time_s,position_m,force_n")
+        raise InputError("line", clean, Said("time_s,position_m,force_n"))
     overload = parts[2].strip().upper() == "OL"
     try:
         time_s, position_m, force_n = map(float, (*parts[:2], "0" if overload else parts[2]))
     except ValueError:
-        raise InputError("line", clean, "numbers with a decimal point") from None
+        raise InputError("line", clean, Said("numbers with a decimal point")) from None
     # so written, what is not a number is refused too
     if not (math.isfinite(time_s) and abs(position_m) <= 50 and abs(force_n) <= 1e5):
         raise InputError(
-            "line", clean, "finite numbers: position within 50 m, force within 100,000 N"
+            "line", clean, Said("finite numbers: position within 50 m, force within 100,000 N")
         )
     return Sample(time_s=time_s, position_m=position_m, force_n=force_n, overload=overload)
 

@@ -13,6 +13,7 @@ from urllib.parse import urlsplit
 import serial
 
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 from widearc.gauge.line import LONGEST_LINE, Sample, parse_line
 from widearc.gauge.steady import Capture, Steady
 
@@ -55,10 +56,10 @@ def gauge_address(address: str, hosts: frozenset[str] = frozenset()) -> str:
         host, port = "", None
     plain = port is not None and address in (f"socket://{host}:{port}", f"socket://[{host}]:{port}")
     if not plain:
-        raise InputError("address", address, "socket://127.0.0.1:7701, /dev/ttyUSB0 or COM3")
+        raise InputError("address", address, Said("socket://127.0.0.1:7701, /dev/ttyUSB0 or COM3"))
     if host not in LOOPBACK | hosts:
         raise InputError(
-            "address", address, "a gauge on this machine (--gauge-host admits another)"
+            "address", address, Said("a gauge on this machine (--gauge-host admits another)")
         )
     return address
 

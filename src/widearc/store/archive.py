@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from widearc.core.errors import InputError
+from widearc.core.words import Name, Said
 from widearc.store.changes import TRACKED
 from widearc.store.connection import Connection, at_once
 from widearc.store.schema import migrations
@@ -72,7 +73,7 @@ def replace_everything(con: Connection, trainer_id: int, tables: Sequence[Table]
     given = {table.name: table for table in tables}
     unknown = set(given) - set(TRACKED)
     if unknown:
-        raise InputError("/tables", sorted(unknown)[0], "a table of this program")
+        raise InputError("/tables", sorted(unknown)[0], Said("a table of this program"))
     ordered = _parents_first(con)
     con.execute("PRAGMA defer_foreign_keys = ON")
     for table in reversed(ordered):
@@ -87,7 +88,11 @@ def _fill(con: Connection, trainer_id: int, table: Table, ids: dict[str, dict[Ce
     known = _columns(con, table.name)
     odd = [column for column in table.columns if column not in known]
     if odd:
-        raise InputError(f"/{table.name}/columns", odd[0], f"one of {', '.join(known)}")
+        raise InputError(
+            f"/{table.name}/columns",
+            odd[0],
+            Said("one of {known}", known=Name(str(", ".join(known)))),
+        )
     parents = _parents(con, table.name)
     free = int(con.execute(f"SELECT coalesce(max(rowid), 0) FROM {table.name}").fetchone()[0])
     own = ids.setdefault(table.name, {})
@@ -109,21 +114,27 @@ def _fill(con: Connection, trainer_id: int, table: Table, ids: dict[str, dict[Ce
                 (trainer_id, *cells.values()),
             )
         except (sqlite3.Error, OverflowError) as error:
-            raise InputError(where, str(error)[:80], "a row as this program sends it out") from None
+            raise InputError(
+                where, str(error)[:80], Said("a row as this program sends it out")
+            ) from None
 
 
 def _checked(where: str, table: Table, row: Sequence[Cell]) -> dict[str, Cell]:
     if len(row) != len(table.columns):
-        raise InputError(where, f"{len(row)} cells", f"{len(table.columns)} cells")
+        raise InputError(
+            where,
+            f"{len(row)} cells",
+            Said("{columns} cells", columns=Name(str(len(table.columns)))),
+        )
     for column, cell in zip(table.columns, row, strict=True):
         if not isinstance(cell, NUMBERS) or isinstance(cell, bool):
-            raise InputError(f"{where}/{column}", str(cell)[:40], "a number, a text or null")
+            raise InputError(f"{where}/{column}", str(cell)[:40], Said("a number, a text or null"))
     return dict(zip(table.columns, row, strict=True))
 
 
 def _mapped(where: str, column: str, cell: Cell, ids: Mapping[Cell, int]) -> int:
     if cell not in ids:
-        raise InputError(f"{where}/{column}", cell, "the number of something in this file")
+        raise InputError(f"{where}/{column}", cell, Said("the number of something in this file"))
     return ids[cell]
 
 

@@ -10,6 +10,7 @@ import sqlite3
 from dataclasses import dataclass
 from pathlib import Path
 
+from widearc.core.words import Name, Said
 from widearc.store.connection import open_store
 from widearc.store.errors import StoreError, refusal
 from widearc.store.schema import APPLICATION_ID, migrations
@@ -37,7 +38,9 @@ def back_up(database: Path, target: Path) -> Backup:
     already, cannot be written, or the copy is not whole; nothing is left then.
     """
     if target.exists():
-        raise StoreError(f"{target}: is there already; choose another name")
+        raise StoreError(
+            Said("{target}: is there already; choose another name", target=Name(str(target)))
+        )
     part = target.with_name(target.name + ".part")
     try:
         with (
@@ -55,7 +58,9 @@ def back_up(database: Path, target: Path) -> Backup:
     except (OSError, sqlite3.Error) as error:
         part.unlink(missing_ok=True)
         if isinstance(error, sqlite3.OperationalError) and "unable to open" in str(error):
-            raise StoreError(f"{target}: cannot be written; choose another folder") from None
+            raise StoreError(
+                Said("{target}: cannot be written; choose another folder", target=Name(str(target)))
+            ) from None
         raise (
             refusal(error) if isinstance(error, sqlite3.Error) else _unwritten(target, error)
         ) from error
@@ -66,13 +71,19 @@ def back_up(database: Path, target: Path) -> Backup:
 
 
 def _unwritten(target: Path, error: OSError) -> StoreError:
-    return StoreError(f"{target}: cannot be written ({error.strerror})")
+    return StoreError(
+        Said(
+            "{target}: cannot be written ({strerror})",
+            target=Name(str(target)),
+            strerror=Name(str(error.strerror)),
+        )
+    )
 
 
 def _reading(path: Path) -> sqlite3.Connection:
     """Return a connection that cannot write. Raises StoreError where there is no file."""
     if not path.is_file():
-        raise StoreError(f"{path}: there is no such file")
+        raise StoreError(Said("{path}: there is no such file", path=Name(str(path))))
     return sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True)
 
 
@@ -95,7 +106,9 @@ def verified(path: Path) -> Backup:
     if beside.exists():
         kept = beside.read_text(encoding="utf-8", errors="replace").split(" ")[0].strip()
         if kept != found.sha256:
-            raise StoreError(f"{path}: is not as it was made (its SHA-256 is another)")
+            raise StoreError(
+                Said("{path}: is not as it was made (its SHA-256 is another)", path=Name(str(path)))
+            )
     return found
 
 
@@ -108,14 +121,22 @@ def _read_whole(path: Path) -> Backup:
             said = [str(row[0]) for row in con.execute("PRAGMA integrity_check(5)")]
             loose = con.execute("PRAGMA foreign_key_check").fetchall()
     except (sqlite3.Error, UnicodeDecodeError) as error:
-        raise StoreError(f"{path}: cannot be read ({error})") from None
+        raise StoreError(
+            Said("{path}: cannot be read ({error})", path=Name(str(path)), error=Name(str(error)))
+        ) from None
     if not ours:
-        raise StoreError(f"{path}: is not a database of this program")
+        raise StoreError(Said("{path}: is not a database of this program", path=Name(str(path))))
     if version > migrations()[-1][0]:
-        raise StoreError(f"{path}: was written by a newer Wide Arc; update the program")
+        raise StoreError(
+            Said(
+                "{path}: was written by a newer Wide Arc; update the program", path=Name(str(path))
+            )
+        )
     if said != ["ok"] or loose:
         what = said[0] if said != ["ok"] else f"{len(loose)} broken references"
-        raise StoreError(f"{path}: is damaged ({what[:120]})")
+        raise StoreError(
+            Said("{path}: is damaged ({what})", path=Name(str(path)), what=Name(str(what[:120])))
+        )
     with path.open("rb") as file:
         digest = hashlib.file_digest(file, "sha256").hexdigest()
     return Backup(path=path, size=path.stat().st_size, sha256=digest, version=version)

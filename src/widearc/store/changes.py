@@ -13,6 +13,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 
+from widearc.core.words import Said
 from widearc.store.connection import Connection, transaction
 from widearc.store.errors import ConflictError, MissingError
 
@@ -173,7 +174,7 @@ def undo(con: Connection, trainer_id: int, change_id: int, *, now: str) -> Chang
             con.execute("DELETE FROM change_step WHERE change_id = ?", (change_id,))
     except ConflictError:
         # what it belonged to is gone, or its name is used again
-        raise MissingError("something else changed since: undo that first") from None
+        raise MissingError(Said("something else changed since: undo that first")) from None
     return change
 
 
@@ -183,9 +184,9 @@ def _undoable(con: Connection, trainer_id: int, change_id: int) -> Change:
         (trainer_id, change_id),
     ).fetchone()
     if row is None:
-        raise MissingError("nothing to undo: that change is taken back already")
+        raise MissingError(Said("nothing to undo: that change is taken back already"))
     change = Change(**dict(row))
     newest = last_change(con, trainer_id, change.scope)
     if newest is None or newest.id != change_id:
-        raise MissingError("something else changed since: undo that first")
+        raise MissingError(Said("something else changed since: undo that first"))
     return change

@@ -10,6 +10,7 @@ from types import MappingProxyType
 from typing import Any
 
 from widearc.core.body import SEGMENTS, Body, Limits, Sex
+from widearc.core.words import Name, Said
 from widearc.store.connection import Connection
 from widearc.store.errors import MissingError
 
@@ -113,7 +114,9 @@ def set_client(con: Connection, trainer_id: int, client_id: int, facts: ClientFa
         (*_values(facts), trainer_id, client_id),
     )
     if changed.rowcount != 1:
-        raise MissingError(f"client {client_id} does not exist here")
+        raise MissingError(
+            Said("client {client_id} does not exist here", client_id=Name(str(client_id)))
+        )
     con.execute(
         "DELETE FROM client_sore WHERE trainer_id = ? AND client_id = ?", (trainer_id, client_id)
     )
@@ -158,4 +161,6 @@ def client(con: Connection, trainer_id: int, client_id: int) -> ClientRow:
     for one in clients(con, trainer_id):
         if one.id == client_id:
             return one
-    raise MissingError(f"client {client_id} does not exist here")
+    raise MissingError(
+        Said("client {client_id} does not exist here", client_id=Name(str(client_id)))
+    )

@@ -12,6 +12,7 @@ from functools import wraps
 from pathlib import Path
 from typing import Concatenate, ParamSpec, TypeVar
 
+from widearc.core.words import Name, Said
 from widearc.store.errors import StoreError, cause_of, refusal
 from widearc.store.once import Once, claim
 from widearc.store.schema import migrate
@@ -57,7 +58,11 @@ def open_store(path: Path | str) -> Connection:
         )
     except (sqlite3.OperationalError, OSError) as error:
         raise StoreError(
-            f"{path}: cannot be opened ({error}); choose a folder that can be written"
+            Said(
+                "{path}: cannot be opened ({error}); choose a folder that can be written",
+                path=Name(str(path)),
+                error=Name(str(error)),
+            )
         ) from None
     con.row_factory = sqlite3.Row
     con.turn = _queues[str(Path(path).resolve())]
@@ -70,7 +75,9 @@ def open_store(path: Path | str) -> Connection:
         con.close()
         cause = "" if isinstance(error, sqlite3.IntegrityError) else cause_of(error)
         told = cause or f"not a database that can be read ({error}); choose another file"
-        raise StoreError(f"{path}: {told}") from None
+        raise StoreError(
+            Said("{path}: {told}", path=Name(str(path)), told=Name(str(told)))
+        ) from None
     except StoreError:
         con.close()
         raise

@@ -11,6 +11,7 @@ from types import MappingProxyType
 from typing import Any
 
 from widearc.core.equipment import Source
+from widearc.core.words import Name, Said
 from widearc.store.connection import Connection
 from widearc.store.errors import MissingError
 
@@ -157,7 +158,7 @@ def item(con: Connection, trainer_id: int, item_id: int) -> ItemRow:
     """Return one item of a trainer; MissingError if there is none."""
     found = _rows(con, "e.trainer_id = ? AND e.id = ?", (trainer_id, item_id))
     if not found:
-        raise MissingError(f"item {item_id} does not exist here")
+        raise MissingError(Said("item {item_id} does not exist here", item_id=Name(str(item_id))))
     return found[0]
 
 
@@ -214,7 +215,7 @@ def set_item(
         (name, zone, side, hold, note, trainer_id, item_id),
     )
     if changed.rowcount != 1:
-        raise MissingError(f"item {item_id} does not exist here")
+        raise MissingError(Said("item {item_id} does not exist here", item_id=Name(str(item_id))))
 
 
 def set_quantities(
@@ -257,7 +258,7 @@ def set_state(
         (state.value, at, trainer_id, *item_ids),
     )
     if changed.rowcount != len(item_ids):
-        raise MissingError("an item does not exist here")
+        raise MissingError(Said("an item does not exist here"))
 
 
 def set_seen(con: Connection, trainer_id: int, item_id: int, at: str | None) -> None:
@@ -452,4 +453,4 @@ def set_band(
         (rest_m, strands, law, shape, back_share, looked_over_on, trainer_id, item_id),
     )
     if changed.rowcount != 1:
-        raise MissingError(f"band {item_id} does not exist here")
+        raise MissingError(Said("band {item_id} does not exist here", item_id=Name(str(item_id))))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import sqlite3
 
 from widearc.core.errors import WideArcError
+from widearc.core.words import Name, Said, Term
 
 
 class StoreError(WideArcError):
@@ -48,11 +49,15 @@ def refusal(error: sqlite3.Error) -> StoreError:
     """Return what the driver's error means: its cause, what is safe, what to do."""
     if isinstance(error, sqlite3.IntegrityError):
         return ConflictError(
-            "That does not fit what was changed meanwhile. Load the page "
-            "again; nothing was changed."
+            Said(
+                "That does not fit what was changed meanwhile. Load the page again; nothing was "
+                "changed."
+            )
         )
     cause = cause_of(error)
-    return UnwritableError(cause or f"The data cannot be used now ({error}).")
+    if cause:
+        return UnwritableError(Said("{cause}", cause=Term(cause)))
+    return UnwritableError(Said("The data cannot be used now ({error}).", error=Name(str(error))))
 
 
 def cause_of(error: BaseException) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
+from widearc.core.words import Said
 from widearc.store.errors import RepeatedError
 
 KEPT = 1000  # a trainer: a second tap comes within seconds, a second try within a day
@@ -29,7 +30,7 @@ def claim(con: sqlite3.Connection, once: Once) -> None:
             (once.trainer_id, once.key, once.at),
         )
     except sqlite3.IntegrityError:
-        raise RepeatedError("this was sent already, and kept") from None
+        raise RepeatedError(Said("this was sent already, and kept")) from None
     con.execute(
         """DELETE FROM once WHERE trainer_id = ? AND rowid NOT IN
            (SELECT rowid FROM once WHERE trainer_id = ? ORDER BY rowid DESC LIMIT ?)""",

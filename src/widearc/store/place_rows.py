@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, fields
 from typing import Any
 
+from widearc.core.words import Name, Said
 from widearc.store.connection import Connection
 from widearc.store.errors import MissingError
 
@@ -58,7 +59,9 @@ def set_place(con: Connection, trainer_id: int, place_id: int, facts: PlaceFacts
         (*_values(facts), trainer_id, place_id),
     )
     if changed.rowcount != 1:
-        raise MissingError(f"place {place_id} does not exist here")
+        raise MissingError(
+            Said("place {place_id} does not exist here", place_id=Name(str(place_id)))
+        )
 
 
 def remove_place(con: Connection, trainer_id: int, place_id: int) -> None:
@@ -80,4 +83,4 @@ def place(con: Connection, trainer_id: int, place_id: int) -> PlaceRow:
     for one in places(con, trainer_id):
         if one.id == place_id:
             return one
-    raise MissingError(f"place {place_id} does not exist here")
+    raise MissingError(Said("place {place_id} does not exist here", place_id=Name(str(place_id))))

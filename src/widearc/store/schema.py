@@ -6,6 +6,7 @@ import sqlite3
 from collections.abc import Iterator
 from importlib.resources import files
 
+from widearc.core.words import Name, Said
 from widearc.store.errors import StoreError
 
 APPLICATION_ID = 0x57415243  # "WARC": tells our database from any other
@@ -29,12 +30,19 @@ def migrate(con: sqlite3.Connection, name: str, steps: list[tuple[int, str]] | N
     ours = int(con.execute("PRAGMA application_id").fetchone()[0]) == APPLICATION_ID
     tables = int(con.execute("SELECT count(*) FROM sqlite_master").fetchone()[0])
     if not ours and (tables or version):
-        raise StoreError(f"{name}: a database of another program; choose another file")
+        raise StoreError(
+            Said("{name}: a database of another program; choose another file", name=Name(str(name)))
+        )
     newest = steps[-1][0]
     if version > newest:
         raise StoreError(
-            f"{name}: written by a newer Wide Arc (version {version}, this one knows {newest}); "
-            "update the program"
+            Said(
+                "{name}: written by a newer Wide Arc (version {version}, this one knows "
+                "{newest}); update the program",
+                name=Name(str(name)),
+                version=Name(str(version)),
+                newest=Name(str(newest)),
+            )
         )
     # a parent table can only be rebuilt safely with foreign keys off, and only outside a
     # transaction
@@ -53,7 +61,13 @@ def _step(con: sqlite3.Connection, number: int, sql: str) -> None:
                 con.execute(statement)
             broken = con.execute("PRAGMA foreign_key_check").fetchall()
             if broken:
-                raise StoreError(f"migration {number} leaves {len(broken)} broken references")
+                raise StoreError(
+                    Said(
+                        "migration {number} leaves {broken} broken references",
+                        number=Name(str(number)),
+                        broken=Name(str(len(broken))),
+                    )
+                )
             con.execute(f"PRAGMA application_id = {APPLICATION_ID}")
             con.execute(f"PRAGMA user_version = {number}")
     except BaseException:

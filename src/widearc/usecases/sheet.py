@@ -6,6 +6,7 @@ import math
 from collections.abc import Mapping
 
 from widearc.core.errors import WideArcError
+from widearc.core.words import Name, Said
 
 
 class SheetError(WideArcError, ValueError):
@@ -13,7 +14,7 @@ class SheetError(WideArcError, ValueError):
 
     def __init__(self, messages: Mapping[str, str]) -> None:
         self.messages = dict(messages)
-        super().__init__("; ".join(self.messages.values()))
+        super().__init__(Said("{problems}", problems=Name("; ".join(self.messages.values()))))
 
 
 def cell(text: str, key: str, what: str, messages: dict[str, str]) -> float | None:

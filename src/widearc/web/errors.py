@@ -11,7 +11,9 @@ from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
 
 from widearc.core.errors import InputError, WideArcError
+from widearc.core.words import Value
 from widearc.store.errors import ConflictError, MissingError, StoreError, UnwritableError, cause_of
+from widearc.words import say
 
 WORDS = {
     400: ("That request is not complete", "Go back, load the page again and try once more."),
@@ -24,11 +26,11 @@ WORDS = {
 
 def _typed(error: WideArcError) -> str:
     assert isinstance(error, InputError)
-    return sentence(f"{error.where} {error.value}: {error.allowed}")
+    return sentence(f"{error.where} {error.value}: {say(error.allowed)}")
 
 
 def _said(error: WideArcError) -> str:
-    return sentence(str(error))
+    return sentence(say(error.said))
 
 
 REFUSED: tuple[tuple[type[WideArcError], int, str, Callable[[WideArcError], str]], ...] = (
@@ -101,6 +103,7 @@ def _short(path: str) -> str:
     return "/".join(path.replace("\\", "/").split("/")[-2:])
 
 
-def sentence(text: str) -> str:
-    """Return text as one sentence: a capital and a full stop."""
+def sentence(words: Value | str) -> str:
+    """Return words as one sentence: a capital and a full stop."""
+    text = say(words)
     return text[:1].upper() + text[1:] + ("" if text.endswith(".") else ".")

@@ -8,6 +8,7 @@ from flask import Flask, Response, request
 from werkzeug.routing import IntegerConverter, Map
 
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 
 LARGEST_FORM = 1_000_000  # bytes
 LARGEST_FILE = 16_000_000  # a place of 500 things with 500 readings each
@@ -77,4 +78,4 @@ def refuse_odd_characters(app: Flask) -> None:
                 odd = odd_character(name, text) or odd_character("", name)
                 if odd:
                     shown = "".join(c if c.isprintable() else "?" for c in name[:40])
-                    raise InputError(shown, odd, "text without control characters")
+                    raise InputError(shown, odd, Said("text without control characters"))

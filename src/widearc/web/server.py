@@ -20,6 +20,7 @@ from flask import Flask
 from widearc import store
 from widearc.core.errors import InputError
 from widearc.core.search import Memo, make_sure
+from widearc.core.words import Name, Said
 from widearc.demo import load_demo
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.store.backup import daily, damage, last_good
@@ -28,6 +29,7 @@ from widearc.usecases import SwapAsk, swap_view
 from widearc.web.app import create_app, utc_now
 from widearc.web.limits import LARGEST_FILE
 from widearc.web.trust import Trust, is_loopback, trust_of
+from widearc.words import plain
 
 THREADS = 32
 SECRET = re.compile(rb"[0-9a-f]{32,128}")
@@ -75,7 +77,9 @@ def serve(serving: Serving) -> None:
         _told_if_open(data)
     except OSError as error:
         raise InputError(
-            "--data", str(data), f"a folder that can be made ({error.strerror})"
+            "--data",
+            str(data),
+            Said("a folder that can be made ({strerror})", strerror=Name(str(error.strerror))),
         ) from None
     database = data / ("demo.db" if demo else "wide-arc.db")
     _sound(database)
@@ -145,10 +149,13 @@ def listening_server(
 def _trust(serving: Serving) -> Trust:
     """Return whom to answer. Raises InputError for an address that cannot, or may not, be used."""
     if not 0 <= serving.port <= 65535:
-        raise InputError("--port", serving.port, "from 0 to 65535")
+        raise InputError("--port", serving.port, Said("from 0 to 65535"))
     if not is_loopback(serving.host):
         if not serving.trust_network:
-            allowed = f"127.0.0.1 or localhost; another needs --trust-network. {OPEN}"
+            allowed = Said(
+                "127.0.0.1 or localhost; another needs --trust-network. {value}",
+                value=Name(str(OPEN)),
+            )
             raise InputError("--host", serving.host, allowed)
         print(f"{OPEN} Use it on a network whose users you trust.", file=sys.stderr)
     return trust_of(serving.host, serving.public_url, serving.allowed)
@@ -174,7 +181,14 @@ def _sound(database: Path) -> None:
         if good
         else "there is no backup beside it"
     )
-    raise StoreError(f"{database}: is damaged ({wrong}); {way}")
+    raise StoreError(
+        Said(
+            "{database}: is damaged ({wrong}); {way}",
+            database=Name(str(database)),
+            wrong=Name(str(wrong)),
+            way=Name(str(way)),
+        )
+    )
 
 
 def _keep_backups(database: Path) -> None:
@@ -185,7 +199,8 @@ def _keep_backups(database: Path) -> None:
         try:
             daily(database, datetime.now().astimezone().date().isoformat())
         except (StoreError, OSError) as error:
-            print(f"No backup could be made: {error}", file=sys.stderr)
+            why = plain(error.said) if isinstance(error, StoreError) else error
+            print(f"No backup could be made: {why}", file=sys.stderr)
         wait_s = LOOKS_EVERY_S
 
 
@@ -198,7 +213,13 @@ def _listen(host: str, port: int) -> socket.socket:
     except OSError as error:
         listening.close()
         raise InputError(
-            "--port", port, f"a port that is free on {host} ({error.strerror})"
+            "--port",
+            port,
+            Said(
+                "a port that is free on {host} ({strerror})",
+                host=Name(str(host)),
+                strerror=Name(str(error.strerror)),
+            ),
         ) from None
     return listening
 
@@ -214,8 +235,11 @@ def _secret(data: Path) -> str:
     key = path.read_bytes().strip()
     if not SECRET.fullmatch(key):
         raise StoreError(
-            f"{path}: is not a key as this program writes it; remove it, and a new one is made "
-            "(open pages must then be loaded again)"
+            Said(
+                "{path}: is not a key as this program writes it; remove it, and a new one is "
+                "made (open pages must then be loaded again)",
+                path=Name(str(path)),
+            )
         )
     return key.decode("ascii")
 

@@ -16,6 +16,7 @@ from urllib.parse import urlsplit
 from flask import Flask, Response, request
 
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 
 LOOPBACK = ("localhost", "127.0.0.1", "::1")
 WILDCARDS = ("0.0.0.0", "::", "")
@@ -70,13 +71,15 @@ def trust_of(host: str, public_url: str = "", allowed: Iterable[str] = ()) -> Tr
     names = {*LOOPBACK, *(_machine() if host in WILDCARDS else (host.lower(),))}
     for other in allowed:
         if _name(other) != other.lower().strip("[]") or not other:
-            raise InputError("--allow-host", other, "a name or address without port")
+            raise InputError("--allow-host", other, Said("a name or address without port"))
         names.add(_name(other))
     public = public_url.rstrip("/").lower()
     if public:
         found = urlsplit(public)
         if found.scheme not in ("http", "https") or not found.hostname or found.path:
-            raise InputError("--public-url", public_url, "an address such as https://gym.example")
+            raise InputError(
+                "--public-url", public_url, Said("an address such as https://gym.example")
+            )
         names.add(found.hostname)
     return Trust(names=frozenset(names), public=public)
 

@@ -9,29 +9,31 @@ from collections.abc import Iterator
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.dose import StyleKind
 from widearc.core.search import Candidate
+from widearc.core.words import Said, Term, Value
 
-BAND = "Look the band over first; keep your face out of its line of recoil."
-BOXES = "Heels wholly on the boxes; the boxes stand flat and do not rock."
-PARTNER = "Agree on the word that stops the set before it begins."
-WARM_UP = "Warm up with two or three lighter sets before the first heavy one."
-LIGHTER = "Done so it is harder: a lighter load or fewer reps than plain ones."
-DEEPER = "Deeper than what it stands in for: lighter at first."
+BAND = Said("Look the band over first; keep your face out of its line of recoil.")
+BOXES = Said("Heels wholly on the boxes; the boxes stand flat and do not rock.")
+PARTNER = Said("Agree on the word that stops the set before it begins.")
+WARM_UP = Said("Warm up with two or three lighter sets before the first heavy one.")
+LIGHTER = Said("Done so it is harder: a lighter load or fewer reps than plain ones.")
+DEEPER = Said("Deeper than what it stands in for: lighter at first.")
 DEEPER_DEG = 10.0
 HEAVY_SHARE = 0.5  # of body mass: from there on a free bar or weight is warmed up for
 HARDER = frozenset(StyleKind) - {StyleKind.PLAIN, StyleKind.PARTIALS}
 
 
-def cautions_of(chosen: Candidate) -> tuple[str, ...]:
+def cautions_of(chosen: Candidate) -> tuple[Value, ...]:
     """Return the cautions of a stand-in as it is set up, each once."""
-    return tuple(dict.fromkeys((*chosen.exercise.cautions, *_added(chosen))))
+    return tuple(dict.fromkeys((*map(Said, chosen.exercise.cautions), *_added(chosen))))
 
 
-def _added(chosen: Candidate) -> Iterator[str]:
+def _added(chosen: Candidate) -> Iterator[Said]:
     row, exercise = chosen.row, chosen.exercise
     for action in chosen.over_strength:
-        yield (
-            f"Asks more {action.words} than is usual for this body, with no load at all: help with "
-            "the hands or shorten the range first."
+        yield Said(
+            "Asks more {action} than is usual for this body, with no load at all: help with the "
+            "hands or shorten the range first.",
+            action=Term(action.words),
         )
     if row.bands:
         yield BAND

@@ -16,6 +16,7 @@ from widearc.core.search import Candidate, Question, sore_of
 from widearc.core.search.sore import HARDER
 from widearc.core.statics import Curve, asked_of_muscles, grip_n, lumbar
 from widearc.core.units import G
+from widearc.core.words import UNSAID, Count, Duration, Mass, Said, Share, Times
 
 MOST_WEIGHT = 5.0
 QUICK_MINUTES = 2.0
@@ -33,7 +34,7 @@ class Column:
     good: the value as 0 to 1, 1 being what a trainer would rather have. weighed: its place among
     the columns that can be weighed, 0 where it cannot. only: the words of its filter ("" for none);
     filter: the filter's name in an address; passes: what the filter lets through. cell: what is
-    said of it under "what changes", "" for nothing; the rank is its place there.
+    said of it under "what changes"; the rank is its place there.
     """
 
     name: str
@@ -46,7 +47,7 @@ class Column:
     only: str = ""
     filter: str = ""
     passes: Callable[[Value], bool] = lambda _: True
-    cell: Callable[[Value], str] = lambda _: ""
+    cell: Callable[[Value], Said] = lambda _: UNSAID
 
 
 def _main_long(candidate: Candidate, _: Question) -> float:
@@ -86,23 +87,45 @@ def _sore(candidate: Candidate, question: Question) -> float | None:
     return max(sore.shares(candidate.curve).values(), default=None)
 
 
-def _spine_words(ratio: float | None) -> str:
+def _spine_words(ratio: float | None) -> Said:
     if ratio is None or abs(ratio - 1.0) <= 0.1:
-        return ""
-    much = f"{ratio:.1f} times as much"
-    if ratio < 2:
-        much = f"{100 * abs(ratio - 1):.0f} % {'more' if ratio > 1 else 'less'}"
-    return f"Low back: {much} at most, by a single-muscle estimate."
+        return UNSAID
+    if ratio >= 2:
+        return Said(
+            "Low back: {times} times as much at most, by a single-muscle estimate.",
+            times=Times(ratio),
+        )
+    words = "Low back: {share} less at most, by a single-muscle estimate."
+    if ratio > 1:
+        words = "Low back: {share} more at most, by a single-muscle estimate."
+    return Said(words, share=Share(abs(ratio - 1)))
 
 
-def _slack_words(share: float | None) -> str:
+def _slack_words(share: float | None) -> Said:
     if share is None or share < SOME_SLACK:
-        return ""
-    return f"Its band or spring hangs slack for {100 * share:.0f} % of the way."
+        return UNSAID
+    return Said("Its band or spring hangs slack for {share} of the way.", share=Share(share))
 
 
-def _step_words(step: float | None) -> str:
-    return "nothing harder here" if step is None else f"next step {100 * step:.0f} % more"
+def _step_words(step: float | None) -> Said:
+    if step is None:
+        return Said("nothing harder here")
+    return Said("next step {share} more", share=Share(step))
+
+
+def _grip_words(kg: float | None) -> Said:
+    if kg is None:
+        return UNSAID
+    return Said("Grip: up to {mass} in one hand.", mass=Mass(kg, whole=True))
+
+
+FAILING: Mapping[str, Said] = MappingProxyType(
+    {
+        "yes": Said("failing alone: yes"),
+        "with stops": Said("failing alone: with stops"),
+        "no": Said("failing alone: no"),
+    }
+)
 
 
 COLUMNS: Mapping[str, Column] = MappingProxyType(
@@ -135,7 +158,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
                 value=lambda c, _: c.exercise.steadiness,
                 good=lambda v: (v - 1) / 4.0,
                 weighed=2,
-                cell=lambda v: f"Steadiness {v} of 5",
+                cell=lambda v: Said("Steadiness {steps} of 5", steps=Count(v)),
             ),
             Column(
                 name="alone",
@@ -147,7 +170,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
                 filter="alone",
                 only="safe to fail alone",
                 passes=lambda v: v == "yes",
-                cell=lambda v: f"failing alone: {v}",
+                cell=lambda v: FAILING[v],
             ),
             Column(
                 name="minutes",
@@ -157,9 +180,9 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
                 good=lambda v: max(0.0, 1.0 - v / 10.0),
                 weighed=4,
                 filter="quick",
-                only=f"set up in {QUICK_MINUTES:g} min",
+                only="set up in 2 min",
                 passes=lambda v: v <= QUICK_MINUTES,
-                cell=lambda v: f"{v:g} min to set up",
+                cell=lambda v: Said("{time} to set up", time=Duration(60.0 * v, minutes=True)),
             ),
             Column(
                 name="step",
@@ -214,7 +237,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
                 filter="spine",
                 only="nothing on the spine",
                 passes=lambda v: not v,
-                cell=lambda v: "Low back: the load presses on the spine." if v else "",
+                cell=lambda v: Said("Low back: the load presses on the spine.") if v else UNSAID,
             ),
             Column(
                 name="hand_kg",
@@ -222,7 +245,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
                 rank=12,
                 value=_hand,
                 sorts=False,
-                cell=lambda v: "" if v is None else f"Grip: up to {v:.0f} kg in one hand.",
+                cell=_grip_words,
             ),
         )
     }
@@ -257,8 +280,8 @@ class Beside:
         """Return a column as 0 to 1, 1 being what a trainer would rather have."""
         return COLUMNS[name].good(self[name])
 
-    def cell(self, name: str) -> str:
-        """Return what is said of a column, "" for nothing."""
+    def cell(self, name: str) -> Said:
+        """Return what is said of a column, nothing where there is nothing to say."""
         return COLUMNS[name].cell(self[name])
 
 

@@ -13,6 +13,7 @@ from widearc.core.matching import compare
 from widearc.core.search import Candidate, PreparedBatch, Question
 from widearc.core.setups import LoadedSetup, extras_here, pulled_otherwise
 from widearc.core.statics import curve
+from widearc.core.words import UNSAID, Angle, Said
 
 MOST_LOADS = 60
 
@@ -23,7 +24,7 @@ class EqualLoad:
     share of it. kg: of its weights; pieces: to pick up, bands and springs among them.
     """
 
-    by: str
+    by: Said
     kg: float
     off: float
     pieces: tuple[Piece, ...] = ()
@@ -50,18 +51,26 @@ def equal_loads(
     )
     bins = compare(target, made.motion.angles, made.demand_nm, len(rows)).bins[main]
     wanted = target.bins[main]
-    asked: list[tuple[str, float, np.ndarray]] = [
-        ("in work", float(wanted.sum()), bins.sum(axis=1)),
-        ("in peak", float(wanted.max()), bins.max(axis=1)),
+    asked: list[tuple[Said, float, np.ndarray]] = [
+        (Said("in work"), float(wanted.sum()), bins.sum(axis=1)),
+        (Said("in peak"), float(wanted.max()), bins.max(axis=1)),
     ]
     if at_deg is not None:
         degree = int(np.argmin(np.abs(CENTRES_DEG - at_deg)))
         if wanted[degree] <= 0:
             low, high = sorted(target.range_deg(main))
             raise InputError(
-                "at", f"{at_deg:g}°", f"an angle that is wanted, from {low:.0f}° to {high:.0f}°"
+                "at",
+                round(at_deg, 1),
+                Said(
+                    "an angle that is wanted, from {angle} to {angle_2}",
+                    angle=Angle.of_deg(low),
+                    angle_2=Angle.of_deg(high),
+                ),
             )
-        asked.append((f"at {at_deg:.0f}°", float(wanted[degree]), bins[:, degree]))
+        asked.append(
+            (Said("at {angle}", angle=Angle.of_deg(at_deg)), float(wanted[degree]), bins[:, degree])
+        )
     answers = []
     for by, want, gives in asked:
         best = int(np.nanargmin(np.abs(gives - want)))
@@ -82,7 +91,7 @@ def _frame_of(
     geometry that are free; None where there is but one.
     """
     extras = extras_here(chosen.exercise, question.tried, question.body, question.wanted.knee)
-    extra = chosen.extra if chosen.extra in extras else ""
+    extra = chosen.extra if chosen.extra in extras else UNSAID
     for part in question.prepared(chosen.exercise, extra).parts:
         mask = question.allowed(part)
         for index, bare in enumerate(part.batch.unloaded):

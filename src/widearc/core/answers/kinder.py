@@ -12,6 +12,7 @@ from widearc.core.curve import Action
 from widearc.core.search import Candidate, PreparedBatch, Question
 from widearc.core.setups import extras_here
 from widearc.core.statics import joint_peak_nm
+from widearc.core.words import UNSAID, Said, Words
 
 ALIKE = 0.1  # of the work: a set-up that differs by no more asks "the same work"
 LEAST_LESS = 0.05  # of the peak: less is not worth a change
@@ -30,7 +31,7 @@ class Kinder:
     match: its own (share), work: of the target's joints over the chosen one's.
     """
 
-    words: str
+    words: Words
     candidate: Candidate
     change: float
     match: float
@@ -49,9 +50,9 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
     here = joint_peak_nm(chosen.curve, joint)
     if here < 1.0:
         return ()
-    guesses: dict[str, tuple[float, PreparedBatch, tuple[int, int]]] = {}
+    guesses: dict[Words, tuple[float, PreparedBatch, tuple[int, int]]] = {}
     for extra in (
-        "",
+        UNSAID,
         *extras_here(chosen.exercise, question.tried, question.body, question.wanted.knee),
     ):
         for part in question.prepared(chosen.exercise, extra).parts:
@@ -64,7 +65,7 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
         change = joint_peak_nm(other.curve, joint) / here - 1.0
         work = float(other.comparison.level[0] / chosen.comparison.level[0])
         if change <= -LEAST_LESS and abs(work - 1.0) <= ALIKE:
-            words = other.row.words or "as it is"
+            words = other.row.words or Said("as it is")
             found.append(
                 Kinder(words=words, candidate=other, change=change, match=other.match, work=work)
             )
@@ -73,7 +74,7 @@ def kinder_setups(chosen: Candidate, question: Question, joint: str) -> tuple[Ki
 
 def _gentlest(
     part: PreparedBatch, chosen: Candidate, question: Question, action: Action
-) -> list[tuple[str, float, tuple[int, int]]]:
+) -> list[tuple[Words, float, tuple[int, int]]]:
     """Return (words, guessed peak N·m, row) of the gentlest set-up of each geometry of a batch but
     the chosen one, at about the chosen work.
     """
@@ -87,7 +88,7 @@ def _gentlest(
     bare, total = pairs.T
     own = np.einsum("fr,frb->fb", part.mix[total], part.bins(action)[bare])
     peaks = np.abs(own).max(axis=1)
-    best: dict[str, tuple[float, tuple[int, int]]] = {}
+    best: dict[Words, tuple[float, tuple[int, int]]] = {}
     for peak, g, k in zip(peaks.tolist(), bare.tolist(), total.tolist(), strict=True):
         words = part.batch.unloaded[g].words
         if words != chosen.row.words and peak < best.get(words, (np.inf,))[0]:

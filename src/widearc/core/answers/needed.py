@@ -10,6 +10,7 @@ import numpy as np
 from widearc.core.errors import InputError
 from widearc.core.kit import Anchor, Furniture, Kit
 from widearc.core.search import Candidate, Question
+from widearc.core.words import Name, Said, Term
 
 ANCHORS_M = tuple(round(0.05 * i, 2) for i in range(47))
 BOXES_M = tuple(round(0.05 * i, 2) for i in range(1, 21))
@@ -22,7 +23,7 @@ class Needed:
     best, its match.
     """
 
-    thing: str
+    thing: Said
     unit: str
     low: float
     high: float
@@ -37,7 +38,7 @@ def needed_for(chosen: Candidate, question: Question, least: float) -> tuple[Nee
     Each thing by itself, the others as they are here. Empty where the exercise uses none.
     """
     if not 0.0 < least <= 1.0:
-        raise InputError("least", f"{100 * least:.0f} %", "from 1 to 100 %")
+        raise InputError("least", round(100 * least), Said("from 1 to 100 %"))
     found = []
     for thing, unit, values, kit in _variations(chosen, question):
         matches = [_match(chosen, question, kit(v)) for v in values]
@@ -68,7 +69,7 @@ def needed_for(chosen: Candidate, question: Question, least: float) -> tuple[Nee
     return tuple(found)
 
 
-Variation = tuple[str, str, tuple[float, ...], Callable[[float], Kit]]
+Variation = tuple[Said, str, tuple[float, ...], Callable[[float], Kit]]
 
 
 def _variations(chosen: Candidate, question: Question) -> Iterator[Variation]:
@@ -80,7 +81,7 @@ def _variations(chosen: Candidate, question: Question) -> Iterator[Variation]:
             """Return the kit with its anchors at one height (m)."""
             return replace(kit, anchors=(Anchor(id=anchor.id, name=anchor.name, height_m=height),))
 
-        yield "anchor height", "m", ANCHORS_M, moved
+        yield Said("anchor height"), "m", ANCHORS_M, moved
     boxes = [f for f in row.furniture if f.kind in ("box", "bench", "couch", "table")]
     if boxes:
         box = boxes[0]
@@ -96,7 +97,7 @@ def _variations(chosen: Candidate, question: Question) -> Iterator[Variation]:
                 ),
             )
 
-        yield f"{box.kind} height", "m", BOXES_M, raised
+        yield Said("{thing} height", thing=Term(box.kind)), "m", BOXES_M, raised
     if row.bands:
         band = row.bands[0][0]
 
@@ -104,7 +105,7 @@ def _variations(chosen: Candidate, question: Question) -> Iterator[Variation]:
             """Return the kit with one band, its pull times a share."""
             return replace(kit, bands=(replace(band, law=band.law.scaled(share), count=1),))
 
-        yield f"{band.name}, times its pull", "", BAND_SHARES, stronger
+        yield Said("{band}, times its pull", band=Name(band.name)), "", BAND_SHARES, stronger
 
 
 def _match(chosen: Candidate, question: Question, kit: Kit) -> float:

@@ -10,6 +10,7 @@ import numpy as np
 from widearc.core.exercises import Exercise
 from widearc.core.kit import Anchor, BandStock, Furniture, Kit, Weight, left_out
 from widearc.core.search import Memo, Question, compared_exercises
+from widearc.core.words import Length, Mass, Said
 
 _BOX = Furniture(id="+", name="New box", kind="box", height_m=0.30)
 _BENCH = Furniture(id="+", name="New bench", kind="bench", height_m=0.43)
@@ -28,7 +29,7 @@ class Purchase:
     it can serve.
     """
 
-    words: str
+    words: Said
     kit: Callable[[Kit], Kit]
     stocks: tuple[str, ...] = ()
     needs: tuple[str, ...] = ()
@@ -36,36 +37,42 @@ class Purchase:
 
 PURCHASES: tuple[Purchase, ...] = (
     Purchase(
-        words="a pair of 10 kg plates", kit=lambda k: _with_weight(k, "plate", 10.0), stocks=_IRON
+        words=Said("a pair of {mass} plates", mass=Mass(10.0)),
+        kit=lambda k: _with_weight(k, "plate", 10.0),
+        stocks=_IRON,
     ),
     Purchase(
-        words="a pair of 20 kg plates", kit=lambda k: _with_weight(k, "plate", 20.0), stocks=_IRON
+        words=Said("a pair of {mass} plates", mass=Mass(20.0)),
+        kit=lambda k: _with_weight(k, "plate", 20.0),
+        stocks=_IRON,
     ),
     Purchase(
-        words="a pair of 24 kg dumbbells",
+        words=Said("a pair of {mass} dumbbells", mass=Mass(24.0)),
         kit=lambda k: _with_weight(k, "dumbbell", 24.0),
         stocks=_HELD,
     ),
     Purchase(
-        words="a box of 30 cm",
+        words=Said("a box of {length}", length=Length(0.3)),
         kit=lambda k: replace(k, furniture=(*k.furniture, _BOX)),
         needs=("step", "seat", "boxes"),
     ),
     Purchase(
-        words="a bench of 43 cm",
+        words=Said("a bench of {length}", length=Length(0.43)),
         kit=lambda k: replace(k, furniture=(*k.furniture, _BENCH)),
         needs=("bench", "seat"),
     ),
     Purchase(
-        words="an anchor at 8 cm",
+        words=Said("an anchor at {length}", length=Length(0.08)),
         kit=lambda k: replace(k, anchors=(*k.anchors, _EYE)),
         needs=("anchor behind", "anchor ahead", "anchor under the feet"),
     ),
     Purchase(
-        words="another of the strongest band", kit=lambda k: _with_band(k, 1.0), stocks=("band",)
+        words=Said("another of the strongest band"),
+        kit=lambda k: _with_band(k, 1.0),
+        stocks=("band",),
     ),
     Purchase(
-        words="a band twice as strong as the strongest",
+        words=Said("a band twice as strong as the strongest"),
         kit=lambda k: _with_band(k, 2.0),
         stocks=("band",),
     ),
@@ -78,7 +85,7 @@ class Bought:
     exercise.
     """
 
-    words: str
+    words: Said
     match: float
     exercise: str
 
@@ -94,7 +101,7 @@ def purchases_for(question: Question, memos: dict[str, Memo] | None = None) -> t
         kit = purchase.kit(question.free)
         if kit is question.free:
             continue  # nothing here to have another of
-        memo = ({} if memos is None else memos).setdefault(purchase.words, Memo())
+        memo = ({} if memos is None else memos).setdefault(purchase.words.key, Memo())
         other = replace(question, kit=kit, taken=frozenset(), memo=memo)
         best: tuple[float, str] = (0.0, "")
         changed = [
@@ -107,7 +114,7 @@ def purchases_for(question: Question, memos: dict[str, Memo] | None = None) -> t
             if made is not None and made[0] > best[0]:
                 best = made[0], exercise.name
         found.append(Bought(words=purchase.words, match=best[0], exercise=best[1]))
-    return tuple(sorted(found, key=lambda b: (-round(b.match, 4), b.words)))
+    return tuple(sorted(found, key=lambda b: (-round(b.match, 4), b.words.key)))
 
 
 def _concerns(purchase: Purchase, exercise: Exercise, question: Question) -> bool:
@@ -137,7 +144,7 @@ def _with_band(kit: Kit, share: float) -> Kit:
     bought = replace(
         strongest,
         id="+",
-        name=f"new band, {share:g} × {strongest.name}",
+        name=f"{strongest.name}, new",
         law=strongest.law.scaled(share),
     )
     return replace(

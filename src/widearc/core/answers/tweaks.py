@@ -13,25 +13,26 @@ from widearc.core.exercises import Exercise
 from widearc.core.search import Candidate, Question
 from widearc.core.setups import extras_here
 from widearc.core.units import to_deg
+from widearc.core.words import UNSAID, Said, joined
 
 LEAST_GAIN = 0.005  # of the match: less is not shown
 MOST_TWEAKS = 6
-STRAPS = "lifting straps"
+STRAPS = Said("lifting straps")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Tweak:
     """One change that is worth it: words, gain in match (share), and its key to apply it with."""
 
-    words: str
+    words: Said
     gain: float
     key: str
-    note: str = ""
+    note: Said = UNSAID
 
 
-LIGHTER = "lighter or fewer reps than plain ones"
+LIGHTER = Said("lighter or fewer reps than plain ones")
 AGAINST = {
-    "pressure under the heel": "not common practice: the whole foot carries; it costs balance"
+    "pressure under the heel": Said("not common practice: the whole foot carries; it costs balance")
 }
 """Extras that trainers rarely use, with the reason."""
 HARDER = (StyleKind.PAUSE, StyleKind.SLOW_LOWERING, StyleKind.ONE_AND_A_QUARTER)
@@ -83,7 +84,7 @@ def style_key(style: RepStyle) -> str:
     return "style:" + "_".join(parts)
 
 
-def extras_of(chosen: Candidate, question: Question) -> tuple[str, ...]:
+def extras_of(chosen: Candidate, question: Question) -> tuple[Said, ...]:
     """Return the extras that some set-up of the exercise has here."""
     return extras_here(chosen.exercise, question.tried, question.body, question.wanted.knee)
 
@@ -92,7 +93,7 @@ def ready_for_tweaks(candidates: Sequence[Candidate], question: Question) -> Non
     """Compute what the tweaks of many stand-ins need: together, in a fraction of the time of one
     after the other.
     """
-    having: dict[str, list[Exercise]] = {}
+    having: dict[Said, list[Exercise]] = {}
     for chosen in candidates:
         for extra in extras_of(chosen, question):
             having.setdefault(extra, []).append(chosen.exercise)
@@ -107,24 +108,26 @@ def tweaks_for(chosen: Candidate, question: Question) -> tuple[Tweak, ...]:
     for extra in extras_of(chosen, question):
         best = question.best(chosen.exercise, extra=extra)
         if best is not None:
-            note = AGAINST.get(extra, "")
+            note = AGAINST.get(extra.key, UNSAID)
             gain = best[0] - chosen.match
-            found.append(Tweak(words=extra, gain=gain, key="extra:" + extra, note=note))
+            found.append(Tweak(words=extra, gain=gain, key="extra:" + extra.key, note=note))
     strapped = _with_straps(chosen, question)
     if strapped is not None:
         found.append(Tweak(words=STRAPS, gain=strapped.match - chosen.match, key="relief:straps"))
     for style in styles_for(chosen, question):
         gain = question.score_in_style(chosen, style) - chosen.match
-        note = LIGHTER if style.kind in HARDER else ""
+        note = LIGHTER if style.kind in HARDER else UNSAID
         found.append(Tweak(words=style.sentence, gain=gain, key=style_key(style), note=note))
     worth = [t for t in found if t.gain >= LEAST_GAIN]
-    return tuple(sorted(worth, key=lambda t: (-round(t.gain, 4), t.words))[:MOST_TWEAKS])
+    return tuple(sorted(worth, key=lambda t: (-round(t.gain, 4), t.key))[:MOST_TWEAKS])
 
 
 def applied(chosen: Candidate, question: Question, key: str) -> Candidate | None:
     """Return a stand-in with a tweak of that key, None where it cannot be had here."""
     if key.startswith("extra:"):
-        best = question.best(chosen.exercise, extra=key.removeprefix("extra:"))
+        named = (e for e in extras_of(chosen, question) if e.key == key.removeprefix("extra:"))
+        extra = next(named, None)
+        best = None if extra is None else question.best(chosen.exercise, extra=extra)
         return None if best is None else question.candidate(best)
     if key == "relief:straps":
         return _with_straps(chosen, question)
@@ -145,5 +148,5 @@ def _with_straps(chosen: Candidate, question: Question) -> Candidate | None:
     if best is None:
         return None
     found = free.candidate(best)
-    words = ", ".join(w for w in (found.row.words, STRAPS) if w)
+    words = joined(found.row.words, STRAPS)
     return replace(found, row=replace(found.row, extra=STRAPS, words=words))

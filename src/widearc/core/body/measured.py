@@ -9,6 +9,7 @@ import numpy as np
 
 from widearc.core.body.segments import HEEL, Body
 from widearc.core.errors import InputError
+from widearc.core.words import Distance, Said
 
 TAPE_M = 0.01  # each length, one standard error: skin and clothes move (assumed)
 LEVEL_DEG = 1.0  # each reading of a phone's level (assumed)
@@ -34,15 +35,22 @@ def bend_by_tape(upper_m: float, lower_m: float, across_m: float) -> MeasuredAng
     """
     for name, value in (("upper_m", upper_m), ("lower_m", lower_m), ("across_m", across_m)):
         if not math.isfinite(value) or not 0.03 <= value <= 2.0:
-            raise InputError(name, value, "from 0.03 to 2 m")
+            raise InputError(name, value, Said("from 0.03 to 2 m"))
     if across_m > upper_m + lower_m:
         longest = upper_m + lower_m
-        raise InputError("across_m", across_m, f"at most the two others together, {longest:g} m")
+        raise InputError(
+            "across_m",
+            across_m,
+            Said("at most the two others together, {distance}", distance=Distance(longest)),
+        )
     if across_m < abs(upper_m - lower_m):
         raise InputError(
             "across_m",
             across_m,
-            f"at least the two others' difference, {abs(upper_m - lower_m):g} m",
+            Said(
+                "at least the two others' difference, {distance}",
+                distance=Distance(abs(upper_m - lower_m)),
+            ),
         )
     a, b, c = upper_m, lower_m, across_m
     cosine = (a * a + b * b - c * c) / (2 * a * b)
@@ -63,7 +71,7 @@ def bend_by_levels(upper_deg: float, lower_deg: float) -> MeasuredAngle:
     """
     for name, value in (("upper_deg", upper_deg), ("lower_deg", lower_deg)):
         if not math.isfinite(value) or not -180 <= value <= 180:
-            raise InputError(name, value, "from -180 to 180 degrees")
+            raise InputError(name, value, Said("from -180 to 180 degrees"))
     turn = abs(upper_deg - lower_deg) % 360.0
     return MeasuredAngle(angle_deg=min(turn, 360.0 - turn), error_deg=math.sqrt(2.0) * LEVEL_DEG)
 
@@ -76,12 +84,12 @@ def bend_by_points(
     """
     points = np.array([upper, joint, lower], dtype=float)
     if not np.all(np.isfinite(points)):
-        raise InputError("points", "not a number", "three points of the picture")
+        raise InputError("points", "not a number", Said("three points of the picture"))
     first, second = points[0] - points[1], points[2] - points[1]
     lengths = np.hypot(*first), np.hypot(*second)
     if min(lengths) < 5.0:
         raise InputError(
-            "points", f"{min(lengths):.0f} apart", "taps at least 5 picture points apart"
+            "points", round(float(min(lengths))), Said("taps at least 5 picture points apart")
         )
     inner = math.degrees(
         math.acos(float(np.clip(first @ second / (lengths[0] * lengths[1]), -1.0, 1.0)))
@@ -101,11 +109,13 @@ def shank_lean_at_wall(toe_to_wall_m: float, knee_height_m: float, body: Body) -
     toes end 0.77 of the foot ahead of the ankle (heel to ankle 0.23, as in the tables).
     """
     if not math.isfinite(toe_to_wall_m) or not 0.0 <= toe_to_wall_m <= 0.4:
-        raise InputError("toe_to_wall_m", toe_to_wall_m, "from 0 to 0.4 m")
+        raise InputError("toe_to_wall_m", toe_to_wall_m, Said("from 0 to 0.4 m"))
     highest = body.shank_m + body.ankle_height_m + 0.1
     if not math.isfinite(knee_height_m) or not 0.2 <= knee_height_m <= highest:
         raise InputError(
-            "knee_height_m", knee_height_m, f"from 0.2 to {highest:.2f} m for this stature"
+            "knee_height_m",
+            knee_height_m,
+            Said("from 0.2 to {distance} for this stature", distance=Distance(highest)),
         )
     ahead = toe_to_wall_m + (1.0 + HEEL) * body.foot_m - KNEE_DEPTH_M
     up = knee_height_m - body.ankle_height_m

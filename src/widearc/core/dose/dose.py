@@ -15,6 +15,7 @@ from widearc.core.dose.style import RepStyle, StyleKind
 from widearc.core.errors import InputError
 from widearc.core.statics import Curve
 from widearc.core.units import to_deg
+from widearc.core.words import Said
 
 SPREAD_DEG = 8.0  # half the width of the triangle over which a pause is spread (assumed)
 PARTS = 10  # of each sample's interval: an interval may straddle two degrees
@@ -32,7 +33,7 @@ class Tempo:
         for name in ("lowering_s", "lifting_s"):
             value = getattr(self, name)
             if not math.isfinite(value) or not 0.1 <= value <= 120:
-                raise InputError(f"/tempo/{name}", value, "from 0.1 to 120 s")
+                raise InputError(f"/tempo/{name}", value, Said("from 0.1 to 120 s"))
 
 
 PLAIN, USUAL = RepStyle(), Tempo()

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from enum import Enum
 
 from widearc.core.errors import InputError
+from widearc.core.words import Angle, Duration, Figure, Said, Term
 
 
 class StyleKind(Enum):
@@ -54,7 +55,7 @@ class RepStyle:
             self._need("from_deg", -60.0, 180.0)
             self._need("to_deg", -60.0, 180.0)
         if self.end not in ("lengthened", "shortened"):
-            raise InputError("/style/end", self.end, "lengthened or shortened")
+            raise InputError("/style/end", self.end, Said("lengthened or shortened"))
 
     def moved(self, ends_deg: tuple[float, float], other_deg: tuple[float, float]) -> RepStyle:
         """Return the style with its angles laid from one joint's range (degrees) on another's,
@@ -76,21 +77,37 @@ class RepStyle:
         )
 
     @property
-    def sentence(self) -> str:
+    def sentence(self) -> Said:
         """Return the style with what it needs, as a trainer writes it down."""
         if self.kind in (StyleKind.PAUSE, StyleKind.HOLD):
-            return f"{self.kind.words} of {self.seconds:g} s at {self.at_deg:.0f}°"
+            return Said(
+                "{words} of {time} at {angle}",
+                words=Term(self.kind.words),
+                time=Duration(self.seconds or 0.0),
+                angle=Angle.of_deg(self.at_deg or 0.0),
+            )
         if self.kind is StyleKind.SLOW_LOWERING:
-            return f"lowering in {self.seconds:g} s"
+            return Said("lowering in {time}", time=Duration(self.seconds or 0.0))
         if self.kind is StyleKind.ONE_AND_A_QUARTER:
-            return f"one-and-a-quarter at the {self.end} end"
+            return Said("one-and-a-quarter at the {end} end", end=Term(self.end))
         if self.kind is StyleKind.PARTIALS:
-            return f"partials from {self.from_deg:.0f}° to {self.to_deg:.0f}°"
-        return self.kind.words
+            return Said(
+                "partials from {angle} to {angle_2}",
+                angle=Angle.of_deg(self.from_deg or 0.0),
+                angle_2=Angle.of_deg(self.to_deg or 0.0),
+            )
+        return Said("{words}", words=Term(self.kind.words))
 
     def _need(self, name: str, low: float, high: float) -> None:
         value = getattr(self, name)
         if value is None or not math.isfinite(value) or not low <= value <= high:
             raise InputError(
-                f"/style/{name}", value, f"from {low:g} to {high:g} for {self.kind.words}"
+                f"/style/{name}",
+                value,
+                Said(
+                    "from {low} to {high} for {style}",
+                    low=Figure(low),
+                    high=Figure(high),
+                    style=Term(self.kind.words),
+                ),
             )

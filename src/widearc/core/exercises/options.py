@@ -12,8 +12,9 @@ from typing import Any
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.errors import InputError, RangeError, UnknownNameError
+from widearc.core.errors import InputError, RangeError, UnknownNameError, one_of
 from widearc.core.units import DEG
+from widearc.core.words import Figure, Said
 
 Options = Mapping[str, Any]
 """Resolved options: radians and metres as floats or (set-ups, 1) arrays, choices as text."""
@@ -57,14 +58,20 @@ class OptionSpec:
             if value in self.choices and not isinstance(value, bool):
                 return value
             if not self.also_number or isinstance(value, str):
-                raise InputError(where, value, "one of " + ", ".join(str(c) for c in self.choices))
+                raise InputError(where, value, one_of(map(str, self.choices)))
         if (
             isinstance(value, bool)
             or not isinstance(value, int | float)
             or not math.isfinite(value)
         ):
             raise InputError(
-                where, value, f"a number from {self.low:g} to {self.high:g}{self._unit()}"
+                where,
+                value,
+                Said(
+                    "a number from {low} to {high}",
+                    low=Figure(self.low),
+                    high=Figure(self.high, self._unit()),
+                ),
             )
         if not self.low <= value <= self.high:
             raise RangeError(where, value, self.low, self.high, self._unit())

@@ -15,6 +15,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 
 STRETCH = (1.3, 0.7)  # of the mean, lengthened to shortened end
 
@@ -77,7 +78,9 @@ def shaped(bins: Array, direction: int, shape: Shape, strength: Array | None = N
     if shape is Shape.STRENGTH:
         if strength is None:
             raise InputError(
-                "shape", shape.value, "a shape without strength: none is known for this action"
+                "shape",
+                shape.value,
+                Said("a shape without strength: none is known for this action"),
             )
         weight = strength[span]
     else:

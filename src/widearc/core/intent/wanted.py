@@ -17,6 +17,7 @@ from widearc.core.errors import InputError
 from widearc.core.intent.shapes import Shape, shaped
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import DEG
+from widearc.core.words import Angle, Count, Figure, Moment, Said, Term
 
 HANDLES = (0.0, 0.25, 0.5, 0.75, 1.0)  # of the range, 0 = lengthened: where the five handles stand
 NARROWEST_DEG, LOW_DEG, HIGH_DEG = 5.0, -40.0, 160.0
@@ -45,41 +46,57 @@ class WantedAction:
         for name in ("from_deg", "to_deg"):
             value = getattr(self, name)
             if not math.isfinite(value) or not LOW_DEG <= value <= HIGH_DEG:
-                raise InputError(f"/{name}", value, f"from {LOW_DEG:g} to {HIGH_DEG:g} degrees")
+                raise InputError(
+                    f"/{name}",
+                    value,
+                    Said(
+                        "from {low} to {high}",
+                        low=Figure(LOW_DEG),
+                        high=Figure(HIGH_DEG, " degrees"),
+                    ),
+                )
         if (self.to_deg - self.from_deg) * self.action.direction < NARROWEST_DEG:
-            way = "less" if self.action.direction < 0 else "more"
-            raise InputError(
-                "/to_deg", self.to_deg, f"{NARROWEST_DEG:g}° or more {way} than the lengthened end"
+            words = (
+                "{angle} or more less than the lengthened end"
+                if self.action.direction < 0
+                else "{angle} or more more than the lengthened end"
             )
+            raise InputError("/to_deg", self.to_deg, Said(words, angle=Angle.of_deg(NARROWEST_DEG)))
         if (self.handles is None) == (self.shape is None):
-            raise InputError("/handles", None, "either handles or a shape")
+            raise InputError("/handles", None, Said("either handles or a shape"))
         if self.handles is not None:
             self._check_handles(self.handles)
         if self.mean_nm is not None and not (
             math.isfinite(self.mean_nm) and 1.0 <= self.mean_nm <= MOST_NM
         ):
-            raise InputError("/mean_nm", self.mean_nm, f"from 1 to {MOST_NM:g} N·m")
+            raise InputError(
+                "/mean_nm", self.mean_nm, Said("from 1 to {moment}", moment=Moment(MOST_NM))
+            )
         if self.shape is Shape.ORIGINAL:
             raise InputError(
-                "/shape", self.shape.value, "a shape that stands by itself, or handles"
+                "/shape", self.shape.value, Said("a shape that stands by itself, or handles")
             )
         if self.shape is Shape.STRENGTH and self.action.label not in ACTIONS:
             raise InputError(
                 "/shape",
                 self.shape.value,
-                f"another shape: no strength is known for {self.action.words}",
+                Said(
+                    "another shape: no strength is known for {words}", words=Term(self.action.words)
+                ),
             )
 
     @staticmethod
     def _check_handles(handles: tuple[tuple[float, float], ...]) -> None:
         places = [place for place, _ in handles]
         if places[:1] != [0] or places[-1] != 1 or any(np.diff(places) <= 0):
-            raise InputError("/handles", places, "fractions that rise from 0 to 1")
+            raise InputError("/handles", places, Said("fractions that rise from 0 to 1"))
         for index, (_, nm) in enumerate(handles):
             if not 0 <= nm <= MOST_NM:
-                raise InputError(f"/handles/{index}/nm", nm, f"from 0 to {MOST_NM:g} N·m")
+                raise InputError(
+                    f"/handles/{index}/nm", nm, Said("from 0 to {moment}", moment=Moment(MOST_NM))
+                )
         if max(nm for _, nm in handles) <= 0:
-            raise InputError("/handles", 0, "a demand over 0 somewhere")
+            raise InputError("/handles", 0, Said("a demand over 0 somewhere"))
 
     @property
     def has_level(self) -> bool:
@@ -143,18 +160,24 @@ class Intent:
     def __post_init__(self) -> None:
         """Check the counts, and that no action is named twice."""
         if not 1 <= len(self.parts) <= 2:
-            raise InputError("/actions", len(self.parts), "one or two prime actions")
+            raise InputError("/actions", len(self.parts), Said("one or two prime actions"))
         if len({part.action.joint for part in self.parts}) < len(self.parts):
             raise InputError(
-                "/actions/1/action", self.parts[1].action.words, "another joint than the first"
+                "/actions/1/action",
+                self.parts[1].action.words,
+                Said("another joint than the first"),
             )
         for name, most in (("sets", 20), ("reps", 100)):
             if not 1 <= getattr(self, name) <= most:
                 raise InputError(
-                    f"/{name}", getattr(self, name), f"a whole number from 1 to {most}"
+                    f"/{name}",
+                    getattr(self, name),
+                    Said("a whole number from 1 to {most}", most=Count(most)),
                 )
         if len({part.has_level for part in self.parts}) > 1:
-            raise InputError("/actions/1/mean_nm", None, "a mean for both actions, or for none")
+            raise InputError(
+                "/actions/1/mean_nm", None, Said("a mean for both actions, or for none")
+            )
 
     @property
     def has_level(self) -> bool:

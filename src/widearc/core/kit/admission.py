@@ -12,6 +12,7 @@ from widearc.core.kit.machines import is_axial
 from widearc.core.kit.needs import NEEDS
 from widearc.core.kit.rules import Rules
 from widearc.core.kit.stock import Kit
+from widearc.core.words import UNSAID, Duration, Said
 
 LONG_MINUTES = 3.0  # a longer set-up is hidden in a packed place (assumed)
 
@@ -23,8 +24,8 @@ class Excluded:
     """
 
     exercise: Exercise
-    reason: str
-    admits: str = ""
+    reason: Said
+    admits: Said = UNSAID
     taken: tuple[str, ...] = ()
     need: str = ""
 
@@ -46,7 +47,7 @@ def left_out(
     if limits.no_axial_load and exercise.ways and all(is_axial(way) for way in exercise.ways):
         return Excluded(
             exercise=exercise,
-            reason="no load on the spine for this client",
+            reason=Said("no load on the spine for this client"),
         )
     return _by_rule(exercise, rules)
 
@@ -73,20 +74,28 @@ def _by_rule(exercise: Exercise, rules: Rules) -> Excluded | None:
     if rules.beginner and travels:
         return Excluded(
             exercise=exercise,
-            reason="no walking lunge for a beginner",
-            admits="a lunge on the spot",
+            reason=Said("no walking lunge for a beginner"),
+            admits=Said("a lunge on the spot"),
         )
     if rules.alone and exercise.fails_alone == "no":
         return Excluded(
-            exercise=exercise, reason="cannot be failed safely alone", admits="a partner"
+            exercise=exercise,
+            reason=Said("cannot be failed safely alone"),
+            admits=Said("a partner"),
         )
     if rules.packed and travels:
         return Excluded(
-            exercise=exercise, reason="packed: it travels", admits="show what takes room or time"
+            exercise=exercise,
+            reason=Said("packed: it travels"),
+            admits=Said("show what takes room or time"),
         )
     if rules.packed and exercise.minutes > LONG_MINUTES:
-        reason = f"packed: {exercise.minutes:.0f} min to set up"
-        return Excluded(exercise=exercise, reason=reason, admits="show what takes room or time")
+        reason = Said(
+            "packed: {time} to set up", time=Duration(60.0 * exercise.minutes, minutes=True)
+        )
+        return Excluded(
+            exercise=exercise, reason=reason, admits=Said("show what takes room or time")
+        )
     return None
 
 

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 
 from widearc.core.arrays import Array
 from widearc.core.kit.stock import Anchor, BandShape, BandStock, Kit, SpringStock
+from widearc.core.words import Count, Said, Term
 
 MOST_BANDS_TRIED, MOST_SPRINGS_TRIED, MOST_ANCHORS_TRIED = 12, 5, 8
 MOST_MACHINES_TRIED = 6  # of a kind
@@ -147,12 +148,19 @@ def tried_of(kit: Kit, taken: frozenset[str]) -> Kit:
     )
 
 
-def untried(kit: Kit, tried: Kit) -> tuple[str, ...]:
+def untried(kit: Kit, tried: Kit) -> tuple[Said, ...]:
     """Return in words what of a kit was not tried, nothing where all of it was."""
     said = []
     for words, names in UNTRIED.items():
         there = sum(len(getattr(kit, name)) for name in names)
         used = sum(len(getattr(tried, name)) for name in names)
         if used < there:
-            said.append(f"Of {there} {words}, {used} were tried: free ones that differ most.")
+            said.append(
+                Said(
+                    "Of {there} {things}, {used} were tried: free ones that differ most.",
+                    there=Count(there),
+                    things=Term(words),
+                    used=Count(used),
+                )
+            )
     return tuple(said)

@@ -11,6 +11,7 @@ from widearc.core.equipment import KINDS
 from widearc.core.exercises import EXERCISES
 from widearc.core.kit.rules import Rules
 from widearc.core.kit.stock import BandShape, Kit, box_pairs
+from widearc.core.words import Distance, Length, Name, Said, Term
 
 WALK_M = 5.0  # free floor that walking lunges need (assumed)
 LOW_M, BEHIND_M = 0.25, 0.7  # an anchor "under" lies below the first, one "behind" below the second
@@ -32,8 +33,8 @@ class Named(Protocol):
 class Lack:
     """Why a need is not met: the reason, what would admit it, and the taken items' ids."""
 
-    reason: str
-    admits: str
+    reason: Said
+    admits: Said
     taken: tuple[str, ...] = ()
 
 
@@ -54,7 +55,7 @@ class Need:
     """
 
     name: str
-    words: str
+    words: Said
     meets: Callable[[Kit], Sequence[Named]] = nothing
     near: Callable[[Kit], Sequence[Named]] = nothing
     people: Callable[[Rules], Lack | None] | None = None
@@ -80,17 +81,20 @@ class Need:
             return self.lacking
         held = [item for item in owned if item.id in taken]
         if not held:
-            return Lack(reason=f"needs {self.words}: none here", admits=self.words)
+            return Lack(
+                reason=Said("needs {words}: none here", words=self.words),
+                admits=self.words,
+            )
         return Lack(
             reason=taken_words(held[0].name, states.get(held[0].id, "taken")),
-            admits=f"free it, or another: it needs {self.words}",
+            admits=Said("free it, or another: it needs {words}", words=self.words),
             taken=tuple(item.id for item in held),
         )
 
 
-def taken_words(name: str, state: str) -> str:
+def taken_words(name: str, state: str) -> Said:
     """Return that an item is in use or broken, in words."""
-    return f"{name.lower()} {state}"
+    return Said("{name} {state}", name=Name(name, lower=True), state=Term(state))
 
 
 def _presses(low: float, high: float) -> Callable[[Kit], Sequence[Named]]:
@@ -124,100 +128,117 @@ def _loops(kit: Kit) -> Sequence[Named]:
 def _floor(rules: Rules) -> Lack | None:
     if rules.floor_length_m is not None and rules.floor_length_m >= WALK_M:
         return None
-    known = "not measured" if rules.floor_length_m is None else f"{rules.floor_length_m:.1f} m here"
-    reason = f"needs {WALK_M:.0f} m of floor: {known}"
-    return Lack(reason=reason, admits=f"{WALK_M:.0f} m of free floor")
+    walk = Distance(WALK_M)
+    reason = (
+        Said("needs {walk} of floor: not measured", walk=walk)
+        if rules.floor_length_m is None
+        else Said(
+            "needs {walk} of floor: {distance} here",
+            walk=walk,
+            distance=Distance(rules.floor_length_m),
+        )
+    )
+    return Lack(reason=reason, admits=Said("{distance} of free floor", distance=Distance(WALK_M)))
 
 
 def _partner(rules: Rules) -> Lack | None:
-    return None if rules.partner else Lack(reason="needs a partner", admits="a partner")
+    return None if rules.partner else Lack(reason=Said("needs a partner"), admits=Said("a partner"))
 
 
 def _wall(rules: Rules) -> Lack | None:
-    return None if rules.wall else Lack(reason="needs a free wall", admits="a free wall")
+    return (
+        None if rules.wall else Lack(reason=Said("needs a free wall"), admits=Said("a free wall"))
+    )
 
 
 OWN: tuple[Need, ...] = (
-    Need(name="partner", words="a partner", people=_partner),
-    Need(name="wall", words="a wall", people=_wall),
-    Need(name="floor to walk", words="a floor to walk", people=_floor),
-    Need(name="sled press", words="a sled press", meets=_presses(LEVEL_DEG, UPRIGHT_DEG)),
-    Need(name="level press", words="a level press", meets=_presses(0.0, LEVEL_DEG)),
-    Need(name="vertical press", words="a vertical press", meets=_presses(UPRIGHT_DEG, 90.0)),
-    Need(name="seat", words="a bench or box", meets=_furniture("bench", "box", "couch", "table")),
+    Need(name="partner", words=Said("a partner"), people=_partner),
+    Need(name="wall", words=Said("a wall"), people=_wall),
+    Need(name="floor to walk", words=Said("a floor to walk"), people=_floor),
+    Need(name="sled press", words=Said("a sled press"), meets=_presses(LEVEL_DEG, UPRIGHT_DEG)),
+    Need(name="level press", words=Said("a level press"), meets=_presses(0.0, LEVEL_DEG)),
+    Need(name="vertical press", words=Said("a vertical press"), meets=_presses(UPRIGHT_DEG, 90.0)),
+    Need(
+        name="seat",
+        words=Said("a bench or box"),
+        meets=_furniture("bench", "box", "couch", "table"),
+    ),
     Need(
         name="peg rail",
-        words="pegs, or the feet on the band",
+        words=Said("pegs, or the feet on the band"),
         meets=_served("peg rail"),
         instead=lambda _: True,  # the feet hold the band as well
     ),
     Need(
         name="half ball",
-        words="a ball or half ball",
+        words=Said("a ball or half ball"),
         meets=lambda kit: [t for t in kit.things if t.kind in ("half ball", "ball")],
     ),
-    Need(name="table", words="a table", meets=_furniture("table")),
-    Need(name="rack", words="a rack", meets=_furniture("rack")),
+    Need(name="table", words=Said("a table"), meets=_furniture("table")),
+    Need(name="rack", words=Said("a rack"), meets=_furniture("rack")),
     Need(
         name="rack or clean",
-        words="a rack or clean",
+        words=Said("a rack or clean"),
         meets=_furniture("rack"),
         instead=lambda rules: rules.to_shoulders_kg is not None,
         lacking=Lack(
-            reason="needs a rack",
-            admits="a rack, or the weight the client brings to the shoulders",
+            reason=Said("needs a rack"),
+            admits=Said("a rack, or the weight the client brings to the shoulders"),
         ),
     ),
     Need(
         name="bench",
-        words="a bench",
+        words=Said("a bench"),
         meets=_furniture("bench"),
         near=_furniture("box", "couch", "table"),
     ),
     Need(
         name="step",
-        words="a step",
+        words=Said("a step"),
         meets=_furniture("box"),
         near=_furniture("bench", "couch", "table"),
     ),
     Need(
         name="boxes",
-        words="two boxes of one height",
+        words=Said("two boxes of one height"),
         meets=lambda kit: [box for pair in box_pairs(kit, 0.0, 2.0) for box in pair],
         near=_furniture("box"),
         anew=True,
     ),
     Need(
         name="short loop",
-        words="a short loop",
+        words=Said("a short loop"),
         meets=_loops,
         near=lambda kit: [b for b in kit.bands if b.shape is BandShape.LOOP],
     ),
     Need(
         name="anchor behind",
-        words="an anchor",
+        words=Said("an anchor"),
         meets=_anchors(BEHIND_M),
         near=lambda kit: kit.anchors,
     ),
-    Need(name="anchor ahead", words="an anchor", meets=_anchors(HIGHEST_M)),
+    Need(name="anchor ahead", words=Said("an anchor"), meets=_anchors(HIGHEST_M)),
     Need(
         name="anchor under the feet",
-        words=f"an anchor below {100 * LOW_M:.0f} cm",
+        words=Said("an anchor below {length}", length=Length(LOW_M)),
         meets=_anchors(LOW_M),
         near=lambda kit: kit.anchors,
     ),
     Need(
         name="couch",
-        words="a couch",
+        words=Said("a couch"),
         meets=_served("couch"),
         near=_furniture("bench", "table"),
     ),
     Need(
-        name="45° bench", words="a 45° bench", meets=_served("45° bench"), near=_furniture("couch")
+        name="45° bench",
+        words=Said("a 45° bench"),
+        meets=_served("45° bench"),
+        near=_furniture("couch"),
     ),
     Need(
         name="ankle hold",
-        words="an ankle hold",
+        words=Said("an ankle hold"),
         meets=_served("ankle hold"),
         instead=lambda rules: rules.partner,
     ),
@@ -230,7 +251,7 @@ def _every() -> Mapping[str, Need]:
     for name in (n for entry in EXERCISES.values() for n in entry.needs):
         if name not in known:
             article = "an" if name[0] in "aeiou" else "a"
-            known[name] = Need(name=name, words=f"{article} {name}", meets=_served(name))
+            known[name] = Need(name=name, words=Said(f"{article} {name}"), meets=_served(name))
     return MappingProxyType(known)
 
 

@@ -14,6 +14,7 @@ from widearc.core.equipment import (
     Spring,
 )
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 
 SHORT_LOOP_M = 0.45  # flat length up to which a loop is put round the thighs (assumed)
 # one standard error of a weight that nobody weighed: cast plates vary (common practice, no source)
@@ -211,7 +212,7 @@ class Kit:
         seen: set[str] = set()
         for item in self.items():
             if item.id in seen:
-                raise InputError("/kit", item.id, "an id of its own for every item")
+                raise InputError("/kit", item.id, Said("an id of its own for every item"))
             seen.add(item.id)
 
     def items(self) -> tuple[Item, ...]:

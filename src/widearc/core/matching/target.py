@@ -19,6 +19,7 @@ from widearc.core.matching.measure import BESIDE
 from widearc.core.statics import Curve
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import DEG
+from widearc.core.words import Name, Said, Term
 
 if TYPE_CHECKING:
     from widearc.core.matching.match import Comparison
@@ -105,8 +106,10 @@ def target_of(curve: Curve, row: int = 0) -> Target:
             bins.append(grid)
     if not actions:
         raise TargetError(
-            f"{curve.setup.exercise.name} asks for no work of its prime joints here: nothing to "
-            "match"
+            Said(
+                "{name} asks for no work of its prime joints here: nothing to match",
+                name=Name(curve.setup.exercise.name),
+            )
         )
     return Target(actions=tuple(actions), bins=tuple(bins), works=works_of(curve, row))
 
@@ -138,8 +141,10 @@ def target_of_intent(intent: Intent, body: Body, *, by_dose: bool = True) -> Tar
     for part, b in zip(intent.parts, bins, strict=True):
         if b.sum() <= 0:
             raise TargetError(
-                f"nothing is left of the wanted {part.action.words}: its partials lie outside "
-                "its range"
+                Said(
+                    "nothing is left of the wanted {words}: its partials lie outside its range",
+                    words=Term(part.action.words),
+                )
             )
     return Target(
         actions=tuple(part.action for part in intent.parts),
@@ -172,7 +177,9 @@ def styled(target: Target, style: RepStyle, tempo: Tempo) -> Target:
     )
     bins = tuple(b * w for b, w in zip(target.bins, weights, strict=True))
     if not all(b.sum() > 0 for b in bins):
-        raise TargetError("nothing is left of what is wanted: the partials lie outside its range")
+        raise TargetError(
+            Said("nothing is left of what is wanted: the partials lie outside its range")
+        )
     return replace(target, bins=bins, weights=weights, tempo=tempo)
 
 

@@ -17,6 +17,7 @@ from widearc.core.exercises import Options
 from widearc.core.geometry import spread, vec
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.units import G
+from widearc.core.words import Duration, Said
 
 NO_OPTIONS: Options = MappingProxyType({})
 Ends = dict[tuple[object, ...], tuple[Array, Array]]
@@ -25,7 +26,7 @@ Ends = dict[tuple[object, ...], tuple[Array, Array]]
 
 def _at_port(index: int, load: Load) -> AtPort:
     if not isinstance(load, AtPort):
-        allowed = "a load at a port of the body on this exercise"
+        allowed = Said("a load at a port of the body on this exercise")
         raise InputError(f"/loads/{index}/kind", load.kind, allowed)
     return load
 
@@ -190,7 +191,7 @@ def book(motion: Motion, index: int, stored: Stored, point: Array, segment: str)
 def book_pull(motion: Motion, index: int, load: Line, point: Array, segment: str) -> None:
     """Book a band or cable that pulls on a moving part of a machine at `point`."""
     if load.other_port:
-        allowed = "a point of the room on a moving part"
+        allowed = Said("a point of the room on a moving part")
         raise InputError(f"/loads/{index}/anchor", load.other_port, allowed)
     book(motion, index, load.stores(point), point, segment)
 
@@ -237,5 +238,8 @@ def add_pendulum(
     motion.marks["period_s"] = np.full(motion.shape, load.period_s)
     motion.notice(
         "pendulum-swings",
-        f"a pendulum: its free swing takes {load.period_s:.1f} s and carries the lift; go slower",
+        Said(
+            "a pendulum: its free swing takes {time} and carries the lift; go slower",
+            time=Duration(load.period_s),
+        ),
     )

@@ -11,6 +11,7 @@ import numpy as np
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.geometry import spread
 from widearc.core.units import G
+from widearc.core.words import Said
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -117,7 +118,7 @@ class Notice:
     """A warning about some set-ups: `where` is a mask (set-ups,)."""
 
     code: str
-    text: str
+    text: Said
     where: BoolArray
 
 
@@ -174,9 +175,9 @@ class Motion:
     complete: bool = True
     dynamic: bool = False
     notices: list[Notice] = field(default_factory=list)
-    assumptions: list[str] = field(default_factory=list)
+    assumptions: list[Said] = field(default_factory=list)
     marks: dict[str, Array] = field(default_factory=dict)
-    failed: dict[int, tuple[float, str]] = field(default_factory=dict)
+    failed: dict[int, tuple[float, Said]] = field(default_factory=dict)
     _sums: dict[str, Wrench] = field(init=False, default_factory=dict)
     _counted: tuple[int, int] = field(init=False, default=(0, 0))
 
@@ -286,7 +287,7 @@ class Motion:
             total = total + part_j()
         return total
 
-    def fail(self, bad: BoolArray, reason: str) -> None:
+    def fail(self, bad: BoolArray, reason: Said) -> None:
         """Record that set-ups fail where `bad` (set-ups, samples) is true, with the first bad
         position.
         """
@@ -296,7 +297,7 @@ class Motion:
             first = float(self.position[np.argmax(bad[row])])
             self.failed.setdefault(int(row), (first, reason))
 
-    def notice(self, code: str, text: str, where: BoolArray | bool = True) -> None:
+    def notice(self, code: str, text: Said, where: BoolArray | bool = True) -> None:
         """Add a warning for the set-ups where it holds."""
         if where is True or np.any(where):
             mask = np.broadcast_to(np.asarray(where), (self.shape[0],))

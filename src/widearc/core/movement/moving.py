@@ -23,6 +23,7 @@ from widearc.core.movement.range import (
     refuse_broken_knees,
 )
 from widearc.core.movement.setup import LENGTHENED_ENDS, Setup, _load_part
+from widearc.core.words import Angle, Said
 
 MOST_TRIALS = 12  # to find where a spring is hooked: each trial brings it some ten times closer
 HOOKED_M = 1e-6
@@ -70,7 +71,9 @@ def move(setup: Setup, *, lowering: bool = False, strict: bool = True) -> Motion
         if shorter is None:
             break
         options[key] = shorter
-        cut_words["hip"] = f"hip limit {setup.limits.hip_flexion_deg:.0f}°"
+        cut_words["hip"] = Said(
+            "hip limit {angle}", angle=Angle.of_deg(setup.limits.hip_flexion_deg)
+        )
     _note_cuts(motion, cut_words, setup)
     note_low_back(motion, setup)
     refuse_broken_knees(motion)

@@ -14,6 +14,7 @@ from widearc.core.body import Body
 from widearc.core.exercises import Options
 from widearc.core.movement.effort import Push, least_effort_n, within
 from widearc.core.movement.motion import LEG_JOINTS, Motion
+from widearc.core.words import Said
 
 LEG = LEG_JOINTS
 REAR_LEG = tuple(f"rear_{joint}" for joint in LEG_JOINTS)
@@ -21,7 +22,8 @@ REAR_LEG = tuple(f"rear_{joint}" for joint in LEG_JOINTS)
 PAIR_SHARE = 0.4  # of the smaller vertical force
 JUMP_SHARE = 0.10  # of it, between neighbours of 101 samples: more is a broken pose
 
-PAIR_SAYS = (
+AS_GIVEN = Said("The feet push apart as given.")
+PAIR_SAYS = Said(
     "The feet push apart as costs the least effort, at most 0.4 of the smaller vertical force."
 )
 
@@ -52,9 +54,9 @@ def refuse_broken(motion: Motion, pair: Array, front: Push, rear: Push) -> None:
     smaller = np.minimum(front.at(pair)[1], rear.at(pair)[1])
     motion.fail(
         np.abs(pair) > PAIR_SHARE * np.maximum(smaller, 0.0) + 1e-6,
-        "the feet would slide apart or together: a smaller push between them",
+        Said("the feet would slide apart or together: a smaller push between them"),
     )
     most = JUMP_SHARE * 100.0 / (motion.shape[1] - 1) * np.max(smaller, axis=1, keepdims=True)
     jumps = np.abs(np.diff(pair, axis=1)) > most + 1e-6
     bad = np.concatenate((jumps, np.zeros((motion.shape[0], 1), dtype=bool)), axis=1)
-    motion.fail(bad, "the push between the feet would jump: another step, lean or depth")
+    motion.fail(bad, Said("the push between the feet would jump: another step, lean or depth"))

@@ -13,6 +13,7 @@ from widearc.core.errors import PostureError
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.setup import LENGTHENED_ENDS, Setup
 from widearc.core.units import DEG, to_deg
+from widearc.core.words import Angle, Listed, Said, Term
 
 _CLOSE = 0.01 * DEG
 LOW_BACK = 15 * DEG  # that it gives to a trunk that folds over the thighs (assumed)
@@ -20,7 +21,7 @@ MOST_ZOOMS = 6  # on the step in which balance is lost: each as fine again as th
 RISES = 2.6  # times the last step: see _highest
 
 
-def _cut_lean(setup: Setup, options: dict[str, Any], words: str) -> dict[str, str]:
+def _cut_lean(setup: Setup, options: dict[str, Any], words: Said) -> dict[str, Said]:
     """Shorten a lean over bent knees, the same way."""
     on_knees = setup.exercise.variant != "forward" and options["pivot"] == "knee"
     most = setup.limits.knee - 90 * DEG
@@ -28,14 +29,21 @@ def _cut_lean(setup: Setup, options: dict[str, Any], words: str) -> dict[str, st
         return {}
     options["lean_from"] = np.minimum(options["lean_from"], most)
     if np.any(options["lean_from"] <= options["lean_to"]):
-        raise PostureError(0.0, f"{words} leaves no range for {setup.exercise.name.lower()}")
+        raise PostureError(
+            0.0,
+            Said(
+                "{limit} leaves no range for {exercise}",
+                limit=words,
+                exercise=Term(setup.exercise.name, lower=True),
+            ),
+        )
     return {"knee": words}
 
 
-def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
+def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, Said]:
     """Shorten the range to the client's knee limit; return what was cut and why."""
     limit = setup.limits.knee
-    words = f"knee limit {setup.limits.knee_deg:.0f}°"
+    words = Said("knee limit {angle}", angle=Angle.of_deg(setup.limits.knee_deg))
     if "lean_from" in options:
         return _cut_lean(setup, options, words)
     cut = {}
@@ -46,7 +54,7 @@ def _cut_knee(setup: Setup, options: dict[str, Any]) -> dict[str, str]:
     most = _hip_limit(setup)
     if "hip_from" in options and np.any(options["hip_from"] > most + _CLOSE):
         options["hip_from"] = np.minimum(options["hip_from"], most)
-        cut["hip"] = f"hip limit {setup.limits.hip_flexion_deg:.0f}°"
+        cut["hip"] = Said("hip limit {angle}", angle=Angle.of_deg(setup.limits.hip_flexion_deg))
     return cut
 
 
@@ -65,8 +73,12 @@ def note_low_back(motion: Motion, setup: Setup) -> None:
     past = np.nanmax(motion.angles["hip"], axis=1, initial=-np.inf) - setup.limits.hip_flexion
     motion.notice(
         "low-back-gives",
-        f"trunk and thigh fold past the hip limit of {setup.limits.hip_flexion_deg:.0f}°: the low "
-        f"back gives the rest (assumed, at most {to_deg(LOW_BACK):.0f}°)",
+        Said(
+            "trunk and thigh fold past the hip limit of {angle}: the low back gives the rest "
+            "(assumed, at most {angle_2})",
+            angle=Angle.of_deg(setup.limits.hip_flexion_deg),
+            angle_2=Angle(float(LOW_BACK)),
+        ),
         past > 0.5 * DEG,
     )
 
@@ -84,9 +96,14 @@ def refuse_broken_knees(motion: Motion) -> None:
             (bend < STRAIGHT_MOST - _CLOSE, np.nanmin(bend, initial=0.0)),
             (bend > BENT_MOST + _CLOSE, np.nanmax(bend, initial=0.0)),
         ):
-            which = name.removesuffix("knee").replace("_", " ")
+            which = name.replace("_", " ")
             motion.fail(
-                bad, f"the {which}knee would bend to {to_deg(float(far)):.0f}°: no knee does"
+                bad,
+                Said(
+                    "the {joint} would bend to {angle}: no knee does",
+                    joint=Term(which),
+                    angle=Angle(float(far)),
+                ),
             )
 
 
@@ -101,23 +118,23 @@ def _shorter_for_hip(motion: Motion, setup: Setup, key: str, between: Between) -
     A set-up whose hip is past its limit all the way is failed instead.
     """
     limit = _hip_limit(setup)
-    words = f"hip limit {setup.limits.hip_flexion_deg:.0f}°"
+    words = Said("hip limit {angle}", angle=Angle.of_deg(setup.limits.hip_flexion_deg))
     if "hip" not in motion.angles or setup.exercise.variant == "step-up":  # a box sets its depth
         return None
     hip = motion.angles["hip"]
     if setup.exercise.variant == "deadlift":
-        motion.fail(hip > limit + _CLOSE, f"{words} passed: raise the weight")
+        motion.fail(hip > limit + _CLOSE, Said("{limit} passed: raise the weight", limit=words))
         return None
     driver = motion.marks["trunk_lean"] if key == "trunk_from" else motion.angles.get("knee", hip)
     if key not in ("knee_from", "trunk_from") or np.ptp(hip) < _CLOSE:
-        motion.fail(hip > limit + _CLOSE, f"{words} passed all the way")
+        motion.fail(hip > limit + _CLOSE, Said("{limit} passed all the way", limit=words))
         return None
     over = hip > limit + _CLOSE
     rows = np.flatnonzero(over.any(axis=1))
     start = np.array(driver[:, :1])
     always = over[:, -1:]
     if always.any():
-        motion.fail(always & np.ones_like(over), f"{words} passed all the way")
+        motion.fail(always & np.ones_like(over), Said("{limit} passed all the way", limit=words))
     for row in np.flatnonzero(over.any(axis=1) & ~over[:, -1]):
         start[row] = _crossing(hip[row], driver[row], limit, over[row])
     unseen = _unseen_crossings(motion, setup, key, driver, between)
@@ -183,7 +200,7 @@ def _highest(hip: Array) -> Array:
     )
 
 
-def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:
+def _note_cuts(motion: Motion, words: dict[str, Said], setup: Setup) -> None:
     """Name the limit and the bend at which the range now ends."""
     if not words:
         return
@@ -201,5 +218,10 @@ def _note_cuts(motion: Motion, words: dict[str, str], setup: Setup) -> None:
     )
     ends = np.round(to_deg(now))
     for end in np.unique(ends[shorter]):
-        text = f"the range ends at {end:.0f}° of {what}: {' and '.join(words.values())}"
+        text = Said(
+            "the range ends at {angle} of {what}: {why}",
+            angle=Angle.of_deg(end),
+            what=Term(what),
+            why=Listed(tuple(words.values()), "and"),
+        )
         motion.notice("range-cut", text, shorter & (ends == end))

@@ -12,11 +12,12 @@ from numpy.typing import NDArray
 from widearc.core.arrays import changed
 from widearc.core.body import Body, Limits
 from widearc.core.equipment import AtPort, Load
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, one_of
 from widearc.core.exercises import Exercise, Options, in_si, renamed, resolve
 from widearc.core.movement.loading import load_shape
 from widearc.core.movement.takes import kinds_of
 from widearc.core.units import DEG, to_deg
+from widearc.core.words import Listed, Name, Said, Term, Times
 
 SAMPLES = 101
 LEAST_TRAVEL = 1 * DEG
@@ -59,10 +60,12 @@ class Setup:
         object.__setattr__(self, "resolved", usual)
         self._check_ways()
         if not isinstance(self.samples, int) or not 11 <= self.samples <= 2001:
-            raise InputError("/samples", self.samples, "a whole number from 11 to 2001")
+            raise InputError("/samples", self.samples, Said("a whole number from 11 to 2001"))
         if not self.exercise.has_curve:
             raise InputError(
-                "/exercise", self.exercise.id, "an exercise with a curve: mobility work has none"
+                "/exercise",
+                self.exercise.id,
+                Said("an exercise with a curve: mobility work has none"),
             )
         for index, load in enumerate(self.loads):
             self._check_load(index, load)
@@ -82,8 +85,12 @@ class Setup:
                 continue
             ends = np.broadcast_arrays(*(np.ravel(to_deg(o[name])) for name in (start, end)))
             value, other = (float(part[np.argmin(travel)]) for part in ends)
-            side = "over" if way < 0 else "under"
-            allowed = f"a degree or more {side} the shortened end, {other:.4g} degrees"
+            allowed = Said(
+                "a degree or more over the shortened end, {angle} degrees"
+                if way < 0
+                else "a degree or more under the shortened end, {angle} degrees",
+                angle=Times(other, digits=2),
+            )
             raise InputError(f"/options/{first}", round(value, 6), allowed)
 
     def repeated(self, rows: int) -> Setup:
@@ -132,8 +139,12 @@ class Setup:
         """Refuse a load that this exercise does not take."""
         taken, kinds = self.exercise, kinds_of(self.exercise)
         if type(load) not in kinds:
-            names = ", ".join(kind.kind for kind in kinds) or "no load"
-            allowed = f"a load that {taken.name.lower()} takes: {names}"
+            names = Listed(tuple(Name(kind.kind) for kind in kinds) or (Said("no load"),))
+            allowed = Said(
+                "a load that {exercise} takes: {names}",
+                exercise=Term(taken.name, lower=True),
+                names=names,
+            )
             raise InputError(f"/loads/{index}/kind", load.kind, allowed)
         if not isinstance(load, AtPort):
             return
@@ -142,7 +153,7 @@ class Setup:
             raise InputError(
                 f"/loads/{index}/port",
                 port,
-                "one of " + ", ".join(taken.ports) if taken.ports else "no load",
+                one_of(taken.ports) if taken.ports else Said("no load"),
             )
 
 

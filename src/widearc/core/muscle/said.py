@@ -6,6 +6,7 @@ import numpy as np
 
 from widearc.core.muscle.data import GROUPS
 from widearc.core.muscle.trained import THIRDS, GroupUse, MuscleUse
+from widearc.core.words import UNSAID, Moment, Said, Share, Term
 
 NAMES = {
     "rectus_femoris": "rectus femoris",
@@ -36,7 +37,7 @@ def positive_work_j(use: MuscleUse) -> float:
     return float(sum(max(0.0, use.of(group).work_j) for group in GROUPS))
 
 
-def sentences(use: MuscleUse) -> tuple[str, ...]:
+def sentences(use: MuscleUse) -> tuple[Said, ...]:
     """Return what stands out: where the work is done, and what is under tension and yet hardly
     trained.
     """
@@ -45,57 +46,63 @@ def sentences(use: MuscleUse) -> tuple[str, ...]:
     most = max(float(g.force_n.max()) for g in groups)
     if total <= 0 or most <= 0:
         return ()
-    said = []
+    said: list[Said] = []
     first = max(groups, key=lambda g: g.work_j)
     third = THIRDS[max(range(3), key=lambda i: first.thirds_j[i])]
     share = max(first.thirds_j) / first.work_j
     said.append(
-        f"{_name(first)}: {100 * first.work_j / total:.0f} % of the work, {100 * share:.0f} % of "
-        f"that in the {third} "
-        "third of the muscle’s own length."
+        Said(
+            "{muscle}: {share} of the work, {part} of that in the {third} third of the muscle’s "
+            "own length.",
+            begins=True,
+            muscle=Term(NAMES[first.group]),
+            share=Share(first.work_j / total),
+            part=Share(share),
+            third=Term(third),
+        )
     )
     for group in groups:
         tense = float(group.force_n.max()) >= TENSE * most and group.work_j <= LITTLE * total
         if group is not first and tense:
-            said += filter(None, [_hardly(group, total)])
+            said += filter(bool, [_hardly(group, total)])
     if float(np.abs(use.held_nm).max()) > HELD_NM:
         said.append(
-            f"The straight knee itself holds up to {np.abs(use.held_nm).max():.0f} N·m: ligaments, "
-            "not muscles."
+            Said(
+                "The straight knee itself holds up to {moment}: ligaments, not muscles.",
+                moment=Moment(float(np.abs(use.held_nm).max())),
+            )
         )
     if use.unanswered > UNANSWERED:
         said.append(
-            f"Up to {100 * use.unanswered:.0f} % of the demand is answered by no muscle of this "
-            "model."
+            Said(
+                "Up to {share} of the demand is answered by no muscle of this model.",
+                share=Share(use.unanswered),
+            )
         )
     return tuple(said)
 
 
-def _name(group: GroupUse) -> str:
-    name = NAMES[group.group]
-    return name[0].upper() + name[1:]
-
-
-def _hardly(group: GroupUse, total: float) -> str:
-    """Return a sentence for a group that is tense and does little, an empty text where it works as
-    it should.
+def _hardly(group: GroupUse, total: float) -> Said:
+    """Return a sentence for a group that is tense and does little, nothing where it works as it
+    should.
     """
-    share = 100 * group.work_j / total
-    they = "they" if group.group in PLURAL else "it"
-    if group.work_j < -0.02 * total:
-        gets = "get" if they == "they" else "gets"
-        return f"{_name(group)}: under tension while {they} {gets} longer, as a brake."
+    name, share = Term(NAMES[group.group]), group.work_j / total
+    many = group.group in PLURAL
+    if share < -0.02:
+        words = "{muscle}: under tension while it gets longer, as a brake."
+        if many:
+            words = "{muscle}: under tension while they get longer, as a brake."
+        return Said(words, muscle=name, begins=True)
     if group.opposed and abs(group.travel) <= STILL_SHARE:
-        return (
-            f"{_name(group)}: lengthened at one joint, shortened at the other; {share:.0f} % of "
-            "the "
-            "work."
+        return Said(
+            "{muscle}: lengthened at one joint, shortened at the other; {share} of the work.",
+            begins=True,
+            muscle=name,
+            share=Share(share),
         )
     if abs(group.travel) > STILL_SHARE:
-        return ""
-    short = "shorten" if they == "they" else "shortens"
-    return (
-        f"{_name(group)}: under tension, but {they} hardly {short} there: {max(share, 0.0):.0f} "
-        "% of "
-        "the work."
-    )
+        return UNSAID
+    words = "{muscle}: under tension, but it hardly shortens there: {share} of the work."
+    if many:
+        words = "{muscle}: under tension, but they hardly shorten there: {share} of the work."
+    return Said(words, muscle=name, share=Share(max(share, 0.0)), begins=True)

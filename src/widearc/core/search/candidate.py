@@ -14,6 +14,7 @@ from widearc.core.search.ceilings import HeldBack
 from widearc.core.search.uncertainty import Uncertainty, Unsure, uncertainties_of
 from widearc.core.setups import LoadedSetup
 from widearc.core.statics import Curve
+from widearc.core.words import Listed, Said
 
 PLAIN = RepStyle()
 
@@ -39,7 +40,7 @@ class Candidate:
     reach: float
     level: float
     step: float | None
-    sentence: str
+    sentence: Listed
     held_back: HeldBack | None = None
     over_strength: tuple[Action, ...] = ()
     style: RepStyle = PLAIN
@@ -48,7 +49,7 @@ class Candidate:
     _kept: list[Uncertainty] = field(default_factory=list)
 
     @property
-    def extra(self) -> str:
+    def extra(self) -> Said:
         """Return what it has beyond the plain set-up, "" for nothing."""
         return self.row.extra
 

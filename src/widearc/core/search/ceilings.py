@@ -19,6 +19,7 @@ from widearc.core.search.solved import Narrow, References
 from widearc.core.setups import Batch
 from widearc.core.statics import Curve
 from widearc.core.strength import ACTIONS, strength_nm
+from widearc.core.words import Mass, Said, Term
 
 HAND_KG = 50.0
 BAR_SHARE, HIPS_SHARE, GOBLET_SHARE, RACK_SHARE = 1.5, 2.0, 0.5, 0.5
@@ -43,19 +44,25 @@ class HeldBack:
     where: str = ""
 
     @property
-    def words(self) -> str:
+    def words(self) -> Said:
         """Return which ceiling it is, in a sentence."""
         if not self.kg:
             action = Action.named(self.by)
-            return (
-                f"Held back by the {action.place}: more would pass usual {action.words} strength."
+            return Said(
+                "Held back by the {place}: more would pass usual {words} strength.",
+                place=Term(action.place),
+                words=Term(action.words),
             )
-        most = f"{self.kg:.0f} kg"
+        most = Mass(self.kg, whole=True)
         if self.by == "grip":
-            return f"Held back by the grip: {most} in one hand."
+            return Said("Held back by the grip: {most} in one hand.", most=most)
         if self.by == "rack":
-            return f"Held back without a rack: {most} brought to the shoulders."
-        return f"Held back {self.where}: {most} is the most that is usual there."
+            return Said("Held back without a rack: {most} brought to the shoulders.", most=most)
+        return Said(
+            "Held back {where}: {most} is the most that is usual there.",
+            where=Term(self.where),
+            most=most,
+        )
 
 
 @dataclass(frozen=True, kw_only=True, eq=False)

@@ -21,6 +21,7 @@ from widearc.core.search.prepared import PreparedBatch
 from widearc.core.search.references import solved_together, why_none
 from widearc.core.search.solved import SEARCH_SAMPLES, Part, References, SolveQueue
 from widearc.core.setups import NOTHING, Batch, OnceCache, Range, batches_of
+from widearc.core.words import UNSAID, Said
 
 KEPT_SHARED = 120  # a week's plan of questions among them
 T = TypeVar("T")
@@ -34,7 +35,7 @@ class Prepared:
 
     parts: list[PreparedBatch] = field(default_factory=list)
     tried: int = 0
-    reasons: dict[str, int] = field(default_factory=dict)
+    reasons: dict[Said, int] = field(default_factory=dict)
 
 
 class Memo:
@@ -82,12 +83,12 @@ class Memo:
         limits: Limits,
         wanted: Range,
         scope: int,
-        extra: str = "",
+        extra: Said = UNSAID,
     ) -> list[Prepared]:
         """Return exercises prepared for a whole kit, body and knee range; `scope` as given for
         them.
 
-        extra: "" for the plain set-ups, else those with that one thing more.
+        extra: none for the plain set-ups, else those with that one thing more.
         """
         keys = {exercise.id: (exercise.id, extra, scope) for exercise in exercises}
         with self._lock:
@@ -107,7 +108,7 @@ def _prepare(
     body: Body,
     limits: Limits,
     wanted: Range,
-    extra: str,
+    extra: Said,
 ) -> list[Prepared]:
     """Return exercises prepared, in their order: what of them can be is computed together."""
     asked, listed = [], OnceCache()

@@ -31,6 +31,7 @@ from widearc.core.search.uncertainty import (
 )
 from widearc.core.search.wanted import Wanted, wanted_of
 from widearc.core.statics import BodyUncertainty, Curve
+from widearc.core.words import UNSAID, Listed, Said
 
 WORTH = 0.005  # of match: a load that is so little better is not missed
 
@@ -110,14 +111,14 @@ class Question:
         return {}
 
     @cached_property
-    def _guessed(self) -> dict[tuple[str, str, bytes], list[_Guess]]:
+    def _guessed(self) -> dict[tuple[str, Said, bytes], list[_Guess]]:
         return {}
 
-    def prepared(self, exercise: Exercise, extra: str = "") -> Prepared:
+    def prepared(self, exercise: Exercise, extra: Said = UNSAID) -> Prepared:
         """Return an exercise's plain set-ups for the whole kit, or those with an extra."""
         return self.prepare([exercise], extra)[0]
 
-    def prepare(self, exercises: Sequence[Exercise], extra: str = "") -> list[Prepared]:
+    def prepare(self, exercises: Sequence[Exercise], extra: Said = UNSAID) -> list[Prepared]:
         """Return exercises' set-ups as `prepared` does, computed together: of many in little more
         time than of one.
         """
@@ -131,11 +132,11 @@ class Question:
             extra,
         )
 
-    def score(self, exercises: Iterable[Exercise], extra: str = "") -> None:
+    def score(self, exercises: Iterable[Exercise], extra: Said = UNSAID) -> None:
         """Compute exactly what comes close to the best of each exercise: of many in little more
         time than of one.
 
-        extra: of those with that one, "" for the plain ones.
+        extra: of those with that one, none for the plain ones.
         """
         asked = []
         for exercise in exercises:
@@ -211,7 +212,7 @@ class Question:
                 return self.ceilings.named(name, part.batch)
         return None
 
-    def _guesses(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
+    def _guesses(self, exercise: Exercise, extra: Said, target: Target) -> list[_Guess]:
         """Return for each batch that has anything free its best guess, its order, itself and what
         is free of it.
         """
@@ -220,7 +221,7 @@ class Question:
             self._guessed[key] = self._guessed_of(exercise, extra, target)
         return self._guessed[key]
 
-    def _guessed_of(self, exercise: Exercise, extra: str, target: Target) -> list[_Guess]:
+    def _guessed_of(self, exercise: Exercise, extra: Said, target: Target) -> list[_Guess]:
         found = []
         for order, part in enumerate(self.prepared(exercise, extra).parts):
             mask = self.allowed(part)
@@ -236,18 +237,18 @@ class Question:
 
         False where nothing of it can be made at all.
         """
-        found = self._guesses(exercise, "", self.target)
+        found = self._guesses(exercise, UNSAID, self.target)
         return (
             bool(found)
             and max(guess + max(CLOSE, part.close) for guess, _, part, _ in found) < least
         )
 
     def best(
-        self, exercise: Exercise, *, extra: str = "", target: Target | None = None
+        self, exercise: Exercise, *, extra: Said = UNSAID, target: Target | None = None
     ) -> Found | None:
         """Return the best set-up that uses nothing taken, or None.
 
-        extra: of those with that one, "" for the plain ones. target: another than the wanted one.
+        extra: of those with that one, none for the plain ones. target: another than the wanted one.
         """
         target = target or self.target
         guesses = self._guesses(exercise, extra, target)
@@ -307,7 +308,7 @@ class Question:
             ),
         )
 
-    def _said(self, target: Target, given: Comparison, own: Curve, held: HeldBack | None) -> str:
+    def _said(self, target: Target, given: Comparison, own: Curve, held: HeldBack | None) -> Listed:
         return sentence(target.at_level_of(given), given, own, held, self.wanted.curve)
 
     def score_in_style(self, chosen: Candidate, style: RepStyle) -> float:

@@ -31,8 +31,9 @@ from widearc.core.search.memo import Memo, Prepared
 from widearc.core.search.question import Question
 from widearc.core.setups.pulls import untried_sets
 from widearc.core.statics import BodyUncertainty, Curve
+from widearc.core.words import Listed, Name, Said, Share, Term
 
-AS_IT_IS = "this is the exercise to replace"
+AS_IT_IS = Said("this is the exercise to replace")
 LEAST_MATCH = 0.05  # less is named among what is left out, not ranked
 NO_RULES = Rules()
 USUAL_DOUBT = BodyUncertainty()
@@ -49,7 +50,7 @@ class Ranking:
     candidates: tuple[Candidate, ...]
     excluded: tuple[Excluded, ...]
     tried: int
-    untried: tuple[str, ...] = ()
+    untried: tuple[Said, ...] = ()
 
 
 def search(
@@ -117,7 +118,9 @@ def ranked(question: Question, *, limit: int | None = None) -> Ranking:
         elif best is None and exercise.id not in hopeless:
             excluded.append(_nothing_made(exercise, kit, taken, prepared[exercise.id], names))
         elif best is None or best[0] < LEAST_MATCH:
-            reason = f"under {100 * LEAST_MATCH:.0f} % of the work in common with what is wanted"
+            reason = Said(
+                "under {share} of the work in common with what is wanted", share=Share(LEAST_MATCH)
+            )
             excluded.append(Excluded(exercise=exercise, reason=reason))
         else:
             found.append(question.candidate(best))
@@ -138,8 +141,9 @@ def _left_out(exercise: Exercise, question: Question) -> Excluded | None:
     out = left_out(exercise, kit, question.limits, question.rules, taken, names)
     if out is None and frozenset(wanted.target.actions).isdisjoint(exercise.prime):
         # the first thing a trainer asks of a stand-in: that it trains the wanted action
-        trained = " and ".join(action.words for action in exercise.prime)
-        return Excluded(exercise=exercise, reason=f"trains {trained}, not what is wanted")
+        trained = Listed(tuple(Term(action.words) for action in exercise.prime), "and")
+        reason = Said("trains {trained}, not what is wanted", trained=trained)
+        return Excluded(exercise=exercise, reason=reason)
     return out
 
 
@@ -180,14 +184,16 @@ def _nothing_made(
     if "short loop" in exercise.needs and not any(b.goes_round_thighs for b in kit.bands):
         return Excluded(
             exercise=exercise,
-            reason="its loop is not weighed",
-            admits="its pull, read at the Bench",
+            reason=Said("its loop is not weighed"),
+            admits=Said("its pull, read at the Bench"),
         )
     framed = any(way.from_ == "frame" for ways in exercise.ways for way in ways)
     if framed and all(press.peg_m is None for press in kit.presses):
-        reason = "no pegs for a band are measured on the press"
+        reason = Said("no pegs for a band are measured on the press")
         return Excluded(
-            exercise=exercise, reason=reason, admits="the distance between its pegs, at the Bench"
+            exercise=exercise,
+            reason=reason,
+            admits=Said("the distance between its pegs, at the Bench"),
         )
     unread = [
         m
@@ -195,25 +201,25 @@ def _nothing_made(
         if MACHINES.get(next(iter(exercise.needs), "")) == m.kind and not m.dials
     ]
     if unread and any(way.stock == "stack" for ways in exercise.ways for way in ways):
-        reason = f"{unread[0].name.lower()} is not read at the pad yet"
+        reason = Said("{name} is not read at the pad yet", name=Name(unread[0].name, lower=True))
         return Excluded(
             exercise=exercise,
             reason=reason,
-            admits="its pull at three angles, with the weight on the pin",
+            admits=Said("its pull at three angles, with the weight on the pin"),
         )
     if "step" in exercise.needs and not prepared.tried:
         return Excluded(
             exercise=exercise,
-            reason="needs a step of a fitting height: none here",
-            admits="a lower step",
+            reason=Said("needs a step of a fitting height: none here"),
+            admits=Said("a lower step"),
         )
     stock = sorted({way.stock for ways in exercise.ways for way in ways})
     pulls = any(way.stock == "band" for ways in exercise.ways for way in ways)
     if pulls and not lost and kit.bands and "short loop" not in exercise.needs:
         return Excluded(
             exercise=exercise,
-            reason="every band here hangs slack in it, or stretches too far",
-            admits="a band of another length",
+            reason=Said("every band here hangs slack in it, or stretches too far"),
+            admits=Said("a band of another length"),
         )
     kinds = {
         "bar": ("bar",),
@@ -227,5 +233,9 @@ def _nothing_made(
             return Excluded(
                 exercise=exercise, reason=taken_words(item.name or kind, state), taken=(item.id,)
             )
-    needs = " or ".join(dict.fromkeys(STOCKS[name].words for name in stock))
-    return Excluded(exercise=exercise, reason=f"needs {needs}: none here", admits=needs)
+    needs = Listed(tuple(Term(w) for w in dict.fromkeys(STOCKS[n].words for n in stock)), "or")
+    return Excluded(
+        exercise=exercise,
+        reason=Said("needs {needs}: none here", needs=needs),
+        admits=Said("{needs}", needs=needs),
+    )

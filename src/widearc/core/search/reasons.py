@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from types import MappingProxyType
+
 import numpy as np
 
 from widearc.core.arrays import Array
@@ -10,6 +13,7 @@ from widearc.core.matching import Comparison, Target
 from widearc.core.search.ceilings import HeldBack
 from widearc.core.statics import Curve
 from widearc.core.units import to_deg
+from widearc.core.words import UNSAID, Angle, Listed, Said, Share, Term, Value, sentences
 
 NOTHING = 0.03  # of the target's greatest demand: less counts as nothing
 LIKE = 0.08  # a ratio this close to 1 is called alike
@@ -28,12 +32,12 @@ def sentence(
     curve: Curve,
     held_back: HeldBack | None = None,
     wanted: Curve | None = None,
-) -> str:
+) -> Listed:
     """Return where the candidate differs from the target: the main joint first, then the other in
     short, then what held its load back, of whatever joint. wanted: the curve that is asked for.
     """
     main = target.main
-    words = [_main_joint(target, main, compared.bins[main][0], curve)]
+    words: list[Value] = [_main_joint(target, main, compared.bins[main][0], curve)]
     for index in range(len(target.actions)):
         if index != main:
             words.append(_other_joint(target, compared, index))
@@ -42,33 +46,33 @@ def sentence(
         words.append(held_back.words)
     if wanted is not None and target.actions == (Action.PF,):
         words.append(_calf(wanted, curve))
-    return " ".join(w for w in words if w)
+    return sentences(words)
 
 
-def _calf(wanted: Curve, own: Curve) -> str:
+def _calf(wanted: Curve, own: Curve) -> Said:
     """Return words where a calf raise bends the knee otherwise than what is wanted: then another
     calf muscle does most of it.
     """
     there, here = (float(to_deg(c.motion.angles["knee"][0]).mean()) for c in (wanted, own))
     if there - here > CALF_DEG:
-        return "The knee is straight here: it does not replace raises with a bent knee."
+        return Said("The knee is straight here: it does not replace raises with a bent knee.")
     if here - there > CALF_DEG:
-        return "The knee is bent here: it does not replace raises with a straight knee."
-    return ""
+        return Said("The knee is bent here: it does not replace raises with a straight knee.")
+    return UNSAID
 
 
-def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> str:
+def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> Said:
     wanted, action = target.bins[index], target.actions[index]
-    name = action.place.capitalize()
+    name = Term(action.place)
     if own.sum() <= 0.01 * wanted.sum():
-        return f"{name} not loaded."
+        return Said("{joint} not loaded.", joint=name, begins=True)
     # from lengthened to shortened
     order = np.arange(len(CENTRES_DEG))[:: action.direction]
     angle, t, c = CENTRES_DEG[order], wanted[order], own[order]
     floor = NOTHING * t.max()
     asked = t > floor
     gives = c > floor
-    parts = []
+    parts: list[Said] = []
     first = int(np.argmax(asked))
     begins = int(np.argmax(gives))
     if begins > first + 2:
@@ -79,13 +83,14 @@ def _main_joint(target: Target, index: int, own: Array, curve: Curve) -> str:
     )
     parts += _ratios(angle, t, c, max(first, begins), min(last_asked, last_given))
     if last_given < last_asked - 5:
-        parts.append(f"nothing below {angle[last_given]:.0f}°")
+        parts.append(Said("nothing below {angle}", angle=Angle.of_deg(angle[last_given])))
     parts += _beyond(angle, t, c, action)
-    text = _join(parts)
-    return text[0].upper() + text[1:] + "." if text else f"{name} alike all the way."
+    if not parts:
+        return Said("{joint} alike all the way.", joint=name, begins=True)
+    return Said("{differs}.", differs=Listed(tuple(parts)), begins=True)
 
 
-def _beyond(angle: Array, t: Array, c: Array, action: Action) -> list[str]:
+def _beyond(angle: Array, t: Array, c: Array, action: Action) -> list[Said]:
     """Return words for what a stand-in asks outside the wanted range, where that is a real share of
     the work.
     """
@@ -102,24 +107,32 @@ def _beyond(angle: Array, t: Array, c: Array, action: Action) -> list[str]:
         if extra.sum() > BEYOND * t.sum():
             reach = angle[part][extra > 0]
             end = reach[0] if part.start is None else reach[-1]
-            said.append(f"goes on past {edge:.0f}°, to {end:.0f}°")
+            said.append(
+                Said(
+                    "goes on past {edge}, to {end}",
+                    edge=Angle.of_deg(edge),
+                    end=Angle.of_deg(end),
+                )
+            )
     return said
 
 
-def _late(angle: float, curve: Curve, action: Action) -> str:
+def _late(angle: float, curve: Curve, action: Action) -> Said:
     """Return words for demand that begins late, with the reason where the motion knows it."""
     codes = {notice.code: notice.text for notice in curve.motion.notices if notice.where[0]}
     start = float(np.rad2deg(curve.motion.angles[action.joint][0, 0]))
-    bend = "knee bend" if action.joint == "knee" else "hip bend"
+    bend = Term("knee bend" if action.joint == "knee" else "hip bend")
+    at = Angle.of_deg(angle)
     if start > angle + 4:
-        why = "band slack" if "band-slack" in codes else "no lever"
-        return f"no load before {angle:.0f}° of {bend}: {why}"
+        if "band-slack" in codes:
+            return Said("no load before {angle} of {bend}: band slack", angle=at, bend=bend)
+        return Said("no load before {angle} of {bend}: no lever", angle=at, bend=bend)
     if "range-cut" in codes and action.joint == "knee":
-        return f"nothing past {angle:.0f}°: {codes['range-cut'].split(': ')[-1]}"
-    return f"nothing past {angle:.0f}°"
+        return Said("nothing past {angle}: {why}", angle=at, why=codes["range-cut"].value("why"))
+    return Said("nothing past {angle}", angle=at)
 
 
-def _ratios(angle: Array, t: Array, c: Array, start: int, end: int) -> list[str]:
+def _ratios(angle: Array, t: Array, c: Array, start: int, end: int) -> list[Said]:
     """Return words for how the shared range compares, read over 10° blocks."""
     if end - start < 2:
         return []
@@ -134,66 +147,89 @@ def _ratios(angle: Array, t: Array, c: Array, start: int, end: int) -> list[str]
     heavy = [blocks[i] for i in loaded]
     ratio = given[loaded] / np.maximum(asked[loaded], 1e-9)
     if ratio.max() - ratio.min() < SPREAD:
-        return [_amount(float(np.average(ratio)), "all the way")]
-    parts: list[tuple[int, str]] = []
+        return [_amount(float(np.average(ratio)), Said("all the way"))]
+    parts: list[tuple[int, Said]] = []
     middle = [float(angle[(a + b - 1) // 2]) for a, b in heavy]
     low, high = int(np.argmin(ratio)), int(np.argmax(ratio))
     if ratio[low] < 1 - LIKE:
-        parts.append((low, _amount(float(ratio[low]), f"at {round(middle[low] / 5) * 5:.0f}°")))
+        parts.append((low, _amount(float(ratio[low]), _at(middle[low]))))
     if ratio[high] > 1 + LIKE:
-        parts.append((high, _amount(float(ratio[high]), f"at {round(middle[high] / 5) * 5:.0f}°")))
-    return [text for _, text in sorted(parts)]
+        parts.append((high, _amount(float(ratio[high]), _at(middle[high]))))
+    return [text for _, text in sorted(parts, key=lambda part: part[0])]
 
 
-def _amount(ratio: float, where: str) -> str:
+def _at(degrees: float) -> Said:
+    """Return where it is, to 5°."""
+    return Said("at {angle}", angle=Angle.of_deg(round(degrees / 5) * 5))
+
+
+def _amount(ratio: float, where: Said) -> Said:
     if abs(ratio - 1) <= LIKE:
-        return f"alike {where}"
+        return Said("alike {where}", where=where)
     if ratio < 1:
-        return f"{100 * (1 - ratio):.0f} % short {where}"
+        return Said("{share} short {where}", share=Share(1 - ratio), where=where)
     if ratio < 1.95:
-        return f"{100 * (ratio - 1):.0f} % over {where}"
-    return f"{_times(ratio)} {where}"
+        return Said("{share} over {where}", share=Share(ratio - 1), where=where)
+    return Said(_TIMES.get(round(ratio), MORE), where=where)
 
 
-def _times(ratio: float) -> str:
-    names = {2: "twice as much", 3: "three times as much", 4: "four times as much"}
-    return names.get(round(ratio), "more than four times as much")
+_TIMES: Mapping[int, str] = MappingProxyType(
+    {
+        2: "twice as much {where}",
+        3: "three times as much {where}",
+        4: "four times as much {where}",
+    }
+)
+MORE = "more than four times as much {where}"
 
 
-def _other_joint(target: Target, compared: Comparison, index: int) -> str:
+def _other_joint(target: Target, compared: Comparison, index: int) -> Said:
     """Return how much of a joint's wanted work is covered, and how its own work differs."""
     wanted, own = target.bins[index], compared.bins[index][0]
-    name, ratio = target.actions[index].place.capitalize(), own.sum() / wanted.sum()
+    name, ratio = Term(target.actions[index].place), own.sum() / wanted.sum()
     if ratio < 0.05:
-        return f"{name} not loaded."
+        return Said("{joint} not loaded.", joint=name, begins=True)
     shift = float(compared.shift_deg(target, index)[0])
-    differs = []
+    differs: list[Said] = []
     if abs(ratio - 1) > ALIKE:
         differs.append(_work(float(ratio)))
     if abs(shift) >= SHIFTED_DEG:
-        differs.append(f"{abs(shift):.0f}° {'more bent' if shift > 0 else 'straighter'}")
-    said = f"{name} {100 * float(compared.covered[index][0]):.0f} % covered"
-    return f"{said}: {', '.join(differs)}." if differs else f"{said}."
-
-
-def _work(ratio: float) -> str:
-    if ratio < 1:
-        return f"{100 * (1 - ratio):.0f} % less work"
-    if ratio < 1.95:
-        return f"{100 * (ratio - 1):.0f} % more work"
-    names = {2: "twice the work", 3: "three times the work", 4: "four times the work"}
-    return names.get(round(ratio), "more than four times the work")
-
-
-def _beside(compared: Comparison) -> str:
-    """Return words for what is asked of hip or knee that nobody wanted, where that is much."""
-    other = float(compared.other[0])
-    return (
-        f"Asks other hip or knee work besides, {100 * other:.0f} % of what is wanted."
-        if other >= BESIDE
-        else ""
+        way = "{angle} more bent" if shift > 0 else "{angle} straighter"
+        differs.append(Said(way, angle=Angle.of_deg(abs(shift))))
+    share = Share(float(compared.covered[index][0]))
+    if not differs:
+        return Said("{joint} {share} covered.", joint=name, share=share, begins=True)
+    return Said(
+        "{joint} {share} covered: {differs}.",
+        joint=name,
+        share=share,
+        differs=Listed(tuple(differs)),
+        begins=True,
     )
 
 
-def _join(parts: list[str]) -> str:
-    return ", ".join(part for part in parts if part)
+def _work(ratio: float) -> Said:
+    if ratio < 1:
+        return Said("{share} less work", share=Share(1 - ratio))
+    if ratio < 1.95:
+        return Said("{share} more work", share=Share(ratio - 1))
+    return _TIMES_THE_WORK.get(round(ratio), Said("more than four times the work"))
+
+
+_TIMES_THE_WORK: Mapping[int, Said] = MappingProxyType(
+    {
+        2: Said("twice the work"),
+        3: Said("three times the work"),
+        4: Said("four times the work"),
+    }
+)
+
+
+def _beside(compared: Comparison) -> Said:
+    """Return words for what is asked of hip or knee that nobody wanted, where that is much."""
+    other = float(compared.other[0])
+    if other < BESIDE:
+        return UNSAID
+    return Said(
+        "Asks other hip or knee work besides, {share} of what is wanted.", share=Share(other)
+    )

@@ -30,6 +30,7 @@ from widearc.core.search.solved import (
     SolveQueue,
 )
 from widearc.core.setups import ELASTIC, NOTHING, Batch, LoadedSetup, table_of
+from widearc.core.words import Said
 
 # curves: so few are computed at full samples at once, and nothing needs to be computed again
 SMALL = 60
@@ -50,13 +51,13 @@ def solved_together(
     return [[make(parts) for make in made] for made in makers]
 
 
-def why_none(batches: Sequence[Batch], body: Body, limits: Limits) -> dict[str, int]:
+def why_none(batches: Sequence[Batch], body: Body, limits: Limits) -> dict[Said, int]:
     """Return why set-ups of one exercise cannot be done, and how many each: asked of that exercise
     alone.
     """
     call = SolveQueue()
     _asked(batches, body, limits, call)
-    reasons: dict[str, int] = {}
+    reasons: dict[Said, int] = {}
     for part in call.solve():
         failed = part.share.whole.motion.failed
         for _, reason in (failed[row] for row in part.share.rows.tolist() if row in failed):

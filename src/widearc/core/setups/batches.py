@@ -36,6 +36,7 @@ from widearc.core.setups.pulls import (
     most_pulls,
 )
 from widearc.core.setups.unloaded import Pull, UnloadedSetups
+from widearc.core.words import UNSAID, Name, Said, joined
 
 T = TypeVar("T")
 
@@ -46,7 +47,7 @@ def batches_of(
     body: Body,
     limits: Limits,
     wanted: Range | None,
-    extra: str = "",
+    extra: Said = UNSAID,
     listed: OnceCache | None = None,
 ) -> Iterator[Batch]:
     """Yield every batch of set-ups that kit and client admit for an exercise, over the wanted knee
@@ -85,7 +86,7 @@ def batches_of(
                 )
 
 
-def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) -> tuple[str, ...]:
+def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) -> tuple[Said, ...]:
     """Return the words of every extra that an exercise can have on what is here."""
     machines = {id(m): m for way in exercise.ways for m in _machines(exercise, way, kit)}
     placed = {
@@ -96,7 +97,7 @@ def extras_here(exercise: Exercise, kit: Kit, body: Body, wanted: Range | None) 
     pulled = (
         {extra for way in exercise.ways for extra in elastic_extras(way)} if kit.bands else set()
     )
-    return tuple(sorted(placed | pulled))
+    return tuple(sorted(placed | pulled, key=repr))
 
 
 def _racked(
@@ -155,19 +156,20 @@ def _unloaded(
     body: Body,
     wanted: Range | None,
     machine: On,
-    extra: str,
+    extra: Said,
     listed: OnceCache,
 ) -> UnloadedSetups:
     of_band = extra in elastic_extras(way)
     identity = "" if machine is None else machine.id
-    dial = f"dial {machine.dial}" if isinstance(machine, Machine) and machine.dial else ""
-    geometric = "" if of_band else extra
+    dialled = isinstance(machine, Machine) and machine.dial
+    dial = Said("dial {dial}", dial=Name(dialled)) if dialled else UNSAID
+    geometric = UNSAID if of_band else extra
     found = listed.once(
         ("places", exercise.id, identity, dial, geometric),
         lambda: _dialled(geometries(exercise, kit, body, wanted, machine, geometric), dial),
     )
     if of_band:
-        found = tuple(replace(p, words=", ".join(w for w in (p.words, extra) if w)) for p in found)
+        found = tuple(replace(p, words=joined(p.words, extra)) for p in found)
     pulled = next(((w.stock, w.from_) for w in way if w.stock in ELASTIC), ("", ""))
     # bands that are stood on are pulled alike on every exercise; where others are tied depends on
     # it
@@ -186,13 +188,9 @@ def _unloaded(
     )
 
 
-def _dialled(geometries: Iterable[Geometry], dial: str) -> Iterator[Geometry]:
+def _dialled(geometries: Iterable[Geometry], dial: Said) -> Iterator[Geometry]:
     for geometry in geometries:
-        yield (
-            replace(geometry, words=", ".join(w for w in (dial, geometry.words) if w))
-            if dial
-            else geometry
-        )
+        yield (replace(geometry, words=joined(dial, geometry.words)) if dial else geometry)
 
 
 def _pulls(

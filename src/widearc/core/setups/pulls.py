@@ -32,6 +32,7 @@ from widearc.core.kit.differing import (
     spread,
     spring_pull,
 )
+from widearc.core.words import Count, Length, Said
 
 MOST_BANDS = 3  # pulled together
 MOST_SPRINGS = 4  # alike, hooked on together
@@ -39,16 +40,16 @@ MOST_PULLS, LEAST_PULLS = 120, 12  # tried of one way of loading
 MOST_ROWS = 1500  # places with pulls, tried of one way of loading
 STRAND_SHARE = 0.03  # a band folded differs from one that is not, whatever it pulls
 ELASTIC = ("band", "spring")
-FOLDED = "band folded once"
+FOLDED = Said("band folded once")
 LEADS_M = (0.1, 0.2)  # of chain before the band: each link further down lets the band go slacker
 
 
-def chain_words(lead_m: float) -> str:
+def chain_words(lead_m: float) -> Said:
     """Return how a chain of that length (m) before a band is said."""
-    return f"{100 * lead_m:.0f} cm of chain before the band"
+    return Said("{length} of chain before the band", length=Length(lead_m))
 
 
-def elastic_extras(way: tuple[LoadWay, ...]) -> tuple[str, ...]:
+def elastic_extras(way: tuple[LoadWay, ...]) -> tuple[Said, ...]:
     """Return the extras that a way's band can have: folded once, or a chain before it."""
     part = next((w for w in way if w.stock == "band"), None)
     if part is None or part.from_ in ("feet", "thighs", "frame"):
@@ -129,7 +130,7 @@ def _bases(kit: Kit, *, held: bool) -> tuple[Anchor, ...]:
     bell = bells[-1]
     base = Anchor(
         id=bell.id,
-        name=f"Kettlebell {bell.kg:g} kg on the floor",
+        name="Kettlebell on the floor",
         height_m=BASE_HIGH_M,
         own_kg=bell.kg,
     )
@@ -169,15 +170,25 @@ def differing(found: Sequence[Elastic], most: int) -> tuple[Elastic, ...]:
     return tuple(found[first[i]] for i in at)
 
 
-def untried_sets(kit: Kit) -> tuple[str, ...]:
+def untried_sets(kit: Kit) -> tuple[Said, ...]:
     """Return in words which sets of a kit's bands and springs were not all tried."""
     said = []
     for words, number in (
-        (f"sets of up to {MOST_BANDS} bands", sum(1 for _ in band_sets(kit))),
-        ("sets of springs", sum(1 for _ in spring_sets(kit))),
+        (
+            Said("sets of up to {most} bands", most=Count(MOST_BANDS)),
+            sum(1 for _ in band_sets(kit)),
+        ),
+        (Said("sets of springs"), sum(1 for _ in spring_sets(kit))),
     ):
         if number > MOST_PULLS:
-            said.append(f"Of {number} {words}, {MOST_PULLS} or fewer were tried: the most unlike.")
+            said.append(
+                Said(
+                    "Of {there} {things}, {most} or fewer were tried: the most unlike.",
+                    there=Count(number),
+                    things=words,
+                    most=Count(MOST_PULLS),
+                )
+            )
     return tuple(said)
 
 

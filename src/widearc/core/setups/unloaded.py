@@ -22,6 +22,7 @@ from widearc.core.kit import (
     Total,
 )
 from widearc.core.setups.geometry import Geometry
+from widearc.core.words import UNSAID, Mass, Said, Words, joined
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -29,7 +30,7 @@ class LoadedSetup:
     """One set-up: its options (degrees, metres), pieces to pick up, and words about geometry.
 
     bands: with the strands of each; anchor: with how far ahead of the room's origin it is, m.
-    extra: what the plain set-up does without ("" for the plain one), offered as a tweak. lead_m:
+    extra: what the plain set-up does without (none for the plain one), offered as a tweak. lead_m:
     chain before the bands.
     """
 
@@ -42,8 +43,8 @@ class LoadedSetup:
     furniture: tuple[Furniture, ...] = ()
     things: tuple[Thing, ...] = ()
     machine: str = ""
-    words: str = ""
-    extra: str = ""
+    words: Words = UNSAID
+    extra: Said = UNSAID
     lead_m: float = 0.0
 
     def items(self) -> tuple[str, ...]:
@@ -78,10 +79,15 @@ class LoadedSetup:
             return loaded
         # the right leg works, so that the left hand is the one opposite
         heavy, light = (piece.kg for piece in total.pieces[:2])
-        words = f"{heavy:g} kg opposite the working leg, {light:g} kg beside it"
-        words = ", ".join(w for w in (words, self.words) if w)
+        words = Said(
+            "{mass} opposite the working leg, {mass_2} beside it",
+            mass=Mass(heavy),
+            mass_2=Mass(light),
+        )
         return replace(
-            loaded, options={**self.options, "load_left_share": total.left_share}, words=words
+            loaded,
+            options={**self.options, "load_left_share": total.left_share},
+            words=joined(words, self.words),
         )
 
 
@@ -106,7 +112,7 @@ class UnloadedSetups(Sequence[LoadedSetup]):
     geometries: tuple[Geometry, ...]
     pulls: tuple[Pull, ...]
     machine: str = ""
-    extra: str = ""
+    extra: Said = UNSAID
     lead_m: float = 0.0
 
     def __len__(self) -> int:

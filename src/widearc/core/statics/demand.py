@@ -13,6 +13,7 @@ from widearc.core.arrays import Array
 from widearc.core.errors import PostureError
 from widearc.core.movement import JOINTS, SAMPLES, WORKING_JOINTS, Motion, Setup, move, place_of
 from widearc.core.statics.energy_audit import BROKEN, audit_of
+from widearc.core.words import Said, Share
 
 
 def demand_nm(motion: Motion, name: str) -> Array:
@@ -124,7 +125,10 @@ def _refuse_broken(
     if np.any(off > BROKEN):
         raise PostureError(
             0.0,
-            f"the set-up does not hold together: its energy is off by {100 * np.nanmax(off):.0f} %",
+            Said(
+                "the set-up does not hold together: its energy is off by {share}",
+                share=Share(np.nanmax(off)),
+            ),
         )
 
 

@@ -11,6 +11,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.strength.scale import LEAST_NM, LIGHT
+from widearc.core.words import Count, Said
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -20,7 +21,7 @@ class EqualReps:
     """
 
     reps: int | None
-    words: str
+    words: Said
 
 
 def equal_effort_reps(first: float, other: float, reps: int) -> EqualReps:
@@ -31,24 +32,34 @@ def equal_effort_reps(first: float, other: float, reps: int) -> EqualReps:
     say nothing.
     """
     if first >= 1.0 or other >= 1.0:
-        return EqualReps(reps=None, words="above what this client is estimated to move")
+        return EqualReps(reps=None, words=Said("above what this client is estimated to move"))
     if first < LIGHT or other < LIGHT:
         return EqualReps(
-            reps=None, words="under half the limit: more than 30 reps, effort says little"
+            reps=None, words=Said("under half the limit: more than 30 reps, effort says little")
         )
     reserve = _limit(first) - reps
     if reserve < 0:
         return EqualReps(
             reps=None,
-            words=f"{reps} reps of what is wanted are more than this client is estimated to do",
+            words=Said(
+                "{reps} rep of what is wanted is more than this client is estimated to do",
+                "{reps} reps of what is wanted are more than this client is estimated to do",
+                reps=Count(reps),
+            ),
         )
     same = round(_limit(other) - reserve)
     if same < 1:
         return EqualReps(
-            reps=None, words="so much heavier that not one rep leaves as many in reserve"
+            reps=None, words=Said("so much heavier that not one rep leaves as many in reserve")
         )
     return EqualReps(
-        reps=same, words=f"{same} reps come as close to failure as {reps} of what is wanted"
+        reps=same,
+        words=Said(
+            "{same} rep comes as close to failure as {reps} of what is wanted",
+            "{same} reps come as close to failure as {reps} of what is wanted",
+            same=Count(same),
+            reps=Count(reps),
+        ),
     )
 
 

@@ -15,6 +15,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.errors import InputError, UnknownNameError
+from widearc.core.words import Count, Said
 
 FORMULAS = ("epley", "brzycki")
 MOST_REPS = {"epley": 30, "brzycki": 20}  # beyond, reps say too little of strength
@@ -50,8 +51,8 @@ def effort_of_reps(reps: float, formula: str = "epley") -> float:
     if not 0 < reps <= MOST_REPS[formula]:
         raise InputError(
             "reps",
-            f"{reps:g} with those in reserve",
-            f"at most {MOST_REPS[formula]}: more say too little",
+            reps,
+            Said("at most {reps}: more say too little", reps=Count(MOST_REPS[formula])),
         )
     return 1.0 / (1.0 + reps / 30.0) if formula == "epley" else (37.0 - reps) / 36.0
 
@@ -80,7 +81,7 @@ def scales_of_set(
         raise InputError(
             "set",
             "this exercise",
-            "one that asks an action with a strength curve for 5 N·m or more",
+            Said("one that asks an action with a strength curve for 5 N·m or more"),
         )
     low = effort_of_reps(max(reps + reserve - MISJUDGED, 0.5), formula)
     error = abs(low - effort) / effort
@@ -117,12 +118,13 @@ def can_predict(scale: Scale, demand_nm: float) -> bool:
     return abs(demand_nm / scale.demand_nm - 1.0) <= NEAR
 
 
-def reps_left_words(effort: float) -> str:
+def reps_left_words(effort: float) -> Said:
     """Return how many reps an effort (share of the limit at the hardest place) allows, in words, by
     Epley.
     """
     if effort >= 1.0:
-        return "above the estimate"
+        return Said("above the estimate")
     if effort < LIGHT:
-        return "30+ reps"
-    return f"about {max(1, round(30.0 * (1.0 / effort - 1.0)))} reps to the limit"
+        return Said("30+ reps")
+    reps = Count(max(1, round(30.0 * (1.0 / effort - 1.0))))
+    return Said("about {reps} rep to the limit", "about {reps} reps to the limit", reps=reps)

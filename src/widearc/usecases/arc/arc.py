@@ -8,7 +8,7 @@ from typing import Any
 
 from widearc import store
 from widearc.core.dose import RepStyle, Tempo
-from widearc.core.errors import InputError, PostureError
+from widearc.core.errors import InputError, PostureError, one_of
 from widearc.core.exercises import Exercise, exercise_of
 from widearc.core.muscle import MuscleUse, muscle_use
 from widearc.core.statics import (
@@ -23,6 +23,7 @@ from widearc.core.statics import (
     dynamic_nm,
     load_variants,
 )
+from widearc.core.words import UNSAID, Name, Said
 from widearc.formats import parse_scenario, parse_style
 
 LONGEST_WORDS = 2000
@@ -44,7 +45,7 @@ class Arc:
     style: RepStyle
     tempo: Tempo | None
     refused: InputError | None = None
-    problem: str = ""
+    problem: Said = UNSAID
     error_nm: Mapping[str, Any] = field(default_factory=dict)
 
 
@@ -141,10 +142,12 @@ def edit_card(
     """
     entry = exercise_of(exercise_id, "exercise")
     if section not in store.SECTIONS:
-        raise InputError("section", section, "one of " + ", ".join(store.SECTIONS))
+        raise InputError("section", section, one_of(store.SECTIONS))
     clean = "\n".join(filter(None, (" ".join(line.split()) for line in words.splitlines())))
     if len(clean) > LONGEST_WORDS:
-        raise InputError("words", f"{len(clean)} characters", f"at most {LONGEST_WORDS}")
+        raise InputError(
+            "words", f"{len(clean)} characters", Said("at most {_}", _=Name(str(LONGEST_WORDS)))
+        )
     value = getattr(entry, section)
     usual = value if isinstance(value, str) else "\n".join(value)
     kept = None if clean in ("", usual) else clean

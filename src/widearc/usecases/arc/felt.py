@@ -10,7 +10,7 @@ import numpy as np
 
 from widearc import store
 from widearc.core.equipment import Band, FreeMass
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, one_of
 from widearc.core.statics import Curve
 from widearc.core.strength import hardest
 from widearc.usecases.client.strength import asked
@@ -93,7 +93,7 @@ def keep_felt(
     three.
     """
     if felt not in THIRDS:
-        raise InputError("felt", felt[:20], "one of " + ", ".join(THIRDS))
+        raise InputError("felt", felt[:20], one_of(THIRDS))
     row = store.FeltRow(
         client_id=client_id,
         felt_at=now,

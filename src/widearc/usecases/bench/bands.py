@@ -25,10 +25,12 @@ from widearc.core.equipment import (
 )
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.core.words import Name, Said
 from widearc.store.errors import MissingError
 from widearc.usecases.bench.machines import add_check
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError, cell
+from widearc.words import say
 
 LAWS = {
     "best": "what fits the readings best",
@@ -57,7 +59,7 @@ class BandSheet:
     readings: tuple[store.Reading, ...]
     fits: Mapping[str, BandFit]
     scores: Mapping[str, float]
-    refused: Mapping[str, str]
+    refused: Mapping[str, Said]
     used: str | None
 
     @property
@@ -88,14 +90,14 @@ def band_sheet(con: store.Connection, trainer_id: int, item_id: int) -> BandShee
     """Return a band's sheet; MissingError if the item is not a band of this trainer."""
     item = store.item(con, trainer_id, item_id)
     if item.kind != "band":
-        raise MissingError(f"{item.name} is not a band")
+        raise MissingError(Said("{name} is not a band", name=Name(item.name)))
     rows = store.readings(con, trainer_id, item_id)
     lengths, forces = tuple(r.length_m for r in rows), tuple(r.force_n for r in rows)
     try:
         found = fit_band(lengths, forces, item.rest_m)
     except InputError as error:
-        why = error.allowed if rows else "no readings yet"
-        none: dict[str, str] = {kind: why for kind in LAWS if kind != "best"}
+        why = error.allowed if rows else Said("no readings yet")
+        none: dict[str, Said] = {kind: why for kind in LAWS if kind != "best"}
         return BandSheet(item=item, readings=rows, fits={}, scores={}, refused=none, used=None)
     used = item.law if item.law in found.fits else found.chosen
     return BandSheet(
@@ -246,12 +248,12 @@ def save_band(
                 if index
                 else {"rest_m": "rest"}.get(column, "rows")
             )
-            messages[place] = f"{error.value} is not kept: {error.allowed}"
+            messages[place] = f"{error.value} is not kept: {say(error.allowed)}"
     if messages:
         raise SheetError(messages)
     before = store.item(con, trainer_id, item_id)
     if before.kind != "band":
-        raise MissingError(f"{before.name} is not a band")
+        raise MissingError(Said("{name} is not a band", name=Name(before.name)))
     words = f"{before.name}: readings kept"
     with store.recorded(
         con, trainer_id, scope=scope(before.place_id), kind="readings", words=words, now=now

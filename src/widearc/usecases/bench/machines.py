@@ -25,11 +25,13 @@ from widearc.core.equipment import (
 )
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N, G
+from widearc.core.words import Length, Name, Said
 from widearc.store.errors import MissingError
 from widearc.usecases.bench.columns import COLUMNS, NAMES, Columns, fit_of
 from widearc.usecases.room.kit import badge_of
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError, cell
+from widearc.words import say
 
 LONGEST_SETTING = 40
 
@@ -74,7 +76,9 @@ def machine_sheet(con: store.Connection, trainer_id: int, item_id: int) -> Machi
     """Return the sheet of an item that is not a band; MissingError if it is not there."""
     item = store.item(con, trainer_id, item_id)
     if item.kind == "band":
-        raise MissingError(f"{item.name} is a band: it has a sheet of its own")
+        raise MissingError(
+            Said("{name} is a band: it has a sheet of its own", name=Name(item.name))
+        )
     kind = kind_of(item.kind)
     rows = store.machine_readings(con, trainer_id, item_id)
     read = tuple(r for r in rows if r.purpose == "fit")
@@ -87,7 +91,7 @@ def machine_sheet(con: store.Connection, trainer_id: int, item_id: int) -> Machi
                     kind.fit, [r for r in read if r.setting == setting], item.quantities
                 )
             except InputError as error:
-                refused[setting] = f"{error.value} is not enough: {error.allowed}"
+                refused[setting] = f"{error.value} is not enough: {say(error.allowed)}"
     checks = tuple(
         _checked(kind.fit, fits, r) for r in rows if r.purpose == "check" and r.setting in fits
     )
@@ -255,7 +259,7 @@ def save_readings(
             quantities[name] = check_quantity(sheet.kind.quantity(name), value, name)
             sources[name] = Source.MEASURED
         except InputError as error:
-            messages[name] = f"{error.value} is not kept: {error.allowed}"
+            messages[name] = f"{error.value} is not kept: {say(error.allowed)}"
     if len(rows) > MOST_READINGS:
         messages["rows"] = f"{len(rows)} readings are too many: at most {MOST_READINGS} of a thing"
     if messages:
@@ -267,7 +271,7 @@ def save_readings(
         except InputError as error:
             where = f" of dial {setting}" if setting else ""
             messages["rows"] = (
-                f"{error.value}{where}: not enough for a law; it takes {error.allowed}"
+                f"{error.value}{where}: not enough for a law; it takes {say(error.allowed)}"
             )
             continue
         for name, value in FITS[sheet.kind.fit].settles(found.law, quantities).items():
@@ -329,7 +333,7 @@ def hung_test(item: store.ItemRow, carriage_kg: float, rests_m: float | None) ->
     """
     q = item.quantities
     if not 0.1 <= carriage_kg <= 200:
-        raise InputError("carriage", carriage_kg, "from 0.1 to 200 kg")
+        raise InputError("carriage", carriage_kg, Said("from 0.1 to 200 kg"))
     spring = Spring(
         start_n=q["start_n"],
         end_n=q["start_n"] + q["rate_n_per_m"] * q["travel_m"],
@@ -337,7 +341,9 @@ def hung_test(item: store.ItemRow, carriage_kg: float, rests_m: float | None) ->
     )
     if rests_m is not None and not 0 <= rests_m <= spring.travel_m + 0.01:
         raise InputError(
-            "rests", rests_m, f"from 0 to the full travel, {100 * spring.travel_m:.0f} cm"
+            "rests",
+            rests_m,
+            Said("from 0 to the full travel, {length}", length=Length(spring.travel_m)),
         )
     found = hung_rest_m(spring, carriage_kg * G)
     place = "at the stop" if found >= spring.travel_m else "at the first mark" if found <= 0 else ""

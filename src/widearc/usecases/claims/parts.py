@@ -32,6 +32,7 @@ from widearc.core.statics import (
 )
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
+from widearc.core.words import UNSAID, Figure, Force, Name, Said
 from widearc.usecases.arc.arc import muscles
 
 Values = Mapping[str, float]
@@ -57,7 +58,12 @@ class Param:
         """Refuse a value out of the range."""
         if not self.low <= value <= self.high:
             unit = self.unit if self.unit == "°" else f" {self.unit}"
-            allowed = f"from {self.low:g} to {self.high:g}{unit}"
+            allowed = Said(
+                "from {low} to {high}{unit}",
+                low=Figure(self.low),
+                high=Figure(self.high),
+                unit=Name(str(unit)),
+            )
             raise InputError(self.name, f"{value:g}{unit}", allowed)
 
 
@@ -97,7 +103,7 @@ class ClaimView:
     values: Values
     curves: tuple[tuple[str, Curve], ...]
     answer: str
-    problem: str = ""
+    problem: Said = UNSAID
 
 
 def _setup(exercise: str, *loads: Any, **options: Any) -> Setup:
@@ -274,7 +280,11 @@ def _spring_words(v: Values) -> str:
     travel = 1.0
     for start, end in (("three", "three_end"), ("one", "one_end")):
         if v[end] < v[start]:
-            raise InputError(end, v[end], f"at least the pull at the first mark, {v[start]:g} N")
+            raise InputError(
+                end,
+                v[end],
+                Said("at least the pull at the first mark, {force}", force=Force(v[start])),
+            )
     three = parallel([Spring(start_n=v["three"], end_n=v["three_end"], travel_m=travel)])
     one = Spring(start_n=v["one"], end_n=v["one_end"], travel_m=travel)
     until = lighter_until_m(three, one)

@@ -7,7 +7,9 @@ from types import MappingProxyType
 
 from widearc import store
 from widearc.core.errors import RangeError
+from widearc.core.words import Figure, Name, Said
 from widearc.usecases.sheet import SheetError
+from widearc.words import plain
 
 GOALS = MappingProxyType(
     {
@@ -75,8 +77,14 @@ def _check(
         if value is not None and not low <= value <= high:
             factor, shown = (100.0, "cm") if unit == "m" else (1.0, unit)
             space = "" if shown == "°" else " "
-            allowed = f"from {low * factor:g} to {high * factor:g}{space}{shown}"
-            messages[name] = f"{value * factor:g}{space}{shown} is not kept: {allowed}"
+            allowed = Said(
+                "from {factor} to {factor_2}{space}{shown}",
+                factor=Figure(low * factor),
+                factor_2=Figure(high * factor),
+                space=Name(str(space)),
+                shown=Name(str(shown)),
+            )
+            messages[name] = f"{value * factor:g}{space}{shown} is not kept: {plain(allowed)}"
     for name, known in (("goal", GOALS), ("experience", EXPERIENCE), ("stronger_side", STRONGER)):
         value = getattr(facts, name)
         if value is not None and value not in known:
@@ -91,9 +99,9 @@ def _check(
             facts.body  # noqa: B018 - lengths by tape are checked against the stature
         except RangeError as error:
             name = error.where.rpartition("/")[2]
-            allowed = error.between(lambda end: f"{100 * end:.0f}", " cm")
+            within = plain(error.between(lambda end: round(100 * end), " cm"))
             tape_cm = 100 * getattr(facts, name)
-            messages[name] = f"{tape_cm:g} cm is not kept: {allowed} for this stature"
+            messages[name] = f"{tape_cm:g} cm is not kept: {within} for this stature"
     if messages:
         raise SheetError(messages)
 

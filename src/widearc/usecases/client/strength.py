@@ -28,8 +28,10 @@ from widearc.core.strength import (
     strength_nm,
 )
 from widearc.core.units import to_deg
+from widearc.core.words import Said, Term
 from widearc.store.errors import MissingError
 from widearc.usecases.sheet import SheetError
+from widearc.words import say
 
 ACTIONS_OF = {
     "hip": ("hip_extension", "hip_flexion"),
@@ -94,7 +96,7 @@ def log_set(
             demand, usual = asked(curve)
             scales = scales_of_set(demand, usual, reps=reps, reserve=reserve, formula=formula)
         except InputError as error:
-            messages["reps"] = f"{error.value} is not kept: {error.allowed}"
+            messages["reps"] = f"{error.value} is not kept: {say(error.allowed)}"
     if messages:
         raise SheetError(messages)
     row = store.StrengthSet(
@@ -138,7 +140,7 @@ def remove_set(con: store.Connection, trainer_id: int, set_id: int, *, now: str)
     """Remove a set, recorded for undo; return its client. MissingError if it is not there."""
     client = store.strength_set_client(con, trainer_id, set_id)
     if client is None:
-        raise MissingError("that set does not exist here")
+        raise MissingError(Said("that set does not exist here"))
     with store.recorded(con, trainer_id, scope="clients", kind="set", words="set removed", now=now):
         store.remove_strength_set(con, trainer_id, set_id)
     return client
@@ -187,13 +189,19 @@ def equal_reps(first: Curve, other: Curve, known: Mapping[str, Scale], reps: int
         demand, usual = asked(found)
         place = hardest(demand, usual)
         if place is None:
-            return EqualReps(reps=None, words="no action with a strength curve is asked for much")
+            return EqualReps(
+                reps=None, words=Said("no action with a strength curve is asked for much")
+            )
         scale = known.get(place[0])
-        name = place[0].replace("_", " ")
+        name = Term(place[0].replace("_", " "))
         if scale is None:
-            return EqualReps(reps=None, words=f"no set is logged that speaks for {name}")
+            return EqualReps(
+                reps=None, words=Said("no set is logged that speaks for {joint}", joint=name)
+            )
         if not can_predict(scale, float(demand[place[0]].max())):
-            return EqualReps(reps=None, words=f"{name} is too far from what was logged")
+            return EqualReps(
+                reps=None, words=Said("{joint} is too far from what was logged", joint=name)
+            )
         efforts_at.append(place[1] / scale.kappa)
     return equal_effort_reps(efforts_at[0], efforts_at[1], reps)
 
@@ -291,5 +299,5 @@ def _words(action: str, effort: float, at_deg: float, scale: Scale, *, near: boo
     error = max(1, round(100 * effort * scale.error_share))
     return (
         f"{name}: {bound}{100 * effort:.0f} ± {error:.0f} % of the limit, {where}; "
-        f"{reps_left_words(effort)}"
+        f"{say(reps_left_words(effort))}"
     )

@@ -11,6 +11,7 @@ from widearc.core.errors import InputError
 from widearc.core.intent import HANDLES, Intent, Shape, WantedAction, handles_of
 from widearc.core.matching import target_of
 from widearc.core.statics import Curve
+from widearc.core.words import Said
 from widearc.usecases.sheet import SheetError
 
 SCOPE = "intents"
@@ -70,7 +71,7 @@ def remove_intent(con: store.Connection, trainer_id: int, intent_id: int, *, now
     """Remove a kept intent, recorded for undo. InputError if it is not there."""
     row = next((r for r in store.intents(con, trainer_id) if r.id == intent_id), None)
     if row is None:
-        raise InputError("intent", intent_id, "one of the kept ones")
+        raise InputError("intent", intent_id, Said("one of the kept ones"))
     with store.recorded(
         con, trainer_id, scope=SCOPE, kind="intent", words=f"{row.name} removed", now=now
     ):

@@ -9,6 +9,7 @@ from typing import Any
 
 from widearc import store
 from widearc.core.errors import InputError
+from widearc.core.words import Name, Said
 from widearc.formats import KitFile, KitItem, kit_document, parse_kit_file
 from widearc.usecases.room.items import MOST_ITEMS
 from widearc.usecases.room.room import scope
@@ -97,7 +98,11 @@ def plan_import(con: store.Connection, trainer_id: int, place_id: int, document:
             continue
         if known.kind != item.kind:
             raise InputError(
-                f"/items/{index}/kind", item.kind, f"{known.kind}, as {known.name} is here"
+                f"/items/{index}/kind",
+                item.kind,
+                Said(
+                    "{kind}, as {name} is here", kind=Name(str(known.kind)), name=Name(known.name)
+                ),
             )
         differs = _differences(item, _as_item(con, trainer_id, known))
         if differs:
@@ -108,7 +113,11 @@ def plan_import(con: store.Connection, trainer_id: int, place_id: int, document:
         raise InputError(
             "/items",
             f"{len(new)} new items",
-            f"at most {MOST_ITEMS} in a place, {len(here)} are here",
+            Said(
+                "at most {_} in a place, {here} are here",
+                _=Name(str(MOST_ITEMS)),
+                here=Name(str(len(here))),
+            ),
         )
     return ImportPlan(kit=kit, new=tuple(new), changed=tuple(changed), same=tuple(same))
 

@@ -9,6 +9,7 @@ from zoneinfo import available_timezones
 
 from widearc import store
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 from widearc.formats import Archive, read_archive, write_archive
 from widearc.store.archive import Table, everything, replace_everything, schema_version
 from widearc.store.backup import DAILY, FOLDER, daily_backups
@@ -80,7 +81,7 @@ def import_all(con: store.Connection, trainer_id: int, content: bytes, *, now: s
     """
     archive = read_archive(content)
     if archive.schema > schema_version():
-        raise InputError("/schema", archive.schema, "made by this program or an older one")
+        raise InputError("/schema", archive.schema, Said("made by this program or an older one"))
     words = f"everything replaced by the archive of {archive.made_at[:10] or 'an unknown day'}"
     with store.recorded(con, trainer_id, scope="places", kind="archive", words=words, now=now):
         replace_everything(

@@ -8,6 +8,7 @@ from typing import Any
 from widearc.core.errors import WideArcError
 from widearc.formats import check as follow_schema
 from widearc.usecases.selfcheck.check import Check
+from widearc.words import plain
 
 
 def document_of(checks: Iterable[Check]) -> dict[str, Any]:
@@ -30,7 +31,7 @@ def document_of(checks: Iterable[Check]) -> dict[str, Any]:
             got = item.got()
             part |= {"got": [round(v, 6) for v in got], "passes": item.passes(got)}
         except WideArcError as error:
-            part |= {"got": [], "passes": False, "error": str(error)}
+            part |= {"got": [], "passes": False, "error": plain(error.said)}
         parts.append(part)
     failed = sum(not part["passes"] for part in parts)
     document = {

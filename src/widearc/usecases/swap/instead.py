@@ -9,11 +9,12 @@ from types import MappingProxyType
 
 from widearc import store
 from widearc.core.answers import Beside, Kinder, beside, kinder_setups, muscle_match, muscle_thirds
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, one_of
 from widearc.core.exercises import exercise_of
 from widearc.core.muscle import NAMES
 from widearc.core.search import Candidate, Memo
 from widearc.core.statics import Curve
+from widearc.core.words import UNSAID, Listed, Name, Said, Share, Term, Words, joined
 from widearc.usecases.arc.arc import muscles
 from widearc.usecases.client.strength import equal_reps, strength_of_sets
 from widearc.usecases.holdings import Holdings
@@ -25,30 +26,39 @@ GAINS = 0.08  # of the work: a muscle whose share changes by less is not named
 LONGEST_REASON = 200
 
 
-def changes(chosen: Candidate, wanted: Curve | None, columns: Beside) -> tuple[str, ...]:
+def changes(chosen: Candidate, wanted: Curve | None, columns: Beside) -> tuple[Words, ...]:
     """Return what is otherwise with a stand-in: muscles, low back, slack, grip, steadiness, failing
     alone, time, step.
     """
-    said = []
+    said: list[Words] = []
     if wanted is not None:
         said += _muscle_changes(wanted, chosen.curve)
     spine = columns.cell("spine")
     said += [spine] if columns["spine"] is not None else [columns.cell("axial")]
     said += [_slack(chosen, columns), columns.cell("hand_kg")]
-    links = [
-        f"{link} ({RELIEFS[link]})" if link in RELIEFS else link for link in chosen.exercise.limits
-    ]
+    links = joined(*map(_link, chosen.exercise.limits))
     if links:
-        said.append(f"May give out before the muscle: {', '.join(links)}.")
-    said.append("; ".join(columns.cell(n) for n in ("steady", "alone", "minutes", "step")) + ".")
+        said.append(Said("May give out before the muscle: {links}.", links=links))
+    cells = (columns.cell(n) for n in ("steady", "alone", "minutes", "step"))
+    said.append(Said("{columns}.", columns=joined(*cells, by="; ")))
     return tuple(text for text in said if text)
 
 
-def _slack(chosen: Candidate, columns: Beside) -> str:
+def _link(name: str) -> Said:
+    """Return a link that gives out, with what relieves it."""
+    if name not in RELIEFS:
+        return Said("{link}", link=Term(name))
+    return Said("{link} ({relief})", link=Term(name), relief=Term(RELIEFS[name]))
+
+
+def _slack(chosen: Candidate, columns: Beside) -> Said:
     """Return what is said of slack, and of which band or spring, where there is one."""
+    said = columns.cell("slack")
     elastic = {p.label for p in chosen.pieces if p.kind in ("band", "spring")}
-    own = elastic.pop() if len(elastic) == 1 else "Its band or spring"
-    return columns.cell("slack").replace("Its band or spring", own)
+    if not said or len(elastic) != 1:
+        return said
+    share = said.value("share")
+    return Said("{name} hangs slack for {share} of the way.", name=Name(elastic.pop()), share=share)
 
 
 RELIEFS: Mapping[str, str] = MappingProxyType(
@@ -66,7 +76,7 @@ RELIEFS: Mapping[str, str] = MappingProxyType(
 """What relieves a link that gives out before the muscle (common practice, no source)."""
 
 
-def _muscle_changes(wanted: Curve, own: Curve) -> list[str]:
+def _muscle_changes(wanted: Curve, own: Curve) -> list[Said]:
     before, after = muscles(wanted), muscles(own)
     if before is None or after is None:
         return []
@@ -78,13 +88,17 @@ def _muscle_changes(wanted: Curve, own: Curve) -> list[str]:
     more = [g for g in NAMES if shares[1][g] - shares[0][g] > GAINS]
     less = [g for g in NAMES if shares[0][g] - shares[1][g] > GAINS]
     said = []
-    for verb, groups in (("gains", more), ("loses", less)):
-        if groups:
-            named = ", ".join(
-                f"{NAMES[g]} ({100 * shares[0][g]:.0f} to {100 * shares[1][g]:.0f} % of the work)"
-                for g in groups
+    for words, groups in (("Gains: {muscles}.", more), ("Loses: {muscles}.", less)):
+        named = tuple(
+            Said(
+                "{muscle} ({before} to {after} of the work)",
+                muscle=Term(NAMES[g]),
+                before=Share(shares[0][g]),
+                after=Share(shares[1][g]),
             )
-            said.append(f"{verb.capitalize()}: {named}.")
+            for g in groups
+        )
+        said += [Said(words, muscles=Listed(named))] if named else []
     return said
 
 
@@ -116,25 +130,27 @@ def muscle_column(view: SwapView, group: str) -> dict[str, float]:
     """
     assert view.ranking is not None
     if group not in NAMES:
-        raise InputError("muscle", group, "one of " + ", ".join(NAMES))
+        raise InputError("muscle", group, one_of(NAMES))
     if view.wanted is None:
         raise InputError(
-            "muscle", group, "an exercise to replace: an intent asks for joints, not muscles"
+            "muscle", group, Said("an exercise to replace: an intent asks for joints, not muscles")
         )
     asked = muscle_thirds(view.wanted, group)
     if asked is None or sum(asked) < 1.0:
         name = view.wanted.setup.exercise.name.lower()
-        raise InputError("muscle", group, f"a muscle that the {name} gives work to")
+        raise InputError(
+            "muscle", group, Said("a muscle that the {name} gives work to", name=Name(str(name)))
+        )
     return {
         c.exercise.id: muscle_match(asked, muscle_thirds(c.curve, group))
         for c in view.ranking.candidates
     }
 
 
-def reps_of(con: store.Connection, trainer_id: int, view: SwapView, chosen: Candidate) -> str:
+def reps_of(con: store.Connection, trainer_id: int, view: SwapView, chosen: Candidate) -> Said:
     """Return the reps of a stand-in that come as close to failure, or why none can be said."""
     if view.wanted is None:
-        return ""
+        return UNSAID
     held = view.held or Holdings(con, trainer_id)
     known = strength_of_sets(held.strength_sets(view.client.id))
     found = equal_reps(view.wanted, chosen.curve, known, view.ask.reps)
@@ -187,7 +203,7 @@ def set_aside(
     found = next((c for c in candidates if c.exercise.id == chosen), None)
     if found is None:
         raise InputError(
-            "exercise", chosen, "one of the stand-ins listed now; the room changed since"
+            "exercise", chosen, Said("one of the stand-ins listed now; the room changed since")
         )
     used = {*found.row.items(), *(piece.item for piece in found.pieces)}
     items = [item.id for item in view.room.items if item.key in used]

@@ -10,7 +10,7 @@ import numpy as np
 from widearc import store
 from widearc.core.answers import applied, notes_for
 from widearc.core.curve import CENTRES_DEG
-from widearc.core.errors import InputError, PostureError
+from widearc.core.errors import InputError, PostureError, WideArcError
 from widearc.core.exercises import EXERCISES
 from widearc.core.search import (
     Candidate,
@@ -24,6 +24,7 @@ from widearc.core.search import (
     sore_of,
 )
 from widearc.core.statics import Curve, curve
+from widearc.core.words import UNSAID, Name, Said, Words, joined
 from widearc.usecases.client.strength import shown_effort
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import intent_words
@@ -39,6 +40,7 @@ from widearc.usecases.swap.wanted import (
     wanted_key,
     wanted_setup,
 )
+from widearc.words import plain
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,7 +72,7 @@ class SwapView:
     wanted: Curve | None
     ranking: Ranking | None
     unread_bands: tuple[str, ...]
-    problem: str = ""
+    problem: Said = UNSAID
     question: Question | None = None
     favourites: Mapping[str, store.Favourite] = field(default_factory=dict)
     aside: Mapping[int, int] = field(default_factory=dict)
@@ -100,7 +102,7 @@ def swap_view(
         if seen.set_aside.get(item.id, ask.client_id) != ask.client_id
     }
     taken, names = stock.taken | others.keys(), {**others, **stock.words}
-    wanted, ranking, question, problem = None, None, None, ""
+    wanted, ranking, question, problem = None, None, None, UNSAID
     still: Still | None = None
     kits = () if ask.intent is not None else kits_for(seen, held)
     set_up = None if ask.intent is not None else wanted_setup(ask, who, kits)
@@ -127,7 +129,7 @@ def swap_view(
     except (PostureError, ValueError) as error:
         if isinstance(error, InputError):
             raise
-        problem = error.reason if isinstance(error, PostureError) else str(error)
+        problem = error.reason if isinstance(error, PostureError) else _why(error)
         if isinstance(error, PostureError) and set_up is not None:
             still = _nearest(ask, set_up, who, kits)
     return SwapView(
@@ -239,7 +241,7 @@ def candidate_of(view: SwapView, exercise_id: str | None, tweak: str = "") -> Ca
     return found
 
 
-def client_notes(view: SwapView, chosen: Candidate) -> tuple[str, ...]:
+def client_notes(view: SwapView, chosen: Candidate) -> tuple[Words, ...]:
     """Return what the chosen stand-in means for the client, in sentences."""
     return notes_for(chosen.curve, view.wanted, rules_of(view.room.place, view.client))
 
@@ -265,7 +267,7 @@ def decide(
     found = candidate_of(view, chosen, tweak)
     if found is None or found.exercise.id != chosen:
         raise InputError(
-            "exercise", chosen, "one of the stand-ins listed now; the room changed since"
+            "exercise", chosen, Said("one of the stand-ins listed now; the room changed since")
         )
     row = store.DecisionRow(
         place_id=ask.place_id,
@@ -276,8 +278,8 @@ def decide(
         sets=ask.sets,
         reps=ask.reps,
         exercise=chosen,
-        set_up=", ".join(w for w in (found.row.words, _style_words(found)) if w),
-        sentence=found.sentence,
+        set_up=plain(joined(found.row.words, _style_words(found))),
+        sentence=plain(found.sentence),
         match=found.match,
         shape=found.shape,
         reach=found.reach,
@@ -294,8 +296,13 @@ def decide(
         return store.add_decision(con, trainer_id, row)
 
 
-def _style_words(found: Candidate) -> str:
-    return "" if found.style.kind.value == "plain" else found.style.sentence
+def _why(error: ValueError) -> Said:
+    """Return why a wanted loading cannot be compared."""
+    return error.said if isinstance(error, WideArcError) else Said("{why}", why=Name(str(error)))
+
+
+def _style_words(found: Candidate) -> Said:
+    return UNSAID if found.style.kind.value == "plain" else found.style.sentence
 
 
 LONGEST_TICK, MOST_TICKS = 200, 30

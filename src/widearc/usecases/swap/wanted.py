@@ -21,6 +21,7 @@ from widearc.core.movement import Setup
 from widearc.core.setups import ELASTIC, Batch, LoadedSetup, Range, batches_of
 from widearc.core.setups.geometry import narrower_stance_m
 from widearc.core.statics import curve
+from widearc.core.words import Figure, Name, Said
 from widearc.formats import parse_load
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.room.room import RoomView
@@ -96,7 +97,7 @@ class SwapAsk:
     def __post_init__(self) -> None:
         """Check what was typed; InputError names the field."""
         if exercise_of(self.exercise, "exercise") not in wantable():
-            raise InputError("exercise", self.exercise, "an exercise with a curve to compare")
+            raise InputError("exercise", self.exercise, Said("an exercise with a curve to compare"))
         for name, low, high, unit in (
             ("kg", 0, HEAVIEST_KG, "kg"),
             ("depth_deg", *depths_of(EXERCISES[self.exercise]), "degrees of knee bend"),
@@ -105,7 +106,16 @@ class SwapAsk:
         ):
             value = getattr(self, name)
             if not low <= value <= high:
-                raise InputError(name, value, f"from {low:g} to {high:g} {unit}")
+                raise InputError(
+                    name,
+                    value,
+                    Said(
+                        "from {low} to {high} {unit}",
+                        low=Figure(low),
+                        high=Figure(high),
+                        unit=Name(str(unit)),
+                    ),
+                )
 
 
 def wantable() -> tuple[Exercise, ...]:

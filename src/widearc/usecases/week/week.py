@@ -14,6 +14,7 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape
 from widearc.core.search import Memo, Question
+from widearc.core.words import Said
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room.room import scope
@@ -181,7 +182,7 @@ def unplan(
         (x for x in week_plan(con, trainer_id, place_id, now=now).lines if x.id == planned_id), None
     )
     if line is None:
-        raise InputError("planned", planned_id, "one of this week's plan")
+        raise InputError("planned", planned_id, Said("one of this week's plan"))
     words = f"{line.words} off the plan"
     with store.recorded(con, trainer_id, scope=scope(place_id), kind="plan", words=words, now=now):
         store.remove_planned(con, trainer_id, planned_id)
@@ -205,7 +206,7 @@ class Buy:
     most.
     """
 
-    words: str
+    words: Said
     gain: float
     most: str
 
@@ -215,7 +216,7 @@ class Buy:
         return bool(self.most)
 
 
-def _buy(words: str, gains: list[tuple[float, int, str]]) -> Buy:
+def _buy(words: Said, gains: list[tuple[float, int, str]]) -> Buy:
     """Return a purchase by what it gains in each question, how often that is asked, and its
     words.
     """
@@ -260,7 +261,7 @@ def worth_buying(
     kept there in the last seven days. A gain of 0 is said as such. enough: asked after each wanted
     loading; what was computed is kept in the memo, and the next call goes on from there.
     """
-    totals: dict[str, list[tuple[float, int, str]]] = {}
+    totals: dict[Said, list[tuple[float, int, str]]] = {}
     every = _asked(con, trainer_id, ask, now)
     asked = every[:MOST_ASKED]
     held, done = Holdings(con, trainer_id), 0
@@ -282,7 +283,7 @@ def worth_buying(
                 (max(0.0, bought.match - best), times, label)
             )
     found = [_buy(words, gains) for words, gains in totals.items()]
-    ordered = tuple(sorted(found, key=lambda b: (-round(b.gain, 4), b.words)))
+    ordered = tuple(sorted(found, key=lambda b: (-round(b.gain, 4), b.words.key)))
     left_out = len(every) - len(asked)
     return Buying(found=ordered, done=done, of=len(asked), left_out=left_out)
 

@@ -20,6 +20,7 @@ from widearc.web.drawing.areas import Areas, Line, areas_between, nothing
 from widearc.web.drawing.axis import Tick, degree_ticks, every, named, value_ticks
 from widearc.web.drawing.strip import strip_between
 from widearc.web.words.words import whole
+from widearc.words import say
 
 WIDTH, HEIGHT = 560.0, 360.0
 RADIUS, WIDEST, LIMB = 112.0, 96.0, 104.0
@@ -329,7 +330,7 @@ def dose_words(intent: Intent) -> str:
     if style.kind.value == "plain":
         return rep + "."
     dose = "dose is demand times the time at each degree, even speed assumed"
-    return f"{rep}; {style.sentence}: {dose}."
+    return f"{rep}; {say(style.sentence)}: {dose}."
 
 
 def action_choices() -> tuple[tuple[str, str], ...]:

@@ -25,6 +25,7 @@ from widearc.web.drawing.curves import NAMES as JOINT_NAMES
 from widearc.web.drawing.curves import NEGATIVE, POSITIVE
 from widearc.web.drawing.strip import strip_alone
 from widearc.web.words.words import whole
+from widearc.words import say
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 744.0, 44.0, 14.0, 24.0, 330.0
 JOINTS = ("hip", "knee", "ankle", "hip_abduction")
@@ -218,7 +219,7 @@ def against(first: Curve, other: Curve) -> str:
         target = target_of(first)
     except TargetError:
         return ""
-    return sentence(target, compare(target, other.motion.angles, other.demand_nm, 1), other)
+    return say(sentence(target, compare(target, other.motion.angles, other.demand_nm, 1), other))
 
 
 def _spine(first: Curve, other: Curve) -> str:

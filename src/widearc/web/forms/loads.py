@@ -23,15 +23,17 @@ from widearc.core.equipment import (
     Table,
     Tie,
 )
-from widearc.core.errors import InputError, RangeError
+from widearc.core.errors import InputError, RangeError, one_of
 from widearc.core.exercises import Exercise, OptionSpec
 from widearc.core.kit import READ
 from widearc.core.movement import kinds_of
 from widearc.core.units import Unit
+from widearc.core.words import Figure, Name, Said
 from widearc.web.forms.first import first_load
 from widearc.web.forms.options import Field as Shown
 from widearc.web.forms.options import factor_of
 from widearc.web.forms.typed import known_id, number
+from widearc.words import say
 
 MOST_LOADS = 6
 TIES = (("point", "a point of the room"), ("feet", "the feet"), ("thigh", "the other thigh"))
@@ -183,7 +185,7 @@ class _Typed:
         what = f"{item.words}: a number{' of ' + sign if sign else ''}"
         typed = number({self.name(key): self.text(key)}, self.name(key), 0.0, what=what)
         if item.whole and (typed != int(typed) or not 1 <= typed <= item.high):
-            whole = f"a whole number from 1 to {item.high:g}"
+            whole = Said("a whole number from 1 to {most}", most=Figure(item.high))
             raise InputError(self.name(key), f"{typed:g}", whole)
         return item.unit.per * typed
 
@@ -197,7 +199,7 @@ class _Typed:
         """Return the weighed band that is named; InputError for one that is not there."""
         name = self.text("band")
         if name and name not in self.laws:
-            raise InputError(self.name("band"), name, "a band of the list")
+            raise InputError(self.name("band"), name, Said("a band of the list"))
         return self.laws.get(name)
 
 
@@ -240,7 +242,7 @@ def _choice_part(item: Choice, load: _Typed) -> dict[str, Any]:
     text = load.text(item.key)
     known = {str(value): value for value, _ in item.choices}
     if text not in known:
-        raise InputError(load.name(item.key), text, "one of " + ", ".join(known))
+        raise InputError(load.name(item.key), text, one_of(known))
     return {item.name: known[text]}
 
 
@@ -256,7 +258,7 @@ def _table_part(item: Table, load: _Typed) -> dict[str, Any]:
                 ]
             )
         except ValueError:
-            allowed = "pairs of degrees and centimetres: 0: 11, 60: 14"
+            allowed = Said("pairs of degrees and centimetres: 0: 11, 60: 14")
             raise InputError(load.name(item.key), text, allowed) from None
     return {item.name: {c.name: [r[n] for r in rows] for n, c in enumerate(item.columns)}}
 
@@ -363,7 +365,11 @@ def refusal(error: InputError, kinds: Sequence[str], entry: Exercise) -> tuple[s
     at = _input_at(error.where, kinds)
     if at is not None and isinstance(error.value, int | float):
         field, unit = at
-        allowed = error.between(unit.shown) if isinstance(error, RangeError) else error.allowed
+        allowed = (
+            error.between(lambda v: v / unit.per, unit.said)
+            if isinstance(error, RangeError)
+            else error.allowed
+        )
         return field, _not_used(unit.shown(error.value), allowed)
     value = "" if error.value is None else str(error.value)[:40]
     return field_of(error.where), _not_used(value, error.allowed)
@@ -373,12 +379,16 @@ def _option_not_used(error: RangeError, spec: OptionSpec) -> str:
     per = factor_of(spec)
     sign = {"m": " cm", "deg": "°", "N": " N"}.get(spec.unit, "")
     typed = f"{error.value / per:g}" if isinstance(error.value, int | float) else str(error.value)
-    said = error.between(lambda v: f"{v / per:g}".replace("-", "\N{MINUS SIGN}"), sign)
+    said = error.between(lambda v: v / per, sign)
     return _not_used(typed, said)
 
 
-def _not_used(shown: str, allowed: str) -> str:
-    return f"“{shown}” is not used: {allowed}" if shown else allowed
+def _not_used(shown: str, allowed: Said) -> str:
+    return say(
+        Said("“{shown}” is not used: {allowed}", shown=Name(shown), allowed=allowed)
+        if shown
+        else allowed
+    )
 
 
 def field_of(pointer: str) -> str:

@@ -7,6 +7,7 @@ import re
 from collections.abc import Iterable, Mapping
 
 from widearc.core.errors import InputError
+from widearc.core.words import Name, Said
 
 
 def as_number(text: str) -> float | None:
@@ -27,7 +28,7 @@ def number(source: Mapping[str, str], name: str, default: float, *, what: str) -
         return default
     value = as_number(text)
     if value is None:
-        raise InputError(name, text, what)
+        raise InputError(name, text, Said("{what}", what=Name(what)))
     return value
 
 
@@ -37,7 +38,7 @@ def integer(source: Mapping[str, str], name: str, default: int, *, what: str) ->
     """
     value = number(source, name, default, what=what)
     if value != int(value) or abs(value) > 2**53:
-        raise InputError(name, source.get(name), what)
+        raise InputError(name, source.get(name), Said("{what}", what=Name(what)))
     return int(value)
 
 
@@ -50,7 +51,9 @@ def address_part(source: Mapping[str, str], name: str) -> str:
     """
     text = source.get(name, "")
     if len(text) > LONGEST_ADDRESS:
-        raise InputError(name, f"{len(text)} characters", f"at most {LONGEST_ADDRESS}")
+        raise InputError(
+            name, f"{len(text)} characters", Said("at most {_}", _=Name(str(LONGEST_ADDRESS)))
+        )
     return text
 
 

@@ -11,8 +11,10 @@ from widearc.core.equipment import Band, kind_of
 from widearc.core.kit import Piece
 from widearc.core.search import Candidate
 from widearc.core.units import FORCE_N
+from widearc.core.words import Value
 from widearc.store import ItemRow
 from widearc.web.zone import local
+from widearc.words import say
 
 MINUS = "\N{MINUS SIGN}"
 
@@ -25,6 +27,12 @@ def joint_name(joint: str) -> str:
 def joint_bend(joint: str) -> str:
     """Return the angle of a joint as a person says it."""
     return "hip opening" if joint == "hip_abduction" else f"{joint} bend"
+
+
+def begins(words: Value | str) -> str:
+    """Return words with a capital, as they begin a sentence."""
+    text = say(words)
+    return text[:1].upper() + text[1:]
 
 
 def whole(value: float) -> str:
@@ -147,7 +155,7 @@ def load_words(candidate: Candidate) -> str:
     text = ", ".join(phrases) or "body weight only"
     if carrier:
         text = f"{text} on the {carrier}" if iron else ", ".join([f"the empty {carrier}", *phrases])
-    return ", ".join(part for part in (text + where, candidate.row.words) if part)
+    return ", ".join(part for part in (text + where, say(candidate.row.words)) if part)
 
 
 def _away(candidate: Candidate, far_m: float) -> str:

@@ -16,6 +16,7 @@ from widearc.core.equipment.loads.rubber import (
     check_table,
 )
 from widearc.core.errors import InputError
+from widearc.core.words import Distance, Length, Said
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -26,7 +27,7 @@ class BandFit:
 
     law: BandLaw
     residuals_n: tuple[float, ...]
-    notes: tuple[str, ...] = ()
+    notes: tuple[Said, ...] = ()
 
     @property
     def rms_n(self) -> float:
@@ -49,31 +50,39 @@ def fit_points(
 
 def points_law(
     length_m: tuple[float, ...], force_n: tuple[float, ...], rest_m: float | None = None
-) -> tuple[PointsLaw, tuple[str, ...]]:
+) -> tuple[PointsLaw, tuple[Said, ...]]:
     """Return the law of `fit_points` alone, which nobody has pulled yet, and notes in words."""
     check_table(length_m, force_n)
-    notes: tuple[str, ...] = ()
+    notes: tuple[Said, ...] = ()
     if rest_m is None:
         rest_m, notes = _rest_of(length_m, force_n)
     pulling = tuple((L, f) for L, f in zip(length_m, force_n, strict=True) if f > 0)
     if pulling and rest_m >= pulling[0][0]:
         raise InputError(
-            "rest_m", rest_m, f"shorter than the first length that pulls, {pulling[0][0]:g} m"
+            "rest_m",
+            rest_m,
+            Said(
+                "shorter than the first length that pulls, {distance}",
+                distance=Distance(pulling[0][0]),
+            ),
         )
     if not pulling:
-        raise InputError("force_n", max(force_n), "one reading above 0 N at least")
+        raise InputError("force_n", max(force_n), Said("one reading above 0 N at least"))
     law = PointsLaw(rest_m=rest_m, length_m=length_m, force_n_at=force_n)
     return law, notes
 
 
 def _rest_of(
     length_m: tuple[float, ...], force_n: tuple[float, ...]
-) -> tuple[float, tuple[str, ...]]:
+) -> tuple[float, tuple[Said, ...]]:
     slack = [L for L, f in zip(length_m, force_n, strict=True) if f == 0]
     if slack:
         return slack[-1], ()
     rest_m = _rest_from_line(length_m, force_n)
-    words = f"rest length {100 * rest_m:.0f} cm assumed from the first two readings; measure it"
+    words = Said(
+        "rest length {length} assumed from the first two readings; measure it",
+        length=Length(rest_m),
+    )
     return rest_m, (words,)
 
 
@@ -94,7 +103,9 @@ def fit_linear(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> BandF
     check_table(length_m, force_n)
     x, y = np.asarray(length_m), np.asarray(force_n)
     if np.count_nonzero(y > 0) < 2:
-        raise InputError("force_n", int(np.count_nonzero(y > 0)), "two readings above 0 N or more")
+        raise InputError(
+            "force_n", int(np.count_nonzero(y > 0)), Said("two readings above 0 N or more")
+        )
     found = []
     for first in range(len(x) - 1):
         rate, offset = (float(v) for v in np.polyfit(x[first:], y[first:], 1))
@@ -102,11 +113,13 @@ def fit_linear(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> BandF
             missed = y - np.maximum(0.0, rate * x + offset)
             found.append((float(missed @ missed), -offset / rate, rate))
     if not found:
-        raise InputError("force_n", force_n[-1], "a pull that grows with length")
+        raise InputError("force_n", force_n[-1], Said("a pull that grows with length"))
     _, rest, rate = min(found)
-    notes: tuple[str, ...] = ()
+    notes: tuple[Said, ...] = ()
     if rest < 0.02:
-        notes = ("the line meets 0 N at no length a band can have: read closer to its rest length",)
+        notes = (
+            Said("the line meets 0 N at no length a band can have: read closer to its rest length"),
+        )
         rest = 0.02
         rate = float(np.sum(y * (x - rest)) / np.sum((x - rest) ** 2))
     law = LinearLaw(rest_m=rest, rate_n_per_m=rate)
@@ -132,10 +145,10 @@ def fit_mooney_rivlin(
     pulling = y > 0
     if np.count_nonzero(pulling) < (3 if rest_m is None else 2):
         raise InputError(
-            "force_n", int(np.count_nonzero(pulling)), "three readings above 0 N or more"
+            "force_n", int(np.count_nonzero(pulling)), Said("three readings above 0 N or more")
         )
     shortest = float(x[pulling].min())
-    notes: list[str] = ["the section is taken as 1 cm²: only section times constant is determined"]
+    notes = [Said("the section is taken as 1 cm²: only section times constant is determined")]
     if rest_m is None:
         from scipy.optimize import minimize_scalar
 
@@ -145,10 +158,14 @@ def fit_mooney_rivlin(
             method="bounded",
         )
         rest_m = float(found.x)
-        notes.append(f"rest length {100 * rest_m:.0f} cm fitted; measure it")
+        notes.append(Said("rest length {length} fitted; measure it", length=Length(rest_m)))
     elif rest_m >= shortest:
         raise InputError(
-            "rest_m", rest_m, f"shorter than the first length that pulls, {shortest:g} m"
+            "rest_m",
+            rest_m,
+            Said(
+                "shorter than the first length that pulls, {distance}", distance=Distance(shortest)
+            ),
         )
     _, c1, c2 = _rubber(x, y, rest_m)
     law = MooneyRivlinLaw(rest_m=rest_m, area_m2=area_m2, c1_pa=c1 / area_m2, c2_pa=c2 / area_m2)
@@ -157,7 +174,7 @@ def fit_mooney_rivlin(
         raise InputError(
             "force_n",
             float(y[-1]),
-            "readings that rubber gives: its law would fall at the longest ones",
+            Said("readings that rubber gives: its law would fall at the longest ones"),
         )
     residuals = y - law.force_n(x)
     return BandFit(law=law, residuals_n=tuple(float(r) for r in residuals), notes=tuple(notes))
@@ -200,7 +217,7 @@ class BandFits:
 
     fits: Mapping[str, BandFit]
     scores: Mapping[str, float]
-    refused: Mapping[str, str]
+    refused: Mapping[str, Said]
     chosen: str
 
 
@@ -223,7 +240,7 @@ def fit_band(
     parameters = {"linear": 2, "mooney-rivlin": 2 if rest_m is not None else 3}
     fits: dict[str, BandFit] = {}
     scores: dict[str, float] = {}
-    refused: dict[str, str] = {}
+    refused: dict[str, Said] = {}
     for kind, make in ways.items():
         try:
             fits[kind] = make()

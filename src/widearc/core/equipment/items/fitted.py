@@ -10,6 +10,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.errors import InputError
+from widearc.core.words import Count, Said, Share, Term
 
 UNEXPLAINED = 0.10  # of the largest reading (mechanics, loads)
 
@@ -46,7 +47,7 @@ class MachineFit:
     law: Mapping[str, float]
     tables: Mapping[str, tuple[float, ...]]
     residuals_n: tuple[float, ...]
-    notes: tuple[str, ...] = ()
+    notes: tuple[Said, ...] = ()
 
     @property
     def spread_n(self) -> float | None:
@@ -83,10 +84,16 @@ def least_squares(design: Array, readings: Array, least: int, what: str) -> tupl
     them apart.
     """
     if len(readings) < least:
-        raise InputError("rows", len(readings), f"{least} readings or more for {what}")
+        raise InputError(
+            "rows",
+            len(readings),
+            Said("{least} readings or more for {what}", least=Count(least), what=Term(what)),
+        )
     if np.linalg.matrix_rank(design) < design.shape[1]:
         raise InputError(
-            "rows", len(readings), f"readings at different places: these do not tell {what}"
+            "rows",
+            len(readings),
+            Said("readings at different places: these do not tell {what}", what=Term(what)),
         )
     found, *_ = np.linalg.lstsq(design, readings, rcond=None)
     return np.asarray(found), np.asarray(readings - design @ found)
@@ -97,7 +104,7 @@ def fit_made(
     law: Mapping[str, float],
     left: Array,
     readings: Array,
-    notes: Sequence[str] = (),
+    notes: Sequence[Said] = (),
     tables: Mapping[str, tuple[float, ...]] | None = None,
 ) -> MachineFit:
     """Return a fit of its law's numbers, what is left of the readings (N) and notes; it is said
@@ -106,10 +113,12 @@ def fit_made(
     said = list(notes)
     largest = float(np.max(np.abs(readings)))
     if largest > 0 and float(np.max(np.abs(left))) > UNEXPLAINED * largest:
-        share = 100 * np.max(np.abs(left)) / largest
         said.append(
-            f"the description leaves {share:.0f} % unexplained: measure again, or describe it "
-            "otherwise"
+            Said(
+                "the description leaves {share} unexplained: measure again, or describe it "
+                "otherwise",
+                share=Share(float(np.max(np.abs(left))) / largest),
+            )
         )
     return MachineFit(
         kind=kind,

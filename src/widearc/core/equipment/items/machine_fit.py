@@ -23,6 +23,7 @@ from widearc.core.equipment.items.fitted import (
 )
 from widearc.core.errors import InputError, UnknownNameError
 from widearc.core.units import DEG, G
+from widearc.core.words import Force, Said
 
 
 def fit_spring(columns: Columns, _: Mapping[str, float]) -> MachineFit:
@@ -31,11 +32,11 @@ def fit_spring(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     """
     x, f = column(columns, "travel_m"), column(columns, "force_n")
     (start, rate), left = least_squares(np.column_stack((np.ones_like(x), x)), f, 2, "a spring")
-    notes = []
+    notes: list[Said] = []
     if rate <= 0:
-        raise InputError("force_n", float(f[-1]), "a pull that grows with travel")
+        raise InputError("force_n", float(f[-1]), Said("a pull that grows with travel"))
     if start < 0:
-        notes.append("the line starts below 0 N: the first mark lies later than read")
+        notes.append(Said("the line starts below 0 N: the first mark lies later than read"))
         start = 0.0
         left = f - rate * x
     end = {"end_n": float(start + rate * x.max()), "travel_m": float(x.max())}
@@ -58,10 +59,10 @@ def fit_stack(columns: Columns, given: Mapping[str, float]) -> MachineFit:
     """
     angle, force, pad = (column(columns, n) for n in ("angle_deg", "force_n", "pad_m"))
     if len(angle) < 2:
-        raise InputError("rows", len(angle), "2 readings or more for a cam")
+        raise InputError("rows", len(angle), Said("2 readings or more for a cam"))
     order = np.argsort(angle)
     if np.any(np.diff(angle[order]) <= 0):
-        raise InputError("angle_deg", float(angle[order][0]), "each angle once")
+        raise InputError("angle_deg", float(angle[order][0]), Said("each angle once"))
     moment = (force * pad)[order]
     tables = {"angle_deg": tuple(map(float, angle[order])), "moment_nm": tuple(map(float, moment))}
     law = {"mean_moment_nm": float(np.mean(moment))}
@@ -70,7 +71,9 @@ def fit_stack(columns: Columns, given: Mapping[str, float]) -> MachineFit:
             float(v) for v in moment / (given["kg"] * G * given.get("ratio", 1.0))
         )
         law["kg"] = given["kg"]
-    notes = ["the table goes through every reading; angles between are joined by straight lines"]
+    notes = [
+        Said("the table goes through every reading; angles between are joined by straight lines")
+    ]
     return fit_made("stack", law, np.zeros(len(moment)), force, notes, tables)
 
 
@@ -90,19 +93,23 @@ def fit_sled(columns: Columns, given: Mapping[str, float]) -> MachineFit:
     push, back = force[pushed], force[[str(d) == "return" for d in direction]]
     if not len(push) or not len(back):
         raise InputError(
-            "direction", ", ".join(map(str, direction)), "one push and one return reading or more"
+            "direction",
+            ", ".join(map(str, direction)),
+            Said("one push and one return reading or more"),
         )
     along, friction = float((push.mean() + back.mean()) / 2), float((push.mean() - back.mean()) / 2)
     if friction < 0:
         raise InputError(
-            "force_n", float(push.mean()), f"a push not below the return, {back.mean():.0f} N"
+            "force_n",
+            float(push.mean()),
+            Said("a push not below the return, {force}", force=Force(back.mean())),
         )
     left = force - along - np.where(pushed, friction, -friction)
     law = {"along_rail_n": along, "friction_n": friction}
     if "rail_deg" in given:
         rail = given["rail_deg"] * DEG
         if not 1.0 <= given["rail_deg"] <= 90.0:
-            raise InputError("--rail-deg", given["rail_deg"], "from 1 to 90 degrees")
+            raise InputError("--rail-deg", given["rail_deg"], Said("from 1 to 90 degrees"))
         law["kg"] = along / (G * float(np.sin(rail)))
         if given["rail_deg"] < 89.0:
             law["friction"] = friction / (law["kg"] * G * float(np.cos(rail)))
@@ -127,7 +134,7 @@ def fit_rail_bar(columns: Columns, _: Mapping[str, float]) -> MachineFit:
     found = fit_sled(columns, {"rail_deg": 90.0})
     along = found.law["along_rail_n"]
     if along <= 0:
-        raise InputError("force_n", along, "a bar that pulls down: above 0 N")
+        raise InputError("force_n", along, Said("a bar that pulls down: above 0 N"))
     share = found.law["friction_n"] / along
     return replace(found, kind="rail-bar", law=MappingProxyType({**found.law, "friction": share}))
 
@@ -140,7 +147,7 @@ def fit_carriage(columns: Columns, given: Mapping[str, float]) -> MachineFit:
     on, force = column(columns, "on_kg"), column(columns, "force_n")
     if "kg" in given:
         if not 0.1 <= given["kg"] <= 500.0:
-            raise InputError("--kg", given["kg"], "from 0.1 to 500 kg")
+            raise InputError("--kg", given["kg"], Said("from 0.1 to 500 kg"))
         (friction,), left = least_squares(
             ((on + given["kg"]) * G)[:, None], force, 1, "a carriage's friction"
         )
@@ -149,7 +156,7 @@ def fit_carriage(columns: Columns, given: Mapping[str, float]) -> MachineFit:
         np.column_stack((np.ones_like(on), on * G)), force, 2, "a carriage's friction"
     )
     if friction <= 0:
-        raise InputError("force_n", float(force[-1]), "a pull that grows with the weight")
+        raise InputError("force_n", float(force[-1]), Said("a pull that grows with the weight"))
     law = {"friction": float(friction), "kg": float(still / (friction * G))}
     return fit_made("carriage", law, left, force)
 

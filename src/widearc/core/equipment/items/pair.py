@@ -9,6 +9,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.equipment.loads.rubber import BandLaw
 from widearc.core.errors import InputError
+from widearc.core.words import Distance, Said
 
 LIKE = 0.05  # a pair within 5 % counts as equal (common practice, no source)
 
@@ -31,7 +32,11 @@ def pair_match(first: BandLaw, second: BandLaw, longest_m: float) -> PairMatch:
     """
     low = max(first.rest_m, second.rest_m) * 1.1
     if longest_m <= low:
-        raise InputError("longest_m", longest_m, f"longer than {low:.2f} m, where both pull")
+        raise InputError(
+            "longest_m",
+            longest_m,
+            Said("longer than {distance}, where both pull", distance=Distance(low)),
+        )
     reach = np.linspace(low, longest_m, 60)
     one, other = first.force_n(reach), second.force_n(reach)
     share = (other - one) / np.maximum(np.maximum(one, other), 1.0)

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from enum import Enum
 
 from widearc.core.errors import InputError, UnknownNameError
+from widearc.core.words import Name, Said
 
 
 class Source(Enum):
@@ -87,7 +88,11 @@ def check_quantity(quantity: Quantity, value: float, where: str) -> float:
     slack = 1e-9 * max(1.0, abs(quantity.high))
     if not math.isfinite(value) or not quantity.low - slack <= value <= quantity.high + slack:
         shown = quantity.shown(value) if math.isfinite(value) else str(value)
-        raise InputError(where, f"{shown}{unit}", f"from {low} to {high}{unit}")
+        raise InputError(
+            where,
+            f"{shown}{unit}",
+            Said("from {low} to {high}", low=Name(low), high=Name(f"{high}{unit}")),
+        )
     if quantity.whole and value != round(value):
-        raise InputError(where, f"{value:g}", "a whole number")
+        raise InputError(where, f"{value:g}", Said("a whole number"))
     return value

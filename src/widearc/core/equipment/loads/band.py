@@ -15,20 +15,25 @@ from widearc.core.equipment.loads.rubber import REFUSED_STRETCH, SAFE_STRETCH, B
 from widearc.core.errors import InputError
 from widearc.core.geometry import vec
 from widearc.core.units import CENTIMETRE, NEWTON_PER_10_CM, PERCENT
+from widearc.core.words import Length, Said, Times
 
-OVERSTRETCHED = (
-    f"the band would be stretched past {REFUSED_STRETCH:g} times its rest length; "
-    "use a longer band or less range"
+OVERSTRETCHED = Said(
+    "the band would be stretched past {times} times its rest length; use a longer band or less "
+    "range",
+    times=Times(REFUSED_STRETCH),
 )
 
 
-LONG = f"band stretched past {SAFE_STRETCH:g} times its rest length: use a longer band"
+LONG = Said(
+    "band stretched past {times} times its rest length: use a longer band",
+    times=Times(SAFE_STRETCH),
+)
 
 
-SLACK = "band slack in part of the range"
+SLACK = Said("band slack in part of the range")
 
 
-IDLE = "band slack all the way: it adds nothing"
+IDLE = Said("band slack all the way: it adds nothing")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -119,18 +124,18 @@ class Band(Line):
         _number("lead_m", self.lead_m, 0.0, 2.0, "m")
         if (self.anchor is None) == (self.anchor_port is None):
             raise InputError(
-                "anchor", self.anchor, "either a point of the room or a port of the body"
+                "anchor", self.anchor, Said("either a point of the room or a port of the body")
             )
         if self.strands not in (1, 2, 4):
-            raise InputError("strands", self.strands, "1, 2 or 4")
+            raise InputError("strands", self.strands, Said("1, 2 or 4"))
         number = self.count
         low, high = (
             (number.min(), number.max()) if isinstance(number, np.ndarray) else (number, number)
         )
         if not (low >= 0 and high < np.inf):
-            raise InputError("count", self.count, "0 or more")
+            raise InputError("count", self.count, Said("0 or more"))
         if not 0 <= self.hysteresis <= 0.5:
-            raise InputError("hysteresis", self.hysteresis, "from 0 to 0.5")
+            raise InputError("hysteresis", self.hysteresis, Said("from 0 to 0.5"))
 
     @property
     def fold(self) -> float:
@@ -185,7 +190,7 @@ class Band(Line):
             end = vec(np.asarray(x, dtype=float), np.asarray(y, dtype=float))
             end = end.reshape(2, *((1, 1) if end.ndim == 1 else end.shape[1:]))
         elif other is None:
-            raise InputError("anchor", self.anchor_port, "a port that this exercise has")
+            raise InputError("anchor", self.anchor_port, Said("a port that this exercise has"))
         else:
             end = other
         gap = end - point
@@ -213,8 +218,11 @@ class Band(Line):
                 Note(code="band-overstretch", text=LONG, where=used & (most > SAFE_STRETCH)),
                 Note(
                     code="band-outside-readings",
-                    text=f"band pulled longer than it was measured ({100 * measured:.0f} cm): "
-                    "its pull there is a guess",
+                    text=Said(
+                        "band pulled longer than it was measured ({length}): its pull there is a "
+                        "guess",
+                        length=Length(float(np.max(measured))),
+                    ),
                     where=used & (most * self.law.rest_m * self.fold > measured + 1e-9),
                 ),
                 Note(code="band-slack", text=SLACK, where=used & (least <= 1.0) & ~idle),

@@ -14,6 +14,7 @@ from widearc.core.equipment.loads.mass import height_j, weight
 from widearc.core.errors import InputError
 from widearc.core.geometry import vec
 from widearc.core.units import CENTIMETRE, G
+from widearc.core.words import Said
 
 
 def _length(name: str, words: str, key: str, usual: float) -> Number:
@@ -66,9 +67,9 @@ class CornerBar(AtPort):
         """Check masses and lengths."""
         self.check_numbers()
         if self.direction not in ("up", "perpendicular"):
-            raise InputError("direction", self.direction, "up or perpendicular")
+            raise InputError("direction", self.direction, Said("up or perpendicular"))
         if self.direction == "perpendicular" and self.pivot is None:
-            raise InputError("pivot", None, "the pivot's place for a force square to the bar")
+            raise InputError("pivot", None, Said("the pivot's place for a force square to the bar"))
 
     @property
     def moment_kgm(self) -> Array:

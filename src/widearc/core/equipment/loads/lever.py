@@ -14,6 +14,7 @@ from widearc.core.equipment.loads.load import AtPort, Moving, Note, Stored
 from widearc.core.equipment.loads.mass import weight
 from widearc.core.errors import InputError
 from widearc.core.units import CENTIMETRE, DEG, DEGREE, G
+from widearc.core.words import Figure, Said
 
 FARTHEST_PIVOT_M = 5.0
 SLIDES_M = 0.02  # along the body, over which it is said (assumed)
@@ -90,7 +91,11 @@ class Lever(AtPort):
         self.check_numbers()
         for axis, value in zip(("x_m", "y_m"), self.pivot, strict=True):
             if not np.all(np.abs(value) <= FARTHEST_PIVOT_M):
-                far = f"from {-FARTHEST_PIVOT_M:g} to {FARTHEST_PIVOT_M:g} m"
+                far = Said(
+                    "from {low} to {high}",
+                    low=Figure(-FARTHEST_PIVOT_M),
+                    high=Figure(FARTHEST_PIVOT_M, " m"),
+                )
                 raise InputError(f"pivot/{axis}", value, far)
 
     @property
@@ -172,11 +177,11 @@ class Lever(AtPort):
         far = np.hypot(arm[0], arm[1])
         along = self.way(turn) * np.stack((-arm[1], arm[0])) / np.maximum(far, 1e-9)
         slide = np.ptp(far, axis=1)
-        text = "the pad slides along the body: the machine's pivot is off the joint"
+        text = Said("the pad slides along the body: the machine's pivot is off the joint")
         notices = [Note(code="pad-slides", text=text, where=slide > SLIDES_M)]
         if self.user_arm_m is not None:
             apart = np.abs(np.mean(far, axis=1) - self.user_arm_m)
-            text = (
+            text = Said(
                 "the lever meets the body at another distance than user_arm_m: "
                 "the body's own place is used"
             )

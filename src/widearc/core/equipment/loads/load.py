@@ -17,6 +17,7 @@ import numpy as np
 
 from widearc.core.arrays import Array, BoolArray
 from widearc.core.equipment.loads.fields import Field, Number
+from widearc.core.words import Said
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -35,7 +36,7 @@ class Note:
     """What a reader must know where it holds: a mask (set-ups,)."""
 
     code: str
-    text: str
+    text: Said
     where: BoolArray
 
 
@@ -54,7 +55,7 @@ class Stored:
     length: Array | None = None
     moving: Moving | None = None
     notices: tuple[Note, ...] = ()
-    fails: tuple[tuple[Array | BoolArray, str], ...] = ()
+    fails: tuple[tuple[Array | BoolArray, Said], ...] = ()
     marks: Mapping[str, Array] = field(default_factory=lambda: MappingProxyType({}))
 
 

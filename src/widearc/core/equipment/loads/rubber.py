@@ -10,6 +10,7 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.errors import InputError
+from widearc.core.words import Count, Distance, Figure, Force, Name, Said
 
 SAFE_STRETCH = 2.5  # of the rest length: beyond it a warning (common practice, no source)
 
@@ -21,7 +22,11 @@ REFUSED_STRETCH = (
 
 def _number(where: str, value: float, low: float, high: float, unit: str) -> None:
     if not np.isfinite(value) or not low <= value <= high:
-        raise InputError(where, value, f"from {low:g} to {high:g} {unit}")
+        raise InputError(
+            where,
+            value,
+            Said("from {low} to {high}", low=Figure(low), high=Figure(high, f" {unit}")),
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -87,7 +92,9 @@ class PointsLaw:
         check_table(self.length_m, self.force_n_at)
         if max(self.length_m) <= self.rest_m:
             raise InputError(
-                "length_m", max(self.length_m), f"longer than the rest length {self.rest_m:g} m"
+                "length_m",
+                max(self.length_m),
+                Said("longer than the rest length {distance}", distance=Distance(self.rest_m)),
             )
 
     @cached_property
@@ -169,7 +176,7 @@ class MooneyRivlinLaw:
             raise InputError(
                 "c2_pa",
                 self.c2_pa,
-                "constants whose pull grows with stretch up to 3 times the rest length",
+                Said("constants whose pull grows with stretch up to 3 times the rest length"),
             )
 
     def scaled(self, factor: float) -> MooneyRivlinLaw:
@@ -213,9 +220,13 @@ def check_table(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> None
     falling.
     """
     if len(length_m) != len(force_n):
-        raise InputError("force_n", len(force_n), f"as many as length_m, {len(length_m)}")
+        raise InputError(
+            "force_n",
+            len(force_n),
+            Said("as many as {name}, {count}", name=Name("length_m"), count=Count(len(length_m))),
+        )
     if len(length_m) < 2:
-        raise InputError("length_m", len(length_m), "two readings or more")
+        raise InputError("length_m", len(length_m), Said("two readings or more"))
     for row, (length, force) in enumerate(zip(length_m, force_n, strict=True)):
         _number(f"length_m/{row}", length, 0.02, 20, "m")
         _number(f"force_n/{row}", force, 0, 20000, "N")
@@ -223,11 +234,17 @@ def check_table(length_m: tuple[float, ...], force_n: tuple[float, ...]) -> None
             raise InputError(
                 f"length_m/{row}",
                 length,
-                f"longer than the reading before, {length_m[row - 1]:g} m",
+                Said(
+                    "longer than the reading before, {distance}",
+                    distance=Distance(length_m[row - 1]),
+                ),
             )
         if row and force < force_n[row - 1]:
             raise InputError(
                 f"force_n/{row}",
                 force,
-                f"no less than the reading before, {force_n[row - 1]:g} N: the band is longer",
+                Said(
+                    "no less than the reading before, {force}: the band is longer",
+                    force=Force(force_n[row - 1]),
+                ),
             )

@@ -14,6 +14,7 @@ from widearc.core.equipment.loads.fields import COUNT, Number, Port, place
 from widearc.core.equipment.loads.load import Line, Note, Stored
 from widearc.core.errors import InputError
 from widearc.core.units import CENTIMETRE, NEWTON
+from widearc.core.words import Force, Length, Said
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -29,11 +30,15 @@ class Spring:
     def __post_init__(self) -> None:
         """Check the marks."""
         if not 0 <= self.start_n <= 5000:
-            raise InputError("start_n", self.start_n, "from 0 to 5000 N")
+            raise InputError("start_n", self.start_n, Said("from 0 to 5000 N"))
         if not self.start_n <= self.end_n <= 5000:
-            raise InputError("end_n", self.end_n, f"from start_n, {self.start_n:g} N, to 5000 N")
+            raise InputError(
+                "end_n",
+                self.end_n,
+                Said("from start_n, {force}, to 5000 N", force=Force(self.start_n)),
+            )
         if not 0.02 <= self.travel_m <= 3:
-            raise InputError("travel_m", self.travel_m, "from 0.02 to 3 m")
+            raise InputError("travel_m", self.travel_m, Said("from 0.02 to 3 m"))
 
     @property
     def rate_n_per_m(self) -> float:
@@ -138,20 +143,20 @@ class SpringLoad(Line):
     def __post_init__(self) -> None:
         """Check count, mark and anchor."""
         if not np.all(np.asarray(self.count) >= 0):
-            raise InputError("count", self.count, "0 or more")
+            raise InputError("count", self.count, Said("0 or more"))
         if np.any(np.asarray(self.count) > 20):
-            raise InputError("count", self.count, "at most 20")
+            raise InputError("count", self.count, Said("at most 20"))
         if self.port == "carriage" and self.anchor is not None:
             raise InputError(
-                "anchor", self.anchor, "none on a carriage: its springs run along the rails"
+                "anchor", self.anchor, Said("none on a carriage: its springs run along the rails")
             )
         if self.port != "carriage" and self.anchor is None:
             raise InputError(
-                "anchor", None, "a point of the room for a spring at a port of the body"
+                "anchor", None, Said("a point of the room for a spring at a port of the body")
             )
         marked = 0.0 if self.mark_m is None else self.mark_m
         if not np.all(np.isfinite(marked)):
-            raise InputError("mark_m", self.mark_m, "a length in m")
+            raise InputError("mark_m", self.mark_m, Said("a length in m"))
         object.__setattr__(self, "_marked", marked)
 
     def travel(self, length: Array) -> Array:
@@ -210,8 +215,11 @@ class SpringLoad(Line):
         """Return its travel's energy; refused where it runs past its stop."""
         travel = self.travel(length)
         slack = np.any(travel < -1e-6, axis=1)
-        text = "spring not yet at its first mark in part of the range"
-        stop = f"the spring passes its stop at {self.spring.travel_m:.2f} m of travel"
+        text = Said("spring not yet at its first mark in part of the range")
+        stop = Said(
+            "the spring passes its stop at {distance} of travel",
+            distance=Length(self.spring.travel_m),
+        )
         return Stored(
             elastic_j=partial(self.energy_j, travel),
             length=length,
@@ -249,11 +257,13 @@ def parallel(springs: Sequence[Spring]) -> Spring:
     (m).
     """
     if not springs:
-        raise InputError("springs", 0, "one spring or more")
+        raise InputError("springs", 0, Said("one spring or more"))
     travel = springs[0].travel_m
     if any(abs(s.travel_m - travel) > 1e-6 for s in springs):
         raise InputError(
-            "travel_m", [s.travel_m for s in springs], "the same travel for springs on one carriage"
+            "travel_m",
+            [s.travel_m for s in springs],
+            Said("the same travel for springs on one carriage"),
         )
     return Spring(
         start_n=sum(s.start_n for s in springs),

@@ -12,6 +12,7 @@ from widearc.core.equipment.loads.load import Load
 from widearc.core.equipment.loads.mass import weight
 from widearc.core.errors import InputError
 from widearc.core.units import CENTIMETRE, DEG, DEGREE, G
+from widearc.core.words import Count, Figure, Name, Said
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -57,18 +58,24 @@ class Stack(Load):
             raise InputError(
                 "radius/radius_m",
                 len(self.radius_m),
-                f"as many as angle_deg, {len(self.angle_deg)}",
+                Said(
+                    "as many as {name}, {count}",
+                    name=Name("angle_deg"),
+                    count=Count(len(self.angle_deg)),
+                ),
             )
         for row, (before, after) in enumerate(
             zip(self.angle_deg, self.angle_deg[1:], strict=False), start=1
         ):
             if after <= before:
                 raise InputError(
-                    f"radius/angle_deg/{row}", after, f"more than the angle before, {before:g}"
+                    f"radius/angle_deg/{row}",
+                    after,
+                    Said("more than the angle before, {angle}", angle=Figure(before)),
                 )
         for row, radius in enumerate(self.radius_m):
             if not np.isfinite(radius) or not 0 <= radius <= 1:
-                raise InputError(f"radius/radius_m/{row}", radius, "from 0 to 1 m")
+                raise InputError(f"radius/radius_m/{row}", radius, Said("from 0 to 1 m"))
 
     def radius(self, angle: Array) -> Array:
         """Return the cam's radius (m) at the joint's angle (rad)."""

@@ -21,6 +21,7 @@ from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G
+from widearc.core.words import Angle, Said
 
 FAMILY = "arc squat"
 
@@ -40,7 +41,7 @@ def solve(lift: Lift) -> Motion:
     hip, met = _circles(pivot, np.hypot(arm, body.trunk_m), ankle, reach)
     motion.fail(
         ~np.broadcast_to(met, shape),
-        "arm and legs do not meet at this knee bend: move pivot or feet",
+        Said("arm and legs do not meet at this knee bend: move pivot or feet"),
     )
     gap = hip - pivot
     turn = np.arctan2(gap[1], gap[0]) + np.arctan2(body.trunk_m, arm)
@@ -62,7 +63,7 @@ def solve(lift: Lift) -> Motion:
         """
         point = shoulder if name in ("pad", "sled") else trunk.port(name, o["belt_offset"])
         if point is None:
-            raise InputError("/loads/port", name, "the pad or a port of the trunk")
+            raise InputError("/loads/port", name, Said("the pad or a port of the trunk"))
         return point
 
     attach(motion, loads, place, lowering=lift.lowering)
@@ -79,12 +80,15 @@ def solve(lift: Lift) -> Motion:
     }
     motion.fail(
         ankle_bend > limits.dorsiflexion + 1e-9,
-        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed: feet further ahead",
+        Said(
+            "ankle limit {angle} passed: feet further ahead",
+            angle=Angle.of_deg(limits.dorsiflexion_deg),
+        ),
     )
     motion.assumptions += [
-        (
-            "Quasi-static and in the side view; the trunk is fixed to the arm, which pushes along "
-            "itself as balance asks."
+        Said(
+            "Quasi-static and in the side view; the trunk is fixed to the arm, which pushes "
+            "along itself as balance asks."
         ),
     ]
     return motion

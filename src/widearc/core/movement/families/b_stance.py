@@ -13,6 +13,7 @@ from widearc.core.geometry import spread
 from widearc.core.movement.families.steps import RearFoot, Step, stepped
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
+from widearc.core.words import Said
 
 FAMILY = "split"
 VARIANTS = ("b-stance",)
@@ -24,4 +25,4 @@ def solve(lift: Lift) -> Motion:
     def given(step: Step, _pair: Array) -> Array:
         return spread(np.atleast_2d(lift.o["rear_share"]), step.pose.shape)
 
-    return stepped(lift, RearFoot(), given, says="The rear foot carries a given share.")
+    return stepped(lift, RearFoot(), given, says=Said("The rear foot carries a given share."))

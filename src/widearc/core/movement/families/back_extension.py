@@ -18,6 +18,7 @@ from widearc.core.movement.loading import attach, load_shape
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+from widearc.core.words import Said
 
 FAMILY = "hip rotation trunk"
 
@@ -49,7 +50,7 @@ def solve(lift: Lift) -> Motion:
         point = trunk.port(name)
         if point is None:
             raise InputError(
-                "/loads/port", name, "a port of the trunk or hands on a back extension"
+                "/loads/port", name, Said("a port of the trunk or hands on a back extension")
             )
         return point
 
@@ -64,11 +65,11 @@ def solve(lift: Lift) -> Motion:
     if not lift.exercise.one_piece:
         motion.angles["shoulder"] = trunk_lean
     motion.assumptions += [
-        (
-            "Quasi-static and in the side view; legs straight and still, the trunk turns about the "
-            "hip."
+        Said(
+            "Quasi-static and in the side view; legs straight and still, the trunk turns "
+            "about the hip."
         ),
-        "The ankles' hold pushes square to the legs; the pad carries the rest.",
+        Said("The ankles' hold pushes square to the legs; the pad carries the rest."),
     ]
     return motion
 

@@ -21,6 +21,7 @@ from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
+from widearc.core.words import Said
 
 FAMILY = "bridge"
 
@@ -63,7 +64,7 @@ def solve(lift: Lift) -> Motion:
         """
         point = sole if name == "sole" else trunk.port(name)
         if point is None:
-            raise InputError("/loads/port", name, "a port that a bridge has")
+            raise InputError("/loads/port", name, Said("a port that a bridge has"))
         return point
 
     attach(motion, loads, place, lowering=lift.lowering)
@@ -77,15 +78,14 @@ def solve(lift: Lift) -> Motion:
         "ankle": np.arctan2(knee[0], knee[1] - ankle[1]),
     }
     motion.assumptions += [
-        (
+        Said(
             "Quasi-static and in the side view; the shoulder blades turn on the bench's edge "
-            "without "
-            "sliding."
+            "without sliding."
         ),
-        "Bench and feet carry vertical forces; they do not push against each other.",
+        Said("Bench and feet carry vertical forces; they do not push against each other."),
     ]
     if legs == 1:
-        motion.assumptions.append("The free leg is held straight at a fixed hip angle.")
+        motion.assumptions.append(Said("The free leg is held straight at a fixed hip angle."))
     return motion
 
 
@@ -109,7 +109,7 @@ def _knee(motion: Motion, body: Body, edge: Array, ankle: Array, reach: Array) -
     along = (body.shank_m**2 - reach**2 + distance**2) / (2 * distance)
     off2 = body.shank_m**2 - along**2
     motion.fail(
-        motion.full(off2) < 0, "bench and feet are too far apart or too close: move the feet"
+        motion.full(off2) < 0, Said("bench and feet are too far apart or too close: move the feet")
     )
     off = np.sqrt(np.maximum(off2, 0.0))
     unit = gap / distance
@@ -129,4 +129,4 @@ def _reactions(motion: Motion, sole: Array, edge: Array, pair: Array | float) ->
     foot_y = (-moment + span_y * front_x) / span_x
     motion.add_force("foot", sole, vec(front_x, foot_y), "contact foot")
     motion.add_force("trunk", edge, vec(pair, -total[1] - foot_y), "contact bench")
-    motion.fail(foot_y < -1e-6, "the feet would lift: move them away from the bench")
+    motion.fail(foot_y < -1e-6, Said("the feet would lift: move them away from the bench"))

@@ -18,6 +18,7 @@ from widearc.core.movement.loading import attach, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+from widearc.core.words import Angle, Said
 
 FAMILY = "calf"
 
@@ -61,7 +62,7 @@ def solve(lift: Lift) -> Motion:
             point = trunk.port(name)
             if point is None:
                 raise InputError(
-                    "/loads/port", name, "a port of the trunk, hands or belt in a calf raise"
+                    "/loads/port", name, Said("a port of the trunk, hands or belt in a calf raise")
                 )
             return point
 
@@ -85,19 +86,22 @@ def solve(lift: Lift) -> Motion:
         start=np.zeros(()),
     )
     motion = motion_at(body_lean)
-    motion.fail(~found, "cannot balance over the ball of the foot: hold something or ease the band")
     motion.fail(
-        bend > limits.dorsiflexion + 1e-9, f"ankle limit {limits.dorsiflexion_deg:.0f}° passed"
+        ~found, Said("cannot balance over the ball of the foot: hold something or ease the band")
+    )
+    motion.fail(
+        bend > limits.dorsiflexion + 1e-9,
+        Said("ankle limit {angle} passed", angle=Angle.of_deg(limits.dorsiflexion_deg)),
     )
     stand_on(motion, spread(ball, (2, *shape)), "toes", "contact ball")
     motion.points["mtp"] = spread(ball, (2, *shape))
     motion.assumptions += [
-        (
-            "Quasi-static and in the side view; knees and hips straight, the body leans to balance "
-            "over the ball."
+        Said(
+            "Quasi-static and in the side view; knees and hips straight, the body leans to "
+            "balance over the ball."
         ),
-        "Hold something: balance is solved, not felt.",
+        Said("Hold something: balance is solved, not felt."),
     ]
     if legs == 1:
-        motion.assumptions.append("The free leg stays beside the working one.")
+        motion.assumptions.append(Said("The free leg stays beside the working one."))
     return motion

@@ -21,6 +21,7 @@ from widearc.core.movement.loading import book_pull
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G
+from widearc.core.words import Angle, Said
 
 FAMILY = "calf"
 VARIANTS = ("press",)
@@ -35,7 +36,7 @@ def solve(lift: Lift) -> Motion:
     _press(motion, lift, bend)
     limit = lift.limits.dorsiflexion_deg
     over = bend > lift.limits.dorsiflexion + 1e-9
-    motion.fail(over, f"ankle limit {limit:.0f}° passed")
+    motion.fail(over, Said("ankle limit {angle} passed", angle=Angle.of_deg(limit)))
     return motion
 
 
@@ -87,7 +88,7 @@ def _press(motion: Motion, lift: Lift, bend: Array) -> None:
             book_pull(motion, index, load, plate, "toes")
         else:
             raise InputError(
-                f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled"
+                f"/loads/{index}/kind", load.kind, Said("a sled, or a band or cable on the sled")
             )
         motion.add_force("toes", ball, -force * up_rail, f"load {index}")
     motion.path_travel = motion.full(along - along[..., :1])
@@ -99,9 +100,9 @@ def _press(motion: Motion, lift: Lift, bend: Array) -> None:
         "mtp": motion.full(-bend),
     }
     motion.assumptions += [
-        (
-            "Quasi-static and in the side view; the legs keep still, the ball slides on the plate "
-            "without friction."
+        Said(
+            "Quasi-static and in the side view; the legs keep still, the ball slides on the "
+            "plate without friction."
         ),
-        "The sled's force acts along the rails at the ball of the foot.",
+        Said("The sled's force acts along the rails at the ball of the foot."),
     ]

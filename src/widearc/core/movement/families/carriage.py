@@ -28,6 +28,7 @@ from widearc.core.movement.loading import attach, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G
+from widearc.core.words import Said
 
 FAMILY = "carriage"
 VARIANTS = ("out", "home", "back")
@@ -75,7 +76,9 @@ class _Stance:
         """
         point = self.trunk.port(name, self.ride.o["belt_offset"])
         if point is None:
-            raise InputError("/loads/port", name, "carriage, or a port of the trunk, hands or belt")
+            raise InputError(
+                "/loads/port", name, Said("carriage, or a port of the trunk, hands or belt")
+            )
         return point
 
     def moment(self, leg_lean: Array) -> Array:
@@ -126,7 +129,8 @@ class _Stance:
             "other_ankle": motion.full(self.other_shank),
         }
         motion.fail(
-            ~self.reached, "the moving leg cannot reach: less travel, or bend the standing leg more"
+            ~self.reached,
+            Said("the moving leg cannot reach: less travel, or bend the standing leg more"),
         )
         return motion
 
@@ -138,7 +142,8 @@ def _standing(ride: Ride) -> Motion:
     stance.place_at(np.where(found, leg_lean, 0.0))
     motion = stance.motion()
     motion.fail(
-        ~found, "cannot balance between the feet with this share of the weight on the carriage"
+        ~found,
+        Said("cannot balance between the feet with this share of the weight on the carriage"),
     )
     level = ride.push_on_foot(motion, -stance.share * motion.total_force()[1])
 
@@ -159,11 +164,13 @@ def _standing(ride: Ride) -> Motion:
     motion.close(closure)
     motion.marks["trunk_lean"] = stance.trunk_lean
     motion.assumptions += [
-        "Quasi-static and in the side view; the moving foot carries a given share of the weight.",
-        (
-            "The standing leg's knee bend runs evenly, the trunk keeps its lean; the hip goes "
-            "where "
-            "balance asks."
+        Said(
+            "Quasi-static and in the side view; the moving foot carries a given share of the "
+            "weight."
+        ),
+        Said(
+            "The standing leg's knee bend runs evenly, the trunk keeps its lean; the hip "
+            "goes where balance asks."
         ),
     ]
     return motion

@@ -19,6 +19,7 @@ from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G
+from widearc.core.words import Said
 
 FAMILY = "carriage"
 VARIANTS = ("kick", "knees")
@@ -43,7 +44,7 @@ def _held_hip(ride: Ride) -> Motion:
     hip = spread(flat(0.0, height), (2, *shape))
     ankle = np.stack((ride.foot_x, np.full(shape, body.sole_m(s.BALL))))
     knee, bend, shank, reached = leg_between(body, hip, ankle)
-    motion.fail(~reached, "the leg cannot reach the carriage: less travel or start closer")
+    motion.fail(~reached, Said("the leg cannot reach the carriage: less travel or start closer"))
     # on the ball of the foot, heel up: the foot stands upright behind its toes
     upright = Foot(
         body,
@@ -82,12 +83,16 @@ def _held_hip(ride: Ride) -> Motion:
     motion.close(closure)
     motion.assumptions += [
         (
-            "Quasi-static and in the side view; hip and trunk are held still by the arms and the "
-            "other leg."
+            Said(
+                "Quasi-static and in the side view; hip and trunk are held still by the arms and "
+                "the other leg."
+            )
         )
         if kick
-        else "Quasi-static and in the side view; hip and trunk are held still over the hands.",
-        "The foot carries a given share of the leg's own weight; heel up, on the ball.",
+        else Said(
+            "Quasi-static and in the side view; hip and trunk are held still over the hands."
+        ),
+        Said("The foot carries a given share of the leg's own weight; heel up, on the ball."),
     ]
     return motion
 
@@ -107,7 +112,7 @@ def _straight_legs(motion: Motion, ride: Ride) -> Array:
     reach = 0.5 * foot_x - half
     motion.fail(
         motion.full(np.abs(reach)) > 0.9 * leg_m,
-        "the legs cannot reach that far apart: less travel",
+        Said("the legs cannot reach that far apart: less travel"),
     )
     height = body.ankle_height_m + np.sqrt(np.maximum(leg_m**2 - reach**2, 0.01))
     hip = np.stack((middle + half, height))

@@ -16,6 +16,7 @@ from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import book_pull
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.units import G
+from widearc.core.words import Angle, Length, Said
 
 HANDS_ON = ("carriage", "sled")
 
@@ -55,7 +56,7 @@ class Ride:
         for i, load in enumerate(self.loads):
             if i not in self.on_carriage:
                 raise InputError(
-                    f"/loads/{i}/port", getattr(load, "port", ""), "springs on the carriage"
+                    f"/loads/{i}/port", getattr(load, "port", ""), Said("springs on the carriage")
                 )
 
     def _book_sled(self, motion: Motion, load: Sled, rub: Array) -> None:
@@ -90,7 +91,10 @@ class Ride:
                 motion.load_elastic.append(partial(load.energy_j, travel))
                 motion.fail(
                     motion.full(load.past_stop(travel)) > 0,
-                    f"the spring passes its stop at {load.spring.travel_m:.2f} m",
+                    Said(
+                        "the spring passes its stop at {distance}",
+                        distance=Length(load.spring.travel_m),
+                    ),
                 )
             elif isinstance(load, Line) and load.on_parts and load.port in HANDS_ON:
                 point = np.stack((self.foot_x, np.zeros(motion.shape)))
@@ -145,7 +149,7 @@ def ride_of(lift: Lift, way: float) -> Ride:
     for index, load in enumerate(lift.loads):
         on_it = getattr(load, "port", "") in HANDS_ON
         if on_it and not (isinstance(load, SpringLoad) or load.on_parts):
-            allowed = "springs, a band, a cable or a sled on the carriage"
+            allowed = Said("springs, a band, a cable or a sled on the carriage")
             raise InputError(f"/loads/{index}/kind", load.kind, allowed)
     return Ride(lift, foot_x, way)
 
@@ -153,9 +157,11 @@ def ride_of(lift: Lift, way: float) -> Ride:
 def finish(motion: Motion, ride: Ride, limits: Limits | None) -> Motion:
     """Return a motion with its travel, refused where the client's joints end (None: not asked)."""
     if limits is not None:
-        knee = f"knee limit {limits.knee_deg:.0f}° passed: start further out"
+        knee = Said(
+            "knee limit {angle} passed: start further out", angle=Angle.of_deg(limits.knee_deg)
+        )
         motion.fail(motion.angles["knee"] > limits.knee + 1e-9, knee)
-        hip = f"hip limit {limits.hip_flexion_deg:.0f}° passed"
+        hip = Said("hip limit {angle} passed", angle=Angle.of_deg(limits.hip_flexion_deg))
         motion.fail(motion.angles["hip"] > limits.hip_flexion + 1e-9, hip)
     motion.path_travel = motion.full(np.abs(ride.foot_x - ride.foot_x[..., :1]))
     return motion

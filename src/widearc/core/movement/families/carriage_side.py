@@ -16,6 +16,7 @@ from widearc.core.movement.families.carriage_ride import Ride, finish, ride_of
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
 from widearc.core.units import G
+from widearc.core.words import Said
 
 FAMILY = "carriage"
 VARIANTS = ("side",)
@@ -45,7 +46,7 @@ def _sideways(ride: Ride) -> Motion:
     sine = (share * weight * ride.foot_x + upright) / (trunk_n * along)
     motion.fail(
         np.abs(sine) > 0.7,
-        "cannot put this share of the weight on the carriage: change weight_share",
+        Said("cannot put this share of the weight on the carriage: change weight_share"),
     )
     tilt = np.arcsin(np.clip(sine, -0.7, 0.7))
     trunk_way = np.stack((np.sin(tilt), np.cos(tilt)))
@@ -76,10 +77,10 @@ def _sideways(ride: Ride) -> Motion:
 
     motion.close(closure)
     motion.assumptions += [
-        (
-            "Quasi-static and seen from the front; both knees straight, the pelvis level, the feet "
-            "tip at the ankles."
+        Said(
+            "Quasi-static and seen from the front; both knees straight, the pelvis level, "
+            "the feet tip at the ankles."
         ),
-        "The trunk leans sideways until the given share of the weight rests on the carriage.",
+        Said("The trunk leans sideways until the given share of the weight rests on the carriage."),
     ]
     return motion

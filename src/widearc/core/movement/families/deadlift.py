@@ -20,6 +20,7 @@ from widearc.core.movement.loading import attach, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk
 from widearc.core.units import DEG, G
+from widearc.core.words import Angle, Said
 
 FAMILY = "hinge"
 VARIANTS = ("deadlift",)
@@ -40,11 +41,14 @@ def solve(lift: Lift) -> Motion:
     shank_lean, found = bracketed_root(pose.moment, low, high, np.full(shape, 0.1))
     motion.fail(
         ~found,
-        "cannot balance with the weight at this height: bend the knees more or raise the weight",
+        Said(
+            "cannot balance with the weight at this height: bend the knees more or raise the weight"
+        ),
     )
     pose.place_at(shank_lean)
     motion.fail(
-        ~pose.reached, "the hands cannot reach the weight: bend the knees more or raise the weight"
+        ~pose.reached,
+        Said("the hands cannot reach the weight: bend the knees more or raise the weight"),
     )
     add_leg(motion, body, pose.foot, pose.knee, pose.hip, legs=2)
     motion.add_segment(
@@ -68,13 +72,13 @@ def solve(lift: Lift) -> Motion:
     motion.marks |= {"trunk_lean": trunk_lean, "shank_lean": motion.full(shank_lean)}
     motion.fail(
         motion.full(shank_lean) > limits.dorsiflexion + 1e-9,
-        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed",
+        Said("ankle limit {angle} passed", angle=Angle.of_deg(limits.dorsiflexion_deg)),
     )
     motion.assumptions += [
-        "Quasi-static and in the side view; knee bend falls evenly as the weight rises.",
-        "The bar is kept over the pressure point."
+        Said("Quasi-static and in the side view; knee bend falls evenly as the weight rises."),
+        Said("The bar is kept over the pressure point.")
         if pose.bar
-        else "The weights hang under the shoulders.",
+        else Said("The weights hang under the shoulders."),
     ]
     return motion
 
@@ -167,7 +171,7 @@ class _Pose:
         if point is None and name == "sole":
             point = spread(self.sole, self.hip.shape)
         if point is None:
-            raise InputError("/loads/port", name, "a port that a deadlift has")
+            raise InputError("/loads/port", name, Said("a port that a deadlift has"))
         return point
 
     def moment(self, shank_lean: Array) -> Array:

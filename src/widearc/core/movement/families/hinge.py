@@ -21,6 +21,7 @@ from widearc.core.movement.loading import attach, only_weights, pulls
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import ARM_COM, Trunk
 from widearc.core.units import DEG, G
+from widearc.core.words import Angle, Said
 
 FAMILY = "hinge"
 
@@ -36,7 +37,7 @@ def solve(lift: Lift) -> Motion:
     motion = lift.motion(shape, legs=legs)
     pose = _Pose(lift, trunk_lean)
     shank_lean, found = pose.balanced_lean(shape)
-    motion.fail(~found, "cannot balance over the foot: bend the knees more or lean less")
+    motion.fail(~found, Said("cannot balance over the foot: bend the knees more or lean less"))
     pose.place_at(shank_lean)
 
     add_leg(motion, body, pose.foot, pose.knee, pose.hip, legs=legs)
@@ -66,13 +67,13 @@ def solve(lift: Lift) -> Motion:
     motion.marks |= {"bar_x": pose.hand[0], "trunk_lean": motion.full(trunk_lean)}
     motion.fail(
         shank_lean > limits.dorsiflexion + 1e-9,
-        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed",
+        Said("ankle limit {angle} passed", angle=Angle.of_deg(limits.dorsiflexion_deg)),
     )
     motion.assumptions += [
-        "Quasi-static and in the side view; knee bend kept, the shank leans as balance asks.",
-        "The bar is kept over the pressure point."
+        Said("Quasi-static and in the side view; knee bend kept, the shank leans as balance asks."),
+        Said("The bar is kept over the pressure point.")
         if o["hold"] == "bar"
-        else "The weights hang under the shoulders.",
+        else Said("The weights hang under the shoulders."),
     ]
     return motion
 
@@ -131,7 +132,7 @@ class _Pose:
         if point is None and name == "sole":
             point = spread(self.sole, self.hip.shape)
         if point is None:
-            raise InputError("/loads/port", name, "a port that a hinge has")
+            raise InputError("/loads/port", name, Said("a port that a hinge has"))
         return point
 
     def free_point(self, along: float) -> Array:

@@ -23,6 +23,7 @@ from widearc.core.movement.loading import add_couple_of_stack, attach
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, to_deg
+from widearc.core.words import Distance, Said
 
 FAMILY = "knee rotation"
 
@@ -79,7 +80,7 @@ def solve(lift: Lift) -> Motion:
                 + np.atleast_2d(o["pad"]) * shank
                 + (-0.05 if bends else 0.05) * _turned_left(shank)
             )
-        raise InputError("/loads/port", name, "ankle, shin-pad or sole on a knee rotation")
+        raise InputError("/loads/port", name, Said("ankle, shin-pad or sole on a knee rotation"))
 
     _add_machine(
         motion,
@@ -101,8 +102,8 @@ def solve(lift: Lift) -> Motion:
     }
     _note_floor(motion, body, foot)
     motion.assumptions += [
-        "Quasi-static and in the side view; thighs held by seat or pad.",
-        "The foot stays square to the shank.",
+        Said("Quasi-static and in the side view; thighs held by seat or pad."),
+        Said("The foot stays square to the shank."),
     ]
     return motion
 
@@ -139,11 +140,10 @@ def _add_machine(
         elif isinstance(load, Lever):
             off = load.pivot_m - knee
             if np.any(np.hypot(off[0], off[1]) > FARTHEST_PIVOT_M):
-                place = ", ".join(f"{float(v):.2f} m" for v in np.ravel(knee[:, 0, 0]))
                 raise InputError(
                     f"/loads/{index}/pivot",
                     load.pivot,
-                    f"within {FARTHEST_PIVOT_M:g} m of the knee at {place}",
+                    Said("within {distance} of the knee", distance=Distance(FARTHEST_PIVOT_M)),
                 )
             radius = (
                 np.full((1, 1), load.user_arm_m) if load.user_arm_m else np.atleast_2d(o["pad"])
@@ -170,14 +170,14 @@ def _pad(
     inside = radius**2 - (off[0] ** 2 + off[1] ** 2) + along**2
     motion.fail(
         motion.full(inside) <= 0,
-        "the pad leaves the shank: the machine's pivot is too far from the knee",
+        Said("the pad leaves the shank: the machine's pivot is too far from the knee"),
     )
     p = along + np.sqrt(np.maximum(inside, 1e-9))
     slide = np.ptp(motion.full(p), axis=1)
     motion.marks["pad_slide_m"] = spread(slide[:, None], motion.shape)
     motion.notice(
         "pad-slides",
-        "the pad slides along the shin: the machine's pivot is off the knee",
+        Said("the pad slides along the shin: the machine's pivot is off the knee"),
         slide > 0.02,
     )
     # the force square to the shank at the pad: p per newton at the knee, its arm about the pivot at
@@ -238,6 +238,6 @@ def _note_floor(motion: Motion, body: Body, foot: Foot) -> None:
     low = np.minimum(foot.sole(body.sole_m(-0.23))[1], foot.sole(body.sole_m(TOE))[1])
     motion.notice(
         "feet-touch-floor",
-        "the feet would touch the floor at the bent end: sit higher or start less bent",
+        Said("the feet would touch the floor at the bent end: sit higher or start less bent"),
         np.any(motion.full(low) < 0.0, axis=1),
     )

@@ -22,6 +22,7 @@ from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+from widearc.core.words import Said
 
 FAMILY = "kneeling"
 
@@ -54,7 +55,7 @@ def solve(lift: Lift) -> Motion:
         """
         point = trunk.port(name, o["belt_offset"])
         if point is None:
-            raise InputError("/loads/port", name, "a port that a kneeling exercise has")
+            raise InputError("/loads/port", name, Said("a port that a kneeling exercise has"))
         return point
 
     attach(motion, loads, place, lowering=lift.lowering)
@@ -69,10 +70,10 @@ def solve(lift: Lift) -> Motion:
         "ankle": motion.full(-90 * DEG),
     }
     motion.assumptions += [
-        "Quasi-static and in the side view; straight from knee to shoulder.",
-        "Pad under the knees and strap over the ankles carry vertical forces."
+        Said("Quasi-static and in the side view; straight from knee to shoulder."),
+        Said("Pad under the knees and strap over the ankles carry vertical forces.")
         if forward
-        else "The floor carries the shanks wherever balance asks.",
+        else Said("The floor carries the shanks wherever balance asks."),
     ]
     return motion
 
@@ -89,11 +90,12 @@ def _floor(motion: Motion, body: Body, knee: Array, ankle: Array) -> None:
     point = vec(knee[0] + ahead_of_knee, np.zeros(motion.shape))
     toes = ankle[0] - body.sole_m(TOE)
     motion.fail(
-        (up <= 0) | (point[0] < toes), "falls back: the weight passes behind the feet; lean less"
+        (up <= 0) | (point[0] < toes),
+        Said("falls back: the weight passes behind the feet; lean less"),
     )
     motion.fail(
         point[0] > knee[0] + s.ANKLE_HEIGHT * body.stature_m,
-        "falls forward over the knees; lean back or ease the band",
+        Said("falls forward over the knees; lean back or ease the band"),
     )
     motion.add_force("shank", point, -total, "contact floor")
 

@@ -15,11 +15,12 @@ import numpy as np
 from widearc.core.movement.families.steps import HIGHEST_HEEL, RearFoot, Step, stepped
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
+from widearc.core.words import Said
 
 FAMILY = "split"
 VARIANTS = ("lunge",)
 
-PUSHES_OFF = (
+PUSHES_OFF = Said(
     "The rear foot gives its share of the weight away evenly and leaves the floor; then the free "
     "leg hangs."
 )

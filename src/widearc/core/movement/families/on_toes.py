@@ -20,6 +20,7 @@ from widearc.core.movement.loading import attach, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+from widearc.core.words import Angle, Said
 
 SHANK_RANGE = (-20 * DEG, 100 * DEG)
 
@@ -51,7 +52,7 @@ def solve(lift: Lift) -> Motion:
             """
             point = trunk.port(name, o["belt_offset"])
             if point is None:
-                raise InputError("/loads/port", name, "a port of the trunk, hands or belt")
+                raise InputError("/loads/port", name, Said("a port of the trunk, hands or belt"))
             return point
 
         attach(motion, loads, place, lowering=lift.lowering)
@@ -74,19 +75,19 @@ def solve(lift: Lift) -> Motion:
         start=np.full((), 0.5),
     )
     motion = motion_at(shank_lean)
-    motion.fail(~found, "cannot balance over the toes: hold something or lean less")
+    motion.fail(~found, Said("cannot balance over the toes: hold something or lean less"))
     motion.fail(
         motion.angles["knee"] > limits.knee + 1e-9,
-        f"knee limit {limits.knee_deg:.0f}° passed; lean less",
+        Said("knee limit {angle} passed; lean less", angle=Angle.of_deg(limits.knee_deg)),
     )
     stand_on(motion, spread(ball, (2, *shape)), "toes", "contact ball")
     motion.points["mtp"] = spread(ball, (2, *shape))
     motion.marks["shank_lean"] = motion.full(shank_lean)
     motion.assumptions += [
-        (
-            "Quasi-static and in the side view; straight from knee to shoulder, heels up, ankles "
-            "square."
+        Said(
+            "Quasi-static and in the side view; straight from knee to shoulder, heels up, "
+            "ankles square."
         ),
-        "The shanks lean as far forward as balance over the balls of the feet asks.",
+        Said("The shanks lean as far forward as balance over the balls of the feet asks."),
     ]
     return motion

@@ -10,6 +10,7 @@ from widearc.core.geometry import slope, spread, vec
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
+from widearc.core.words import Said
 
 FAMILY = "plain path"
 
@@ -32,7 +33,7 @@ def solve(lift: Lift) -> Motion:
         there.
         """
         if name not in ("hands", "shoulders"):
-            raise InputError("/loads/port", name, "hands on a plain path")
+            raise InputError("/loads/port", name, Said("hands on a plain path"))
         return hand
 
     attach(motion, loads, place, lowering=lift.lowering)
@@ -43,6 +44,6 @@ def solve(lift: Lift) -> Motion:
         along = along - (item.force[0] * way[0] + item.force[1] * way[1])
     motion.path_force = along
     motion.assumptions.append(
-        "Quasi-static; only the force along the hands' straight path, without the body."
+        Said("Quasi-static; only the force along the hands' straight path, without the body.")
     )
     return motion

@@ -19,6 +19,7 @@ from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import ARM_COM, Trunk
 from widearc.core.units import DEG
+from widearc.core.words import Angle, Said
 
 FAMILY = "plank knee bend"
 
@@ -41,7 +42,7 @@ def solve(lift: Lift) -> Motion:
     hand_x = np.sqrt(np.maximum(reach[..., -1:] ** 2 - rise**2, 0.01))
     hand = np.stack((spread(hand_x, shape), np.zeros(shape)))
     shoulder, met = _shoulder(ankle, reach, hand, body.arm_m)
-    motion.fail(~met, "hands and couch are too far apart for this knee bend")
+    motion.fail(~met, Said("hands and couch are too far apart for this knee bend"))
     gap = shoulder - ankle
     line = np.arctan2(gap[1], gap[0])
     # the knee hangs below the line from instep to shoulder
@@ -72,7 +73,7 @@ def solve(lift: Lift) -> Motion:
             return np.asarray(hip + 0.9 * (knee - hip))
         point = trunk.port(name, o["belt_offset"]) if name != "hands" else None
         if point is None:
-            raise InputError("/loads/port", name, "thigh, hip-belt or a port of the trunk")
+            raise InputError("/loads/port", name, Said("thigh, hip-belt or a port of the trunk"))
         return point
 
     attach(motion, loads, place, lowering=lift.lowering)
@@ -88,13 +89,16 @@ def solve(lift: Lift) -> Motion:
     }
     if legs == 1:
         motion.angles["free_hip"] = motion.full(0.0)
-    motion.fail(bend > limits.knee + 1e-9, f"knee limit {limits.knee_deg:.0f}° passed")
+    motion.fail(
+        bend > limits.knee + 1e-9,
+        Said("knee limit {angle} passed", angle=Angle.of_deg(limits.knee_deg)),
+    )
     motion.assumptions += [
-        "Quasi-static and in the side view; hips and arms straight, hands and insteps stay.",
-        "Hands and insteps carry vertical forces; they do not push against each other.",
+        Said("Quasi-static and in the side view; hips and arms straight, hands and insteps stay."),
+        Said("Hands and insteps carry vertical forces; they do not push against each other."),
     ]
     if legs == 1:
-        motion.assumptions.append("The free leg is held in line with the trunk.")
+        motion.assumptions.append(Said("The free leg is held in line with the trunk."))
     return motion
 
 
@@ -125,6 +129,6 @@ def _hands_and_feet(motion: Motion, hand: Array, ankle: Array) -> None:
     )
     motion.fail(
         (hand_y < -1e-6) | (-total[1] - hand_y < -1e-6),
-        "hands or feet would lift: change the place of the load",
+        Said("hands or feet would lift: change the place of the load"),
     )
     motion.marks["hands_n"] = hand_y

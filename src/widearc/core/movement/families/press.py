@@ -27,6 +27,7 @@ from widearc.core.movement.loading import book_pull
 from widearc.core.movement.motion import LEG_JOINTS, Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G, to_deg
+from widearc.core.words import Angle, Said, Term, Times
 
 FAMILY = "sled press"
 
@@ -87,22 +88,27 @@ def solve(lift: Lift) -> Motion:
         "plate": motion.full(plate),
     }
     motion.assumptions += [
-        "Quasi-static and in the side view; hip and back do not move on the pad.",
+        Said("Quasi-static and in the side view; hip and back do not move on the pad."),
         _push_says(share),
-        "A foot can also push across the plate: how much, nobody knows.",
+        Said("A foot can also push across the plate: how much, nobody knows."),
     ]
     return motion
 
 
-def _push_says(share: Array) -> str:
+def _push_says(share: Array) -> Said:
     if not np.any(share):
-        return "The feet push along the rails only."
+        return Said("The feet push along the rails only.")
     named = {1.0: "the push", 0.5: "half of the push"}
-    part = named.get(float(share.max())) if np.ptp(share) == 0 else None
-    return (
-        f"The feet add {part or 'a share of the push'} square to the rails that costs the least "
-        "effort, at most 0.3 of the rail force."
+    part = named.get(float(share.max()), OTHER) if np.ptp(share) == 0 else OTHER
+    return Said(
+        "The feet add {part} square to the rails that costs the least effort, at most {most} of "
+        "the rail force.",
+        part=Term(part),
+        most=Times(PUSH_SHARE),
     )
+
+
+OTHER = "a share of the push"
 
 
 def _angle_at_hip(body: Body, knee_bend: Array) -> Array:
@@ -118,15 +124,22 @@ def _refuse_ankle(motion: Motion, limits: Limits) -> None:
     for row in np.flatnonzero(over.any(axis=1)):
         fine = to_deg(motion.angles["knee"][row][~over[row]])
         still = (
-            f"possible up to {np.floor(fine.max()):.0f}° of knee bend"
+            Said(
+                "possible up to {angle} of knee bend",
+                angle=Angle.of_deg(float(np.floor(fine.max()))),
+            )
             if fine.size
-            else "not possible at any depth"
+            else Said("not possible at any depth")
         )
         mask = np.zeros(motion.shape, dtype=bool)
         mask[row] = over[row]
         motion.fail(
             mask,
-            f"ankle limit {limits.dorsiflexion_deg:.0f}° passed; {still}, or set the feet higher",
+            Said(
+                "ankle limit {angle} passed; {still}, or set the feet higher",
+                angle=Angle.of_deg(limits.dorsiflexion_deg),
+                still=still,
+            ),
         )
 
 
@@ -154,7 +167,7 @@ class _Rails:
         self.plate, self.up_rail, self.square = spread(plate, (2, *shape)), up_rail, square
         for index, load in enumerate(loads):
             if not (isinstance(load, Sled) or _on_sled(load)):
-                allowed = "a sled, or a band or cable on the sled"
+                allowed = Said("a sled, or a band or cable on the sled")
                 raise InputError(f"/loads/{index}/kind", load.kind, allowed)
 
     @property
@@ -228,7 +241,7 @@ def _on_plate(
     motion.path_force = motion.full(rail_force)
     motion.notice(
         "sled-pulled-away",
-        "the bands lift the sled off the feet in part of the range",
+        Said("the bands lift the sled off the feet in part of the range"),
         np.any(rail_force < 0, axis=1),
     )
     motion.add_force(

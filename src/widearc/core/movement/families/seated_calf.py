@@ -18,6 +18,7 @@ from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+from widearc.core.words import Angle, Said
 
 FAMILY = "calf"
 VARIANTS = ("seated",)
@@ -32,7 +33,7 @@ def solve(lift: Lift) -> Motion:
     _seated(motion, lift, bend)
     limit = lift.limits.dorsiflexion_deg
     over = bend > lift.limits.dorsiflexion + 1e-9
-    motion.fail(over, f"ankle limit {limit:.0f}° passed")
+    motion.fail(over, Said("ankle limit {angle} passed", angle=Angle.of_deg(limit)))
     return motion
 
 
@@ -59,7 +60,7 @@ def _seated(motion: Motion, lift: Lift, bend: Array) -> None:
 
     # the heel rises as the ankle opens: near the branch on which pitch = -bend
     pitch, found = bracketed_root(gap, -bend - 25 * DEG, -bend + 25 * DEG, -bend)
-    motion.fail(~found, "the seat cannot be reached at this ankle bend")
+    motion.fail(~found, Said("the seat cannot be reached at this ankle bend"))
     knee, ankle = knee_at(pitch)
     add_leg(motion, body, Foot(body, ankle, ahead(pitch), -lean(pitch)), knee, hip, legs=legs)
     trunk = Trunk(body=body, hip=hip, lean=np.zeros(shape))
@@ -71,7 +72,7 @@ def _seated(motion: Motion, lift: Lift, bend: Array) -> None:
         there.
         """
         if name != "thigh":
-            raise InputError("/loads/port", name, "thigh on a seated calf raise")
+            raise InputError("/loads/port", name, Said("thigh on a seated calf raise"))
         return on_thigh
 
     attach(motion, loads, place, lowering=lift.lowering)
@@ -86,12 +87,11 @@ def _seated(motion: Motion, lift: Lift, bend: Array) -> None:
         "mtp": motion.full(pitch),
     }
     motion.assumptions += [
-        (
+        Said(
             "Quasi-static and in the side view; hip and knee bear no moment, the thighs are "
-            "level at "
-            "the flat foot."
+            "level at the flat foot."
         ),
-        "The floor's force passes through the ball of the foot.",
+        Said("The floor's force passes through the ball of the foot."),
     ]
 
 

@@ -22,6 +22,7 @@ from widearc.core.movement.loading import book_pull
 from widearc.core.movement.motion import Inertia, Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG, G
+from widearc.core.words import Angle, Said
 
 FAMILY = "sled squat"
 
@@ -40,7 +41,8 @@ def solve(lift: Lift) -> Motion:
     # the person faces forward and leans back: the rails rise backwards
     up_rail, forward = slope(180 * DEG - rail), slope(90 * DEG - rail)
     motion.fail(
-        motion.full(reach**2 - feet**2) < 0, "the legs cannot reach: feet closer to the hip's line"
+        motion.full(reach**2 - feet**2) < 0,
+        Said("the legs cannot reach: feet closer to the hip's line"),
     )
     along = np.sqrt(np.maximum(reach**2 - feet**2, 1e-6))
     ankle = spread(flat(0.0, body.ankle_height_m), (2, *shape))
@@ -73,15 +75,18 @@ def solve(lift: Lift) -> Motion:
     }
     motion.fail(
         ankle_bend > limits.dorsiflexion + 1e-9,
-        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed: feet further ahead",
+        Said(
+            "ankle limit {angle} passed: feet further ahead",
+            angle=Angle.of_deg(limits.dorsiflexion_deg),
+        ),
     )
     motion.path_travel = motion.full(along - along[..., :1])
     motion.assumptions += [
-        (
+        Said(
             "Quasi-static and in the side view; the back lies on the pad, which runs without "
             "friction square to the rails."
         ),
-        "The shoulder pads carry the sled along the rails.",
+        Said("The shoulder pads carry the sled along the rails."),
     ]
     return motion
 
@@ -124,14 +129,14 @@ def _sled(
             book_pull(motion, index, load, shoulder, "trunk")
         else:
             raise InputError(
-                f"/loads/{index}/kind", load.kind, "a sled, or a band or cable on the sled"
+                f"/loads/{index}/kind", load.kind, Said("a sled, or a band or cable on the sled")
             )
         motion.add_force("trunk", shoulder, -force * up_rail, f"load {index}")
         total = total + force
     motion.path_force = total
     motion.notice(
         "sled-pulled-away",
-        "the bands lift the sled off the shoulders in part of the range",
+        Said("the bands lift the sled off the shoulders in part of the range"),
         np.any(total < 0, axis=1),
     )
 

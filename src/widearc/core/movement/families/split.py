@@ -25,6 +25,7 @@ from widearc.core.movement.motion import Motion
 from widearc.core.movement.pair import LEG, PAIR_SAYS, REAR_LEG, pair_n, refuse_broken
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+from widearc.core.words import Angle, Said
 
 FAMILY = "split"
 
@@ -47,16 +48,16 @@ def solve(lift: Lift) -> Motion:
 
     rear, rear_knee, rear_bend, rear_lean = _rear_leg(body, o, hip, np.atleast_2d(o["step"]))
     add_leg(motion, body, rear, rear_knee, hip, prefix="rear_")
-    motion.fail(~np.isfinite(hip[1]), "the front leg cannot reach: shorten the step")
+    motion.fail(~np.isfinite(hip[1]), Said("the front leg cannot reach: shorten the step"))
     motion.fail(
         ~np.isfinite(motion.full(rear_bend)),
-        "the rear leg cannot reach: shorten the step or lower the rear foot",
+        Said("the rear leg cannot reach: shorten the step or lower the rear foot"),
     )
     motion.fail(
         motion.full(shank_lean) > limits.dorsiflexion + 1e-9,
-        (
-            f"ankle limit {limits.dorsiflexion_deg:.0f}° passed by the front ankle; lengthen the "
-            "step or reduce depth"
+        Said(
+            "ankle limit {angle} passed by the front ankle; lengthen the step or reduce depth",
+            angle=Angle.of_deg(limits.dorsiflexion_deg),
         ),
     )
 
@@ -74,7 +75,7 @@ def solve(lift: Lift) -> Motion:
         if point is None and name == "sole":
             point = sole
         if point is None:
-            raise InputError("/loads/port", name, "a port that a split squat has")
+            raise InputError("/loads/port", name, Said("a port that a split squat has"))
         return point
 
     attach(motion, loads, place, lowering=lift.lowering)
@@ -96,10 +97,10 @@ def solve(lift: Lift) -> Motion:
         np.where(np.isfinite(motion.full(rear_knee[1])), motion.full(rear_knee[1]), 1.0), axis=1
     )
     motion.notice(
-        "rear-knee-floor", "the rear knee would touch the floor: reduce depth", lowest < 0.04
+        "rear-knee-floor", Said("the rear knee would touch the floor: reduce depth"), lowest < 0.04
     )
     motion.assumptions += [
-        "Quasi-static and in the side view; the hip moves straight down between the feet.",
+        Said("Quasi-static and in the side view; the hip moves straight down between the feet."),
         PAIR_SAYS,
     ]
     return motion
@@ -164,7 +165,11 @@ def _ground(motion: Motion, body: Body, o: Options, sole: Array, ball: Array) ->
     share = np.asarray(front_y / np.where(total[1] == 0, 1.0, -total[1]))
     motion.fail(
         rear_y < -1e-6,
-        "cannot balance: all weight is ahead of the front foot; lean less or shorten the step",
+        Said(
+            "cannot balance: all weight is ahead of the front foot; lean less or shorten the step"
+        ),
     )
-    motion.fail(front_y < -1e-6, "cannot balance: all weight is behind the rear foot; lean forward")
+    motion.fail(
+        front_y < -1e-6, Said("cannot balance: all weight is behind the rear foot; lean forward")
+    )
     motion.marks |= {"front_share": share, "pair_n": pair}

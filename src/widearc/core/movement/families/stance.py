@@ -26,6 +26,7 @@ from widearc.core.movement.loading import attach, book, load_shape, only_weights
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G, to_deg
+from widearc.core.words import Angle, Distance, Said
 
 FAMILY = "stance"
 
@@ -106,7 +107,11 @@ def solve(lift: Lift) -> Motion:
         axis=1,
     )
     motion.notice(
-        "ankle-limit", f"ankle limit {limits.dorsiflexion_deg:.0f}° holds the shank back", capped
+        "ankle-limit",
+        Said(
+            "ankle limit {angle} holds the shank back", angle=Angle.of_deg(limits.dorsiflexion_deg)
+        ),
+        capped,
     )
     return motion
 
@@ -134,7 +139,9 @@ def leg_plane_cosine(body: Body, stance: Array | float) -> Array:
     widest = widest_stance_m(body)
     if np.any(np.atleast_2d(stance) > widest):
         raise InputError(
-            "/options/stance_m", float(np.max(stance)), f"up to {widest:.2f} m for this body"
+            "/options/stance_m",
+            float(np.max(stance)),
+            Said("up to {distance} for this body", distance=Distance(widest)),
         )
     return np.asarray(np.sqrt(1.0 - sine**2))
 
@@ -190,7 +197,7 @@ class _Pulls:
         if point is None:
             point = self.fixed.get(name)
         if point is None:
-            raise InputError("/loads/port", name, "a port that a squat has")
+            raise InputError("/loads/port", name, Said("a port that a squat has"))
         return point
 
     def moment(self, trunk: Trunk, *, vertical: bool) -> Array:
@@ -275,25 +282,33 @@ class _Balance:
 
 def _why_unbalanced(
     knee_bend: Array, shape: tuple[int, ...], found: BoolArray, limits: Limits
-) -> str:
+) -> Said:
     """Return the reason in words, with the deepest bend that still balances."""
     ok = np.where(found, spread(knee_bend, shape), -1.0)
     deepest = float(to_deg(np.max(ok))) if ok.size else -1.0
-    limit = f"ankle limit {limits.dorsiflexion_deg:.0f}°"
+    limit = Said("ankle limit {angle}", angle=Angle.of_deg(limits.dorsiflexion_deg))
     if deepest < 0:
-        return f"cannot balance at any depth: {limit}; move the pressure point or the load"
-    where = f"cannot balance below {deepest:.0f}° of knee bend"
-    return f"{where}: {limit}; raise the heels or reduce depth"
+        return Said(
+            "cannot balance at any depth: {limit}; move the pressure point or the load",
+            limit=limit,
+        )
+    return Said(
+        "cannot balance below {angle} of knee bend: {limit}; raise the heels or reduce depth",
+        angle=Angle.of_deg(deepest),
+        limit=limit,
+    )
 
 
-def _assumptions(exercise: Exercise, legs: int) -> list[str]:
+def _assumptions(exercise: Exercise, legs: int) -> list[Said]:
     lines = [
-        "Quasi-static and in the side view; feet flat; "
-        "the trunk leans so that the body balances over the pressure point.",
-        "Shank leans 5° plus a fixed share of the knee bend, up to the ankle limit.",
+        Said(
+            "Quasi-static and in the side view; feet flat; "
+            "the trunk leans so that the body balances over the pressure point."
+        ),
+        Said("Shank leans 5° plus a fixed share of the knee bend, up to the ankle limit."),
     ]
     if not exercise.one_piece:
-        lines.append("Arms hang straight down from the shoulders.")
+        lines.append(Said("Arms hang straight down from the shoulders."))
     if legs == 1:
-        lines.append("The free leg is held straight at a fixed hip angle.")
+        lines.append(Said("The free leg is held straight at a fixed hip angle."))
     return lines

@@ -29,13 +29,14 @@ from widearc.core.movement.families.steps import (
 )
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.motion import Motion
-from widearc.core.units import DEG, to_deg
+from widearc.core.units import DEG
+from widearc.core.words import Angle, Length, Said
 
 FAMILY = "split"
 VARIANTS = ("step-up",)
 
 HEEL_STARTS = 45 * DEG  # the most that the rear heel may be raised at the start
-FLAT_FIRST = "At the start the rear foot stands flat and its knee is nearly straight."
+FLAT_FIRST = Said("At the start the rear foot stands flat and its knee is nearly straight.")
 
 
 def solve(lift: Lift) -> Motion:
@@ -52,14 +53,19 @@ def solve(lift: Lift) -> Motion:
         motion.failed.pop(int(row), None)
         motion.fail(bad, _too_high(float(start.highest_m[row % len(start.highest_m), 0])))
     raised = np.broadcast_to(start.pitch[:, 0] > 0.5 * DEG, motion.shape[0])
-    motion.notice("rear-heel-raised", "the rear heel starts off the floor: a high box", raised)
+    motion.notice(
+        "rear-heel-raised", Said("the rear heel starts off the floor: a high box"), raised
+    )
     _note_hip(motion, limits)
     return motion
 
 
-def _too_high(highest_m: float) -> str:
-    most = 5.0 * np.floor(20.0 * highest_m + 1e-6)
-    return f"the box is too high for these legs, hips and knees: at most {most:.0f} cm"
+def _too_high(highest_m: float) -> Said:
+    most_m = 0.05 * float(np.floor(20.0 * highest_m + 1e-6))
+    return Said(
+        "the box is too high for these legs, hips and knees: at most {length}",
+        length=Length(most_m),
+    )
 
 
 def _note_hip(motion: Motion, limits: Limits) -> None:
@@ -68,8 +74,12 @@ def _note_hip(motion: Motion, limits: Limits) -> None:
     for row in np.flatnonzero(over > 0.5 * DEG):
         motion.notice(
             "hip-past-limit",
-            f"as the rear foot leaves, the hip bends {to_deg(over[row]):.0f}° past its limit of "
-            f"{limits.hip_flexion_deg:.0f}°, or the low back rounds: a lower box is kinder",
+            Said(
+                "as the rear foot leaves, the hip bends {angle} past its limit of {angle_2}, or "
+                "the low back rounds: a lower box is kinder",
+                angle=Angle(float(over[row])),
+                angle_2=Angle.of_deg(limits.hip_flexion_deg),
+            ),
             np.arange(motion.shape[0]) == row,
         )
 

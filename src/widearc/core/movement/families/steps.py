@@ -29,9 +29,10 @@ from widearc.core.movement.legs import Foot, add_leg, flat, pressure_m
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import attach, only_weights, pulls
 from widearc.core.movement.motion import Motion
-from widearc.core.movement.pair import LEG, PAIR_SAYS, REAR_LEG, pair_n, refuse_broken
+from widearc.core.movement.pair import AS_GIVEN, LEG, PAIR_SAYS, REAR_LEG, pair_n, refuse_broken
 from widearc.core.movement.trunk import Trunk, add_upper_body, upper_body_terms
 from widearc.core.units import DEG, G
+from widearc.core.words import Said
 
 REAR_PITCH = 60 * DEG  # of a rear foot on its ball
 HIGHEST_HEEL = 75 * DEG  # pitch at which a foot on its ball leaves the floor
@@ -187,7 +188,7 @@ class Step:
     def _place(self, name: str, trunk: Trunk) -> Array:
         point = self.pose.sole if name == "sole" else trunk.port(name, self.pose.o["belt_offset"])
         if point is None:
-            raise InputError("/loads/port", name, "a port that a lunge has")
+            raise InputError("/loads/port", name, Said("a port that a lunge has"))
         return point
 
     def motion_at(self, trunk_lean: Array) -> Motion:
@@ -310,7 +311,7 @@ def _settled(trial: Step, lift: Lift, share_of: ShareOf) -> tuple[Motion, Array,
     return motion, share, pair, found
 
 
-def stepped(lift: Lift, foot: RearFoot, share_of: ShareOf, *, says: str) -> Motion:
+def stepped(lift: Lift, foot: RearFoot, share_of: ShareOf, *, says: Said) -> Motion:
     """Return a step's motion; share_of: the rear foot's share of the weight.
 
     foot: how the rear foot behaves. says: what that closure assumes, in words.
@@ -322,29 +323,27 @@ def stepped(lift: Lift, foot: RearFoot, share_of: ShareOf, *, says: str) -> Moti
     ground(motion, pose, share, pair)
     motion.closure = lambda moved: ground(moved, pose, share, pair)
     motion.fail(
-        ~found, "cannot balance over the front foot: shorten the step, lean more or reduce depth"
+        ~found,
+        Said("cannot balance over the front foot: shorten the step, lean more or reduce depth"),
     )
     motion.fail(
         share < -1e-9,
-        "cannot balance at the start: all weight is ahead of the front foot; lean less",
+        Said("cannot balance at the start: all weight is ahead of the front foot; lean less"),
     )
     motion.fail(
         share > 1 + 1e-9,
-        "cannot balance at the start: all weight is behind the rear foot; lean forward",
+        Said("cannot balance at the start: all weight is behind the rear foot; lean forward"),
     )
-    motion.fail(~pose.reaches, "the rear leg cannot reach: shorten the step or lower the rear foot")
-    motion.marks |= {
-        "front_share": motion.full(1.0 - share),
-        "pair_n": pair,
-    }
+    motion.fail(
+        ~pose.reaches, Said("the rear leg cannot reach: shorten the step or lower the rear foot")
+    )
+    motion.marks |= {"front_share": motion.full(1.0 - share), "pair_n": pair}
     motion.assumptions += [
-        (
-            "Quasi-static and in the side view; the front shank leans 5° plus a fixed share of the "
-            "knee bend."
+        Said(
+            "Quasi-static and in the side view; the front shank leans 5° plus a fixed share "
+            "of the knee bend."
         ),
         says,
-        PAIR_SAYS
-        if isinstance(lift.o["horizontal_pair"], str)
-        else "The feet push apart as given.",
+        PAIR_SAYS if isinstance(lift.o["horizontal_pair"], str) else AS_GIVEN,
     ]
     return motion

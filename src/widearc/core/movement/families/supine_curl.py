@@ -19,6 +19,7 @@ from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
+from widearc.core.words import Said
 
 FAMILY = "plank knee bend"
 VARIANTS = ("supine",)
@@ -44,7 +45,7 @@ def solve(lift: Lift) -> Motion:
     reach = third_side(body.shank_m, upper, bend + at_knee)
     rise = o["couch"] + HEEL_M - SHOULDER_M
     ahead2 = reach**2 - np.atleast_2d(rise) ** 2
-    motion.fail(ahead2 <= 0.01, "the heels cannot come so near: bend the knees less")
+    motion.fail(ahead2 <= 0.01, Said("the heels cannot come so near: bend the knees less"))
     ankle = shoulder + np.stack(
         (np.sqrt(np.maximum(ahead2, 0.01)), spread(np.atleast_2d(rise), shape))
     )
@@ -71,7 +72,7 @@ def solve(lift: Lift) -> Motion:
             return np.asarray(ankle)
         point = trunk.port(name)
         if point is None:
-            raise InputError("/loads/port", name, "ankle, hip-crease or a port of the trunk")
+            raise InputError("/loads/port", name, Said("ankle, hip-crease or a port of the trunk"))
         return point
 
     attach(motion, lift.loads, place, lowering=lift.lowering)
@@ -85,8 +86,13 @@ def solve(lift: Lift) -> Motion:
         "ankle": motion.full(np.zeros((1, 1))),
     }
     motion.assumptions += [
-        "Quasi-static and in the side view; the shoulder blades keep their place on the floor.",
-        "Heels slide or roll freely: what rubs there is left out; it asks a little more going in.",
+        Said(
+            "Quasi-static and in the side view; the shoulder blades keep their place on the floor."
+        ),
+        Said(
+            "Heels slide or roll freely: what rubs there is left out; it asks a little more "
+            "going in."
+        ),
     ]
     return motion
 
@@ -106,7 +112,7 @@ def _free_leg(motion: Motion, lift: Lift, hip: Array, along: Array) -> None:
         ("free_foot", s.M_FOOT, body.thigh_m + body.shank_m),
     ):
         motion.add_segment(name, mass * body.mass_kg, hip + far * along)
-    motion.assumptions.append("The free leg is held straight, in line with the trunk.")
+    motion.assumptions.append(Said("The free leg is held straight, in line with the trunk."))
 
 
 def _shoulders_and_heels(motion: Motion, shoulder: Array, heel: Array) -> None:
@@ -118,5 +124,5 @@ def _shoulders_and_heels(motion: Motion, shoulder: Array, heel: Array) -> None:
     motion.add_force("trunk", shoulder, vec(-total[0], -total[1] - heel_y), "contact shoulders")
     motion.fail(
         (heel_y < -1e-6) | (-total[1] - heel_y < -1e-6),
-        "shoulders or heels would lift: change the place of the load",
+        Said("shoulders or heels would lift: change the place of the load"),
     )

@@ -22,6 +22,7 @@ from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import attach
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
+from widearc.core.words import Angle, Said
 
 FAMILY = "supported stance"
 
@@ -47,7 +48,7 @@ def solve(lift: Lift) -> Motion:
         point = places.get(name)
         point = trunk.port(name, o["belt_offset"]) if point is None else point
         if point is None:
-            raise InputError("/loads/port", name, "a port that a supported squat has")
+            raise InputError("/loads/port", name, Said("a port that a supported squat has"))
         return point
 
     attach(motion, loads, place, lowering=lift.lowering)
@@ -62,12 +63,12 @@ def solve(lift: Lift) -> Motion:
     )
     motion.fail(
         ~pose.reached,
-        "the support cannot be reached at this knee bend: move the feet or the support",
+        Said("the support cannot be reached at this knee bend: move the feet or the support"),
     )
     ankle = pose.shank_lean - pose.wedge
     motion.fail(
         motion.full(ankle) > limits.dorsiflexion + 1e-9,
-        f"ankle limit {limits.dorsiflexion_deg:.0f}° passed",
+        Said("ankle limit {angle} passed", angle=Angle.of_deg(limits.dorsiflexion_deg)),
     )
     motion.points |= {"shoulder": trunk.shoulder, "pressure": sole, "support": contact}
     motion.angles |= {
@@ -82,7 +83,9 @@ def solve(lift: Lift) -> Motion:
         "shank_lean": motion.full(pose.shank_lean),
     }
     motion.assumptions += [
-        "Quasi-static and in the side view; feet flat, trunk lean as given, from start to end.",
+        Said(
+            "Quasi-static and in the side view; feet flat, trunk lean as given, from start to end."
+        ),
         _WORDS[lift.exercise.variant],
     ]
     pushes = motion.marks["support_n"]
@@ -94,22 +97,22 @@ def solve(lift: Lift) -> Motion:
         )
         motion.notice(
             "support-unloaded",
-            "the back would leave the ball in part of the range: feet further ahead",
+            Said("the back would leave the ball in part of the range: feet further ahead"),
             wrong,
         )
     return motion
 
 
 _WORDS = {
-    "ball": (
-        "The ball rolls: its contact climbs the back by half the drop "
-        "and pushes square to the path."
+    "ball": Said(
+        "The ball rolls: its contact climbs the back by half the drop and pushes square to the "
+        "path."
     ),
-    "rail": "The bar stays on its rails, which push square to themselves.",
-    "rail hinge": (
+    "rail": Said("The bar stays on its rails, which push square to themselves."),
+    "rail hinge": Said(
         "The bar stays on its rails, which push square to themselves; the knees keep their bend."
     ),
-    "handle": (
+    "handle": Said(
         "The hands hold a post or handle: a level force at the height of the shoulders keeps the "
         "balance."
     ),

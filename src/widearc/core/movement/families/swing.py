@@ -19,6 +19,7 @@ from widearc.core.movement.loading import add_couple_of_stack, add_pendulum, att
 from widearc.core.movement.motion import Motion
 from widearc.core.movement.trunk import Trunk, add_upper_body
 from widearc.core.units import DEG
+from widearc.core.words import Angle, Said
 
 FAMILY = "hip rotation leg"
 
@@ -78,7 +79,7 @@ def solve(lift: Lift) -> Motion:
         """
         if name not in places:
             raise InputError(
-                "/loads/port", name, "thigh, pad, shin-pad, ankle or sole on a leg swing"
+                "/loads/port", name, Said("thigh, pad, shin-pad, ankle or sole on a leg swing")
             )
         return places[name]
 
@@ -95,12 +96,15 @@ def solve(lift: Lift) -> Motion:
     else:
         motion.angles |= {"hip": angle, "knee": motion.full(knee_bend)}
         motion.fail(
-            angle > limits.hip_flexion + 1e-9, f"hip limit {limits.hip_flexion_deg:.0f}° passed"
+            angle > limits.hip_flexion + 1e-9,
+            Said("hip limit {angle} passed", angle=Angle.of_deg(limits.hip_flexion_deg)),
         )
     motion.assumptions += [
-        "Quasi-static, seen from the front; the trunk is still, the leg is straight."
+        Said("Quasi-static, seen from the front; the trunk is still, the leg is straight.")
         if side
-        else "Quasi-static and in the side view; the trunk is held still, the knee keeps its bend.",
-        "The foot stays square to the shank.",
+        else Said(
+            "Quasi-static and in the side view; the trunk is held still, the knee keeps its bend."
+        ),
+        Said("The foot stays square to the shank."),
     ]
     return motion

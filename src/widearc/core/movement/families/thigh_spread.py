@@ -16,6 +16,7 @@ from widearc.core.geometry import spread, vec
 from widearc.core.movement.lift import Lift
 from widearc.core.movement.loading import add_couple_of_stack, attach, book
 from widearc.core.movement.motion import Motion
+from widearc.core.words import Said
 
 FAMILY = "thigh spread"
 
@@ -24,8 +25,8 @@ PORT_AT = 0.9  # of hip to knee
 
 SHARE_OF_READINGS = {"one thigh": 1.0, "both": 0.5}
 READINGS_SAY = {
-    1.0: "The stack’s readings are taken to be for one thigh, the other pad held.",
-    0.5: "The stack’s readings are taken to be for both thighs: each answers half.",
+    1.0: Said("The stack’s readings are taken to be for one thigh, the other pad held."),
+    0.5: Said("The stack’s readings are taken to be for both thighs: each answers half."),
 }
 
 
@@ -50,7 +51,7 @@ def solve(lift: Lift) -> Motion:
         there.
         """
         if name not in ("thigh", "pad"):
-            raise InputError("/loads/port", name, "thigh when the thighs open")
+            raise InputError("/loads/port", name, Said("thigh when the thighs open"))
         return np.asarray(port)
 
     motion.angles["hip_abduction"] = opened
@@ -68,17 +69,19 @@ def solve(lift: Lift) -> Motion:
             _loop(motion, index, load, port, lowering=lift.lowering)
             loops.add(index)
         elif not load.sideways:
-            allowed = "a band, cable, lever, spring or stack: weight does not act sideways"
+            allowed = Said("a band, cable, lever, spring or stack: weight does not act sideways")
             raise InputError(f"/loads/{index}/kind", load.kind, allowed)
     attach(
         motion, loads, place, lowering=lift.lowering, skip=("stack",), pad="thigh", handled=loops
     )
     motion.assumptions += [
-        (
-            "Quasi-static and seen from above: gravity does not act, trunk upright or leaning "
-            "changes nothing here."
+        Said(
+            "Quasi-static and seen from above: gravity does not act, trunk upright or "
+            "leaning changes nothing here."
         ),
-        "Both legs alike; the seat carries the rest. A loop lies at nine tenths of the thigh.",
+        Said(
+            "Both legs alike; the seat carries the rest. A loop lies at nine tenths of the thigh."
+        ),
     ]
     return motion
 

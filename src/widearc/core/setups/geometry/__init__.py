@@ -14,6 +14,7 @@ from widearc.core.exercises import Exercise
 from widearc.core.kit import Kit, Machine, SledPress
 from widearc.core.setups.geometry.asked import Asked, Geometry, Range, Rule
 from widearc.core.setups.geometry.extras import narrower_stance_m, with_extras, within_reach
+from widearc.core.words import UNSAID, Said
 
 __all__ = ["Geometry", "Range", "geometries", "narrower_stance_m"]
 
@@ -31,16 +32,16 @@ def geometries(
     body: Body,
     wanted: Range | None,
     machine: Machine | SledPress | None,
-    extra: str | None = "",
+    extra: Said | None = UNSAID,
 ) -> Iterator[Geometry]:
     """Yield every geometry of an exercise on what is here, over the knee range that is wanted.
 
-    extra: "" for the plain ones, an extra's words for those with it, None for those with any.
+    extra: none for the plain ones, an extra's words for those with it, None for those with any.
     """
     asked = Asked(exercise=exercise, kit=kit, body=body, wanted=wanted, machine=machine)
     for made in next(rule for rule in _rules() if rule.applies(asked)).make(asked):
         plain = within_reach(asked, made)
-        if extra == "":
+        if extra == UNSAID:
             yield plain
         else:
             more = with_extras(asked, plain)

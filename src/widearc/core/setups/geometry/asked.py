@@ -11,9 +11,9 @@ import numpy as np
 from widearc.core.body import Body
 from widearc.core.exercises import Exercise, OptionSpec
 from widearc.core.kit import Furniture, Kit, Machine, SledPress, Thing
+from widearc.core.words import UNSAID, Said, Words, joined
 
-Value = float | str
-Options = dict[str, Value]
+Options = dict[str, float | str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -31,10 +31,10 @@ class Geometry:
     """
 
     options: Options
-    words: str = ""
+    words: Words = UNSAID
     furniture: tuple[Furniture, ...] = ()
     things: tuple[Thing, ...] = ()
-    extra: str = ""
+    extra: Said = UNSAID
 
     @property
     def used(self) -> tuple[str, ...]:
@@ -43,17 +43,17 @@ class Geometry:
 
     def more(
         self,
-        options: Mapping[str, Value],
-        words: str = "",
+        options: Mapping[str, float | str],
+        words: Said = UNSAID,
         *,
-        extra: str = "",
+        extra: Said = UNSAID,
         things: tuple[Thing, ...] | None = None,
     ) -> Geometry:
         """Return it with more options, and words for them; extra: what makes it more than plain."""
         return replace(
             self,
             options={**self.options, **options},
-            words=", ".join(part for part in (self.words, words) if part),
+            words=joined(self.words, words),
             extra=extra or self.extra,
             things=self.things if things is None else things,
         )

@@ -9,6 +9,7 @@ from widearc.core.equipment import shim_bend_deg
 from widearc.core.exercises import Exercise
 from widearc.core.movement.families.stance import widest_stance_m
 from widearc.core.setups.geometry.asked import Asked, Geometry
+from widearc.core.words import Angle, Length, Said
 
 WIDER_M = (0.2, 0.35)  # than usual: the leg plane turns only past the hips' own breadth
 SHANK_PAD_M = 0.35  # knee to pad
@@ -19,7 +20,7 @@ def _wedge(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
     if "heel_wedge_m" not in asked.specs or "heel wedge" in asked.exercise.needs:
         return
     for thing in (t for t in asked.kit.things if t.kind == "heel wedge" and t.thick_m > 0):
-        words = f"heel wedge {100 * thing.thick_m:.3g} cm"
+        words = Said("heel wedge {length}", length=Length(thing.thick_m))
         thick = min(thing.thick_m, asked.specs["heel_wedge_m"].high)
         yield plain.more({"heel_wedge_m": thick}, words, extra=words, things=(thing,))
 
@@ -34,14 +35,14 @@ def _pad(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
         more = shim_bend_deg(thing.thick_m, SHANK_PAD_M)
         deeper = min(start + more, asked.specs["knee_from_deg"].high)
         if deeper > start:
-            words = f"pad {100 * thing.thick_m:.3g} cm before the pad"
+            words = Said("pad {length} before the pad", length=Length(thing.thick_m))
             options = {"knee_from_deg": round(deeper, 1)}
             yield plain.more(options, words, extra=words, things=(thing,))
 
 
 def _heel(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
     if "pressure" in asked.specs and asked.exercise.family == "stance":
-        words = "pressure under the heel"
+        words = Said("pressure under the heel")
         yield plain.more({"pressure": "heel"}, words, extra=words, things=())
 
 
@@ -53,7 +54,7 @@ def within_reach(asked: Asked, plain: Geometry) -> Geometry:
     feet = narrower_stance_m(asked.exercise, asked.body)
     if feet is None:
         return plain
-    return plain.more({"stance_m": feet}, f"feet {100 * feet:.0f} cm apart")
+    return plain.more({"stance_m": feet}, Said("feet {length} apart", length=Length(feet)))
 
 
 def narrower_stance_m(exercise: Exercise, body: Body) -> float | None:
@@ -75,14 +76,17 @@ def _wider(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
     for wider in WIDER_M:
         feet = asked.usual("stance_m") + wider
         if spec.low <= feet <= widest:
-            words = f"feet {100 * feet:.0f} cm apart"
+            words = Said("feet {length} apart", length=Length(feet))
             yield plain.more({"stance_m": round(feet, 3)}, words, extra=words, things=())
+
+
+ONE_LEG = Said("one leg")
 
 
 def _one_leg(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
     legs = asked.specs.get("legs")
     if legs is not None and legs.default == 2 and 1 in legs.choices:
-        yield plain.more({"legs": 1}, "one leg", extra="one leg", things=())
+        yield plain.more({"legs": 1}, ONE_LEG, extra=ONE_LEG, things=())
 
 
 def _backrest(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
@@ -92,7 +96,7 @@ def _backrest(asked: Asked, plain: Geometry) -> Iterator[Geometry]:
     for step in BACK_STEPS_DEG:
         back = float(plain.options["backrest_deg"]) + step
         if spec.low <= back <= spec.high:
-            words = f"backrest {back:.0f}° over level"
+            words = Said("backrest {angle} over level", angle=Angle.of_deg(back))
             yield plain.more({"backrest_deg": back}, words, extra=words, things=())
 
 

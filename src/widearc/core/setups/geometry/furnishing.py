@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 
 from widearc.core.kit import Furniture, SledPress, box_pairs
 from widearc.core.setups.geometry.asked import Asked, Geometry, Options, Rule
+from widearc.core.words import Name, Said
 
 LOW_STEP_M = 0.2  # highest box to stand on for a deficit (assumed)
 STEP_M = 0.35  # and for calves or feet (assumed)
@@ -57,10 +58,10 @@ def furnished(asked: Asked) -> Iterator[Geometry]:
         here = Geometry(options={}, furniture=tuple(f for f in (bench, step) if f is not None))
         if bench is not None:
             own = {"bench_m": bench.height_m} if "bench_m" in specs else {}
-            here = here.more(own, f"on the {bench.name.lower()}")
+            here = here.more(own, Said("on the {name}", name=Name(bench.name, lower=True)))
         if step is not None:
             own = {raised: min(step.height_m, specs[raised].high)} if raised else {}
-            here = here.more(own, f"feet on the {step.name.lower()}")
+            here = here.more(own, Said("feet on the {name}", name=Name(step.name, lower=True)))
         yield here.more(rails)
 
 
@@ -71,7 +72,11 @@ def on_boxes(asked: Asked) -> Iterator[Geometry]:
     for a, b in box_pairs(asked.kit, LEAST_BOX_M, asked.specs["box_m"].high):
         yield Geometry(
             options={"box_m": min(a.height_m, b.height_m)},
-            words=f"feet on {a.name.lower()} and {b.name.lower()}",
+            words=Said(
+                "feet on {name} and {name_2}",
+                name=Name(a.name, lower=True),
+                name_2=Name(b.name, lower=True),
+            ),
             furniture=(a, b),
         )
 

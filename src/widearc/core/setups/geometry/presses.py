@@ -9,6 +9,7 @@ import numpy as np
 
 from widearc.core.kit import SledPress
 from widearc.core.setups.geometry.asked import Asked, Geometry, Rule
+from widearc.core.words import Length, Said
 
 FOOT_HEIGHTS_M = (0.0, 0.05, 0.10, 0.15, 0.20, 0.25)
 USUAL_DEG = 90.0  # of knee bend
@@ -38,7 +39,7 @@ def _make(asked: Asked) -> Iterator[Geometry]:
                 "knee_from_deg": depth,
                 "knee_to_deg": asked.usual("knee_to_deg"),
             },
-            words=f"ankles {100 * height:.0f} cm over the hip line",
+            words=Said("ankles {length} over the hip line", length=Length(height)),
         )
 
 

@@ -9,6 +9,7 @@ from collections.abc import Iterator, Sequence
 
 from widearc.core.kit import Furniture
 from widearc.core.setups.geometry.asked import Asked, Geometry, Options, Rule
+from widearc.core.words import Length, Name, Said, joined
 
 STEPS_M = (0.55, 0.65, 0.75, 0.85)
 LEANS_DEG = (10.0, 25.0)
@@ -32,10 +33,15 @@ def _bases(asked: Asked) -> Iterator[Geometry]:
     for bench, box in itertools.product(benches, boxes):
         here = Geometry(options={}, furniture=tuple(filter(None, (bench, box))))
         if bench is not None:
-            here = here.more({"rear_m": bench.height_m}, f"rear foot on the {bench.name.lower()}")
+            here = here.more(
+                {"rear_m": bench.height_m},
+                Said("rear foot on the {name}", name=Name(bench.name, lower=True)),
+            )
         if box is not None and "box_m" in specs:
             height = min(box.height_m, specs["box_m"].high)
-            here = here.more({"box_m": height}, f"onto the {box.name.lower()}")
+            here = here.more(
+                {"box_m": height}, Said("onto the {name}", name=Name(box.name, lower=True))
+            )
         yield here
 
 
@@ -92,7 +98,7 @@ def _make(asked: Asked) -> Iterator[Geometry]:
                 options["trunk_lean_deg"] = lean
             if step is not None:
                 options["step_m"] = step
-                words = ", ".join(filter(None, (f"step {100 * step:.0f} cm", base.words)))
+                words = joined(Said("step {length}", length=Length(step)), base.words)
             if back is not None:
                 options["hip_back"] = back
             yield Geometry(options={**options, **depth}, words=words, furniture=base.furniture)

@@ -9,6 +9,7 @@ from widearc.core.kit import Machine
 from widearc.core.movement import clear_of_floor_deg
 from widearc.core.setups.geometry.asked import Asked, Geometry, Rule
 from widearc.core.setups.geometry.furnishing import on_boxes, seats
+from widearc.core.words import Angle, Length, Name, Said
 
 FEET_AHEAD_M = (0.2, 0.3, 0.4)
 HANDLE_LEANS_DEG = (10.0, 20.0, 30.0)
@@ -26,7 +27,7 @@ def _seated(asked: Asked) -> Iterator[Geometry]:
         if clear > end + LEAST_RANGE_DEG:
             yield Geometry(
                 options={**asked.knee_options, "seat_m": hip, "knee_from_deg": clear},
-                words=f"on the {seat.name.lower()}",
+                words=Said("on the {name}", name=Name(seat.name, lower=True)),
                 furniture=(seat,),
             )
 
@@ -36,7 +37,7 @@ def _on_sled(asked: Asked) -> Iterator[Geometry]:
     rail = float(asked.machine.quantities.get("rail_deg", asked.usual("rail_deg")))
     for ahead in FEET_AHEAD_M:
         options = {**asked.knee_options, "rail_deg": rail, "foot_ahead_m": ahead}
-        yield Geometry(options=options, words=f"feet {100 * ahead:.0f} cm ahead")
+        yield Geometry(options=options, words=Said("feet {length} ahead", length=Length(ahead)))
 
 
 def _on_arm(asked: Asked) -> Iterator[Geometry]:
@@ -44,7 +45,7 @@ def _on_arm(asked: Asked) -> Iterator[Geometry]:
     arm, usual = asked.machine.quantities.get("user_arm_m", 0.9), asked.usual("pivot_x_m")
     for ahead in MOVED_M:
         options = {**asked.knee_options, "arm_m": arm, "pivot_x_m": usual - ahead}
-        words = f"feet {100 * (ahead - usual):.0f} cm ahead of the pivot"
+        words = Said("feet {length} ahead of the pivot", length=Length(ahead - usual))
         yield Geometry(options=options, words=words)
 
 
@@ -52,19 +53,25 @@ def _at_handle(asked: Asked) -> Iterator[Geometry]:
     # the feet stay under the pull: how far the trunk leans back on the handle is free
     for lean in sorted({asked.usual("trunk_lean_deg"), *HANDLE_LEANS_DEG}):
         options = {**asked.knee_options, "trunk_lean_deg": lean}
-        yield Geometry(options=options, words=f"trunk {lean:.0f}° forward")
+        yield Geometry(
+            options=options, words=Said("trunk {angle} forward", angle=Angle.of_deg(lean))
+        )
 
 
 def _supported(asked: Asked) -> Iterator[Geometry]:
     for ahead in sorted({asked.usual("foot_ahead_m"), *FEET_AHEAD_M}):
         options = {**asked.knee_options, "foot_ahead_m": ahead}
-        yield Geometry(options=options, words=f"feet {100 * ahead:.0f} cm ahead")
+        yield Geometry(options=options, words=Said("feet {length} ahead", length=Length(ahead)))
 
 
 def _in_machine(asked: Asked) -> Iterator[Geometry]:
     for hip in SEAT_HIPS_DEG:
         upright = hip >= UPRIGHT_SEAT_DEG
-        words = "upright seat" if upright else f"leaning back, hip at {hip:.0f}°"
+        words = (
+            Said("upright seat")
+            if upright
+            else Said("leaning back, hip at {angle}", angle=Angle.of_deg(hip))
+        )
         yield Geometry(options={**asked.knee_options, "hip_deg": hip}, words=words)
 
 
@@ -73,7 +80,11 @@ def _on_wedge(asked: Asked) -> Iterator[Geometry]:
     for thing in (t for t in asked.kit.things if t.kind == "heel wedge"):
         thick = min(thing.thick_m or asked.usual("heel_wedge_m"), most)
         options = {**asked.knee_options, "heel_wedge_m": thick}
-        yield Geometry(options=options, words=f"heel wedge {100 * thick:.3g} cm", things=(thing,))
+        yield Geometry(
+            options=options,
+            words=Said("heel wedge {length}", length=Length(thick)),
+            things=(thing,),
+        )
 
 
 def _on_couch(asked: Asked) -> Iterator[Geometry]:
@@ -82,7 +93,7 @@ def _on_couch(asked: Asked) -> Iterator[Geometry]:
         if spec.low <= couch.height_m <= spec.high:
             yield Geometry(
                 options={**asked.knee_options, "couch_m": couch.height_m},
-                words=f"shins on the {couch.name.lower()}",
+                words=Said("shins on the {name}", name=Name(couch.name, lower=True)),
                 furniture=(couch,),
             )
 

@@ -8,6 +8,7 @@ from flask import redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 from widearc.web.download import csv_response
 from widearc.web.drawing import overlay
 from widearc.web.errors import sentence
@@ -15,6 +16,7 @@ from widearc.web.forms.typed import address_part, back_or
 from widearc.web.screens.arc.blueprint import blueprint
 from widearc.web.screens.arc.pins import LETTERS, MOST_PINS, felt_words, pinned
 from widearc.web.screens.arc.query import asked
+from widearc.words import say
 
 MOST_PINNED = 2500  # characters: browsers keep no cookie over 4 kB
 
@@ -28,7 +30,9 @@ def pin() -> ResponseReturnValue:
     elif request.form.get("action") == "pin" and query not in pinned():
         pins = [*pinned(), query][-MOST_PINS:]
         if sum(map(len, pins)) > MOST_PINNED:
-            raise InputError("pin", f"{len(query)} characters", "fewer pins, or shorter set-ups")
+            raise InputError(
+                "pin", f"{len(query)} characters", Said("fewer pins, or shorter set-ups")
+            )
         session["pins"] = pins
     back = request.form.get("back", "")
     return redirect(back_or(back if back.startswith("/arc/") else "", url_for("arc.show")))
@@ -49,7 +53,7 @@ def compare(form: str = "") -> ResponseReturnValue:
         try:
             ask = asked(source, doubt=False)
         except InputError as error:
-            left_out.append((letter, "an address that is not used", sentence(str(error))))
+            left_out.append((letter, "an address that is not used", sentence(say(error.said))))
             continue
         if ask.found is None or ask.found.curve is None or not ask.found.curve.demand_nm:
             why = ask.found.problem if ask.found is not None else " ".join(ask.problems.values())

@@ -14,6 +14,7 @@ from widearc.core.strength import Scale
 from widearc.web.db import connection, trainer
 from widearc.web.drawing import overlay
 from widearc.web.screens.arc.query import Asked, asked
+from widearc.words import say
 
 MOST_PINS = 5
 LETTERS = "ABCDE"
@@ -57,7 +58,7 @@ def against(first: Asked | None, curve: Curve, known: Mapping[str, Scale]) -> st
     if effort:
         said.append(f"{effort[:1].upper()}{effort[1:]}.")
     if known:
-        said.append(f"{reps.words[:1].upper()}{reps.words[1:]}.".replace("what is wanted", "A"))
+        said.append(f"{say(reps.words.beginning())}.".replace("what is wanted", "A"))
     return " ".join(said)
 
 

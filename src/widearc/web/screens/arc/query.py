@@ -17,6 +17,7 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.kit import CAST, READ
 from widearc.core.statics import BodyUncertainty, uncertainty_of
+from widearc.core.words import Name, Said
 from widearc.usecases.arc.arc import Arc
 from widearc.usecases.room.kit import uncertainty_of_client
 from widearc.web.db import held
@@ -25,6 +26,7 @@ from widearc.web.forms.bands import bench_bands
 from widearc.web.forms.loads import BenchBand, inputs, load_document, refusal, typed_loads
 from widearc.web.forms.options import Field, option_fields, options_document
 from widearc.web.forms.typed import known_id, number
+from widearc.words import say
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -173,5 +175,12 @@ def _document(
                 ),
             }
     except InputError as error:
-        problems[error.where] = sentence(f"“{str(error.value)[:30]}” is not used: {error.allowed}")
+        problems[error.where] = sentence(
+            f"“{str(error.value)[:30]}” is not used: {say(error.allowed)}"
+        )
     return document
+
+
+def told_of(ask: Asked) -> Said:
+    """Return what of a typed set-up is not used, one sentence after the other."""
+    return Said("{problems}", problems=Name(" ".join(ask.problems.values())))

@@ -9,11 +9,13 @@ from flask.typing import ResponseReturnValue
 
 from widearc import usecases
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 from widearc.web.db import connection, now, trainer
 from widearc.web.errors import sentence
 from widearc.web.forms.typed import Texts, address_part, integer
 from widearc.web.screens.arc.blueprint import blueprint
 from widearc.web.screens.arc.query import asked
+from widearc.words import say
 
 
 @blueprint.post("/set")
@@ -24,7 +26,7 @@ def log_set() -> ResponseReturnValue:
     form = request.form
     ask = asked(dict(parse_qsl(address_part(form, "query"))), doubt=False)
     if ask.client is None or ask.found is None or ask.found.curve is None:
-        raise InputError("set", ask.entry.id, "an exercise that is set up, and a client")
+        raise InputError("set", ask.entry.id, Said("an exercise that is set up, and a client"))
     typed = {name: form.get(name, "") for name in ("reps", "reserve", "side", "formula")}
     messages: dict[str, str] = {}
     counts = {}
@@ -32,7 +34,9 @@ def log_set() -> ResponseReturnValue:
         try:
             counts[name] = integer(typed, name, 0, what="a whole number of reps")
         except InputError as error:
-            messages[name] = sentence(f"“{str(error.value)[:20]}” is not used: {error.allowed}")
+            messages[name] = sentence(
+                f"“{str(error.value)[:20]}” is not used: {say(error.allowed)}"
+            )
     try:
         if messages:
             raise usecases.SheetError(messages)
@@ -72,7 +76,7 @@ def felt() -> ResponseReturnValue:
         or ask.found.curve is None
         or not ask.found.curve.demand_nm
     ):
-        raise InputError("felt", ask.entry.id, "an exercise that is set up, and a client")
+        raise InputError("felt", ask.entry.id, Said("an exercise that is set up, and a client"))
     usecases.keep_felt(
         connection(),
         trainer(),

@@ -7,6 +7,7 @@ from flask.typing import ResponseReturnValue
 
 from widearc import usecases
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 from widearc.formats import curve_document
 from widearc.web.db import connection, trainer
 from widearc.web.download import csv_response
@@ -17,7 +18,7 @@ from widearc.web.page import shown
 from widearc.web.screens.arc.blueprint import blueprint
 from widearc.web.screens.arc.page import arc_page, solo_view
 from widearc.web.screens.arc.pins import first_pin
-from widearc.web.screens.arc.query import asked
+from widearc.web.screens.arc.query import asked, told_of
 
 
 @blueprint.get("/")
@@ -38,8 +39,8 @@ def document(what: str) -> ResponseReturnValue:
     if found is None or found.curve is None:
         if found is not None and found.refused is not None:
             raise found.refused
-        reason = found.problem if found is not None else " ".join(ask.problems.values())
-        raise InputError("exercise", None, reason or "no curve")
+        reason = found.problem if found is not None else told_of(ask)
+        raise InputError("exercise", None, reason or Said("no curve"))
     if what == "scenario":
         return jsonify(ask.document)
     return jsonify(
@@ -53,7 +54,7 @@ def values() -> ResponseReturnValue:
     ask = asked(request.args, doubt=False)
     found = ask.found
     if found is None or found.curve is None:
-        raise InputError("exercise", ask.entry.id, "a set-up that has a curve")
+        raise InputError("exercise", ask.entry.id, Said("a set-up that has a curve"))
     if request.args.get("view") == "muscles":
         use = usecases.muscles(found.curve)
         return csv_response(

@@ -16,6 +16,7 @@ from widearc.gauge import Reader, Snapshot
 from widearc.usecases.bench.bands import gives_back
 from widearc.web.errors import sentence
 from widearc.web.screens.bench.gaugedesk import GaugeDesk
+from widearc.words import say
 
 blueprint = Blueprint("gauge", __name__, url_prefix="/bench/gauge")
 
@@ -47,7 +48,7 @@ def connect() -> ResponseReturnValue:
         reader = _desk().connect(request.form.get("address", "").strip())
     except InputError as error:
         return jsonify(
-            problem=sentence(f"“{str(error.value)[:40]}” is no gauge: type {error.allowed}")
+            problem=sentence(f"“{str(error.value)[:40]}” is no gauge: type {say(error.allowed)}")
         ), 422
     return jsonify(address=reader.address)
 

@@ -52,6 +52,7 @@ from widearc.web.screens.bench.sheet import (
     machine_numbers,
     measured_beside,
 )
+from widearc.words import say
 
 blueprint = Blueprint("machine", __name__, url_prefix="/bench")
 
@@ -217,7 +218,7 @@ def _imported(
         )
     except InputError as error:
         raise SheetError(
-            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}
+            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {say(error.allowed)}"}
         ) from None
 
 

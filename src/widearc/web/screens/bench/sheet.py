@@ -13,6 +13,7 @@ from widearc.core.errors import InputError
 from widearc.core.units import LENGTH_M
 from widearc.usecases.bench.machines import MachineSheet, hung_test
 from widearc.web.forms.fields import QuantityField, Sheet, shown_as_typed
+from widearc.words import say
 
 _cm = partial(QuantityField, unit="cm", per=0.01)
 _weighed = partial(
@@ -105,7 +106,7 @@ def measured_beside(numbers: Sheet, sheet: MachineSheet) -> dict[str, float]:
             found["rail_deg"] = rail_angle_deg(rise, run)
         except InputError as error:
             shown = shown_as_typed(error, numbers, "run")
-            numbers.refuse({"run": f"{shown} is not used: {error.allowed}"})
+            numbers.refuse({"run": f"{shown} is not used: {say(error.allowed)}"})
     elif rise is not None or run is not None:
         numbers.refuse({"run": "type rise and run, both"})
     numbers.settled()
@@ -123,7 +124,7 @@ def hung_words(numbers: Sheet, sheet: MachineSheet) -> str:
         return hung_test(sheet.item, carriage, numbers.value("rests")).words
     except InputError as error:
         shown = shown_as_typed(error, numbers, error.where)
-        numbers.refuse({error.where: f"{shown} is not used: {error.allowed}"})
+        numbers.refuse({error.where: f"{shown} is not used: {say(error.allowed)}"})
         return ""
 
 
@@ -146,5 +147,5 @@ def joint_angle(way: str, sheet: Sheet) -> MeasuredAngle | None:
         known = error.where in names
         shown = shown_as_typed(error, sheet, error.where) if known else str(error.value)
         name = error.where if known else way
-        sheet.refuse({name: f"{shown} does not fit: {error.allowed}"})
+        sheet.refuse({name: f"{shown} does not fit: {say(error.allowed)}"})
         return None

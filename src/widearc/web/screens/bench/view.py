@@ -39,6 +39,7 @@ from widearc.web.drawing.fit import fit_chart
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts, number
 from widearc.web.screens.bench.sheet import band_numbers
+from widearc.words import say
 
 blueprint = Blueprint("bench", __name__, url_prefix="/bench")
 
@@ -214,7 +215,7 @@ def _import(text: str) -> tuple[tuple[store.Reading, ...], float | None]:
         rows = read_readings(text)
     except InputError as error:
         raise SheetError(
-            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {error.allowed}"}
+            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {say(error.allowed)}"}
         ) from None
     loading = tuple(
         store.Reading(length_m=r.length_m, force_n=r.force_n)

@@ -9,6 +9,7 @@ from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 from widearc.usecases.claims.claims import CLAIMS, claim, worked_out
 from widearc.usecases.claims.parts import DATED, Cam, Claim
 from widearc.web.db import held
@@ -17,6 +18,7 @@ from widearc.web.drawing import overlay
 from widearc.web.errors import sentence
 from widearc.web.forms.typed import Texts, number
 from widearc.web.words.words import MINUS
+from widearc.words import say
 
 blueprint = Blueprint("claims", __name__, url_prefix="/claims")
 
@@ -68,7 +70,7 @@ def values(claim_id: str) -> ResponseReturnValue:
         for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
     ]
     if not pins:
-        raise InputError("claim", claim_id, view.problem or "a dispute that has curves")
+        raise InputError("claim", claim_id, view.problem or Said("a dispute that has curves"))
     shown = overlay.overlaid(pins, request.args.get("joint", found.joint), own_peak=False)
     out = io.StringIO()
     head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, N*m" for d in shown.drawn)]
@@ -90,11 +92,13 @@ def show(claim_id: str) -> ResponseReturnValue:
         try:
             values[p.name] = number(request.args, p.name, p.default, what=f"a number of {p.unit}")
         except InputError as error:
-            problems[p.name] = sentence(f"“{str(error.value)[:20]}” is not used: {error.allowed}")
+            problems[p.name] = sentence(
+                f"“{str(error.value)[:20]}” is not used: {say(error.allowed)}"
+            )
     try:
         view = worked_out(found, values, _cams(found))
     except InputError as error:
-        problems[error.where] = sentence(f"{error.value} is not used: {error.allowed}")
+        problems[error.where] = sentence(f"{error.value} is not used: {say(error.allowed)}")
         view = worked_out(found, {})
     pins = [
         overlay.Pinned(

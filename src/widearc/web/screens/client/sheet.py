@@ -37,6 +37,7 @@ from widearc.web.forms.fields import (
     TickField,
     shown_as_typed,
 )
+from widearc.words import say
 
 _cm = partial(QuantityField, unit="cm", per=0.01)
 _kg = partial(QuantityField, unit="kg")
@@ -166,7 +167,7 @@ def measure(sheet: Sheet, step: str) -> str:
     except InputError as error:
         name = ARGUMENTS[error.where]
         shown = shown_as_typed(error, sheet, name)
-        sheet.refuse({name: f"{shown} does not fit: {error.allowed}"})
+        sheet.refuse({name: f"{shown} does not fit: {say(error.allowed)}"})
         return ""
     sheet.fill(LIMITS[step], f"{found.angle_deg:.0f}")
     error_deg = max(1, round(found.error_deg))

@@ -17,12 +17,14 @@ from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
 from widearc.core.errors import InputError
+from widearc.core.words import Said
 from widearc.formats import load_json
 from widearc.usecases.safe.safe import export_all, import_all
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.forms.typed import known_id
 from widearc.web.limits import LARGEST_FILE
+from widearc.words import say
 
 blueprint = Blueprint("exchange", __name__, url_prefix="/exchange")
 
@@ -92,10 +94,10 @@ def bring_everything() -> ResponseReturnValue:
     content = upload.read() if upload is not None else b""
     try:
         if not content:
-            raise InputError("file", "nothing", "choose the file that was sent out")
+            raise InputError("file", "nothing", Said("choose the file that was sent out"))
         import_all(connection(), trainer(), content, now=now())
     except InputError as error:
-        said = f"{error.where}: {str(error.value)[:60]} is not taken; {error.allowed}."
+        said = f"{error.where}: {str(error.value)[:60]} is not taken; {say(error.allowed)}."
         return _page(_place(""), "", None, "", said)
     return redirect(url_for("room.home"))
 
@@ -117,7 +119,7 @@ def bring() -> ResponseReturnValue:
             return _page(place, "", None, "The file is not UTF-8 text, so it is no kit.")
     try:
         if not text.strip():
-            raise InputError("file", "nothing", "choose a file or paste its text")
+            raise InputError("file", "nothing", Said("choose a file or paste its text"))
         document: Any = load_json(text)
         if request.form.get("action") == "import":
             usecases.import_kit(connection(), trainer(), place.id, document, now=now())
@@ -128,6 +130,6 @@ def bring() -> ResponseReturnValue:
             place,
             text,
             None,
-            f"{error.where}: {str(error.value)[:60]} is not taken; {error.allowed}.",
+            f"{error.where}: {str(error.value)[:60]} is not taken; {say(error.allowed)}.",
         )
     return _page(place, text, plan, "")

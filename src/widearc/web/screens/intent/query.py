@@ -14,9 +14,11 @@ from widearc.core.curve import Action
 from widearc.core.dose import RepStyle, StyleKind, Tempo
 from widearc.core.errors import InputError
 from widearc.core.intent import HANDLES, Intent, Shape, WantedAction
+from widearc.core.words import Name, Said
 from widearc.usecases.intent.intents import start_intent, with_handles
 from widearc.web.errors import sentence
 from widearc.web.forms.typed import integer, number
+from widearc.words import say
 
 LONGEST = 2000
 
@@ -114,7 +116,7 @@ def _part(source: Mapping[str, str], index: int, problems: dict[str, str]) -> Wa
             )
             known = next((s for s in Shape if s.value == shape), None)
             if known is None:
-                raise InputError(f"s{i}", shape, "one of the shapes of the list")
+                raise InputError(f"s{i}", shape, Said("one of the shapes of the list"))
             return WantedAction(
                 action=action, from_deg=ends[0], to_deg=ends[1], shape=known, mean_nm=level
             )
@@ -139,7 +141,7 @@ def _style(source: Mapping[str, str]) -> RepStyle:
     name = source.get("style", "plain")
     kind = next((k for k in StyleKind if k.value == name), None)
     if kind is None:
-        raise InputError("/style", name, "one of the list")
+        raise InputError("/style", name, Said("one of the list"))
     asks = ASKS.get(kind, ())
     values: dict[str, Any] = {}
     for key, field, usual in (
@@ -180,7 +182,12 @@ def _field(where: str, part: str = "0") -> str:
 
 def _words(error: InputError) -> str:
     shown = "" if error.value is None else f"“{str(error.value)[:30]}” is not used: "
-    return sentence(shown + error.allowed)
+    return sentence(shown + say(error.allowed))
+
+
+def problems_of(found: Read) -> Said:
+    """Return what of a typed intent is not used, as one sentence."""
+    return Said("{problems}", problems=Name("; ".join(found.problems.values())))
 
 
 def address(intent: Intent, body: Body) -> str:
@@ -220,5 +227,5 @@ def intent_of(want: str, body: Body) -> Intent | None:
         return None
     found = read(dict(parse_qsl(want[:LONGEST])), body)
     if found.intent is None:
-        raise InputError("want", want[:40], "; ".join(found.problems.values()))
+        raise InputError("want", want[:40], problems_of(found))
     return found.intent

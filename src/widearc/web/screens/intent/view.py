@@ -20,14 +20,15 @@ from flask.typing import ResponseReturnValue
 from widearc import usecases
 from widearc.core.body import Body
 from widearc.core.errors import InputError, TargetError
+from widearc.core.words import Said
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.drawing import intent as intentplot
 from widearc.web.forms.typed import integer
 from widearc.web.page import shown
-from widearc.web.screens.arc.query import asked
+from widearc.web.screens.arc.query import asked, told_of
 from widearc.web.screens.intent.page import intent_page
-from widearc.web.screens.intent.query import LONGEST, address, read
+from widearc.web.screens.intent.query import LONGEST, address, problems_of, read
 
 blueprint = Blueprint("intent", __name__, url_prefix="/intent")
 
@@ -57,7 +58,7 @@ def values() -> ResponseReturnValue:
     """
     found = read(request.args, body_of_client())
     if found.intent is None:
-        raise InputError("intent", None, "; ".join(found.problems.values()))
+        raise InputError("intent", None, problems_of(found))
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\n")
     rows.writerow(["action", "angle_deg", "wanted_nm"])
@@ -71,12 +72,12 @@ def from_exercise() -> ResponseReturnValue:
     """Turn an address of the Arc page into an intent of its own loading, and go there."""
     ask = asked(request.args, doubt=False)
     if ask.found is None or ask.found.curve is None:
-        why = ask.found.problem if ask.found is not None else " ".join(ask.problems.values())
-        raise InputError("exercise", ask.entry.name, why or "an exercise that has a curve")
+        why = ask.found.problem if ask.found is not None else told_of(ask)
+        raise InputError("exercise", ask.entry.name, why or Said("an exercise that has a curve"))
     try:
         intent, held = usecases.intent_of_curve(ask.found.curve)
     except TargetError as error:
-        raise InputError("exercise", ask.entry.name, str(error)) from None
+        raise InputError("exercise", ask.entry.name, error.said) from None
     told = f"From {ask.words}. Five handles hold {100 * held:.0f} % of it."
     return redirect(
         url_for("intent.show")
@@ -93,7 +94,7 @@ def keep() -> ResponseReturnValue:
     query = request.form.get("query", "")[:LONGEST]
     found = read(dict(parse_qsl(query)), body_of_client())
     if found.intent is None:
-        raise InputError("query", query[:40], "; ".join(found.problems.values()))
+        raise InputError("query", query[:40], problems_of(found))
     try:
         usecases.keep_intent(
             connection(), trainer(), request.form.get("name", ""), found.intent, now=now()

@@ -49,6 +49,7 @@ from widearc.core.search import (
     variants_of,
     wanted_again,
 )
+from widearc.core.words import Name, Said
 from widearc.usecases.swap.swap import SwapView, candidate_of, groups_of
 from widearc.usecases.swap.wanted import asks_depth, not_wantable, takes_kg
 from widearc.web.db import connection, held, trainer
@@ -395,7 +396,7 @@ def _weights(source: Mapping[str, str]) -> dict[str, float]:
         name = f"w-{column.name}"
         value = number(source, name, 0.0, what=allowed)
         if not 0 <= value <= MOST_WEIGHT:
-            raise InputError(name, source.get(name), allowed)
+            raise InputError(name, source.get(name), Said("{what}", what=Name(allowed)))
         if value > 0:
             found[column.name] = value
     return found

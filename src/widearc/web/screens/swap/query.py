@@ -8,9 +8,10 @@ from flask import session
 
 from widearc import usecases
 from widearc.core.body import Body
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, one_of
 from widearc.core.exercises import exercise_of
 from widearc.core.intent import Intent, Shape
+from widearc.core.words import Name, Said
 from widearc.store.errors import MissingError
 from widearc.usecases.client.client import GOAL_SETS
 from widearc.usecases.swap.usual import usual_kg
@@ -20,6 +21,7 @@ from widearc.web.errors import sentence
 from widearc.web.forms.typed import integer, number
 from widearc.web.screens.intent.query import address, intent_of
 from widearc.web.screens.swap.asking import set_up_of
+from widearc.words import say
 
 
 def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None = None) -> SwapAsk:
@@ -81,12 +83,12 @@ def _shape(text: str) -> Shape:
     try:
         return Shape(text)
     except ValueError:
-        raise InputError("shape", text, "one of " + ", ".join(s.value for s in Shape)) from None
+        raise InputError("shape", text, one_of(s.value for s in Shape)) from None
 
 
 def _last(name: str, known: list[int]) -> int:
     if not known:
-        raise MissingError(f"there is no {name} yet: add one first")
+        raise MissingError(Said("there is no {name} yet: add one first", name=Name(str(name))))
     last = session.get(name)
     return last if last in known else known[0]
 
@@ -125,4 +127,4 @@ def field_of(where: str) -> str:
 
 def refusal_of(error: InputError) -> str:
     """Return a refusal as a sentence that says what was typed."""
-    return sentence(f"“{str(error.value)[:30]}” is not used: {error.allowed}")
+    return sentence(f"“{str(error.value)[:30]}” is not used: {say(error.allowed)}")

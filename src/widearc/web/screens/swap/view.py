@@ -23,6 +23,7 @@ from widearc import usecases
 from widearc.core.curve import CENTRES_DEG
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
+from widearc.core.words import Said
 from widearc.formats import swap_request_document
 from widearc.usecases.room.room import scope
 from widearc.usecases.swap.swap import SwapView, candidate_of
@@ -141,7 +142,7 @@ def document() -> ResponseReturnValue:
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     if view.question is None:
         raise InputError(
-            "exercise", ask.exercise, view.problem or "an exercise that can be computed"
+            "exercise", ask.exercise, view.problem or Said("an exercise that can be computed")
         )
     return jsonify(swap_request_document(view.question, sets=ask.sets, reps=ask.reps))
 
@@ -155,7 +156,7 @@ def values() -> ResponseReturnValue:
     chosen = candidate_of(view, request.args.get("pick"), request.args.get("tweak", ""))
     if view.ranking is None or chosen is None:
         raise InputError(
-            "exercise", ask.exercise, view.problem or "one of the stand-ins listed now"
+            "exercise", ask.exercise, view.problem or Said("one of the stand-ins listed now")
         )
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\n")

@@ -1,0 +1,40 @@
+"""How a trainer is spoken to: units and language, for a while or for good."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+from dataclasses import dataclass
+
+UNITS = ("metric", "imperial")
+"""Kilograms and centimetres, or pounds and inches."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class How:
+    """Units ("metric": kg and cm, "imperial": lb and in) and language ("en")."""
+
+    units: str = "metric"
+    language: str = "en"
+
+
+PLAIN = How()
+"""What files, documents and the command line speak: SI and English."""
+
+_SPOKEN: ContextVar[How] = ContextVar("spoken", default=PLAIN)
+
+
+def spoken() -> How:
+    """Return how is spoken now: plain where nobody said otherwise."""
+    return _SPOKEN.get()
+
+
+@contextmanager
+def speaking(how: How) -> Iterator[None]:
+    """Speak so within the block."""
+    token = _SPOKEN.set(how)
+    try:
+        yield
+    finally:
+        _SPOKEN.reset(token)

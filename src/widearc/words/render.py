@@ -1,0 +1,93 @@
+"""Sentences of the core as text."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from functools import lru_cache
+from string import Formatter
+from types import MappingProxyType
+from typing import Any
+
+from widearc.core import words as w
+from widearc.core.units import DEG
+from widearc.words import figures
+from widearc.words.how import PLAIN, How, spoken
+
+
+def say(value: w.Unspoken | str, how: How | None = None) -> str:
+    """Return what is said, in the units and the language of `how` (None: as is spoken now). Raises
+    TypeError for what is no value of a sentence.
+    """
+    return _said(value, spoken() if how is None else how)
+
+
+def plain(value: w.Unspoken | str) -> str:
+    """Return what is said in SI and English, as files and the command line have it."""
+    return _said(value, PLAIN)
+
+
+def _said(value: object, how: How) -> str:
+    way = _WAYS.get(type(value))
+    if way is None:
+        raise TypeError(f"{type(value).__name__} cannot be said")
+    return way(value, how)
+
+
+@lru_cache(maxsize=4096)
+def _parts(template: str) -> tuple[tuple[str, str | None], ...]:
+    return tuple((text, field) for text, field, _, _ in Formatter().parse(template))
+
+
+def _sentence(said: w.Said, how: How) -> str:
+    values = dict(said.values)
+    template = said.template
+    if said.plural:
+        count = next(v.n for v in values.values() if isinstance(v, w.Count))
+        template = template if count == 1 else said.plural
+    parts = []
+    for text, field in _parts(template):
+        parts.append(text)
+        if field is not None:
+            parts.append(_said(values[field], how))
+    told = "".join(parts)
+    return told[:1].upper() + told[1:] if said.begins else told
+
+
+def _listed(listed: w.Listed, how: How) -> str:
+    told = [text for text in [_said(item, how) for item in listed.items] if text]
+    if listed.by not in ("and", "or"):
+        return listed.by.join(told)
+    if len(told) < 2:
+        return "".join(told)
+    return f"{', '.join(told[:-1])} {listed.by} {told[-1]}"
+
+
+def _word(word: w.Name | w.Term, how: How) -> str:
+    return word.text.lower() if word.lower else word.text
+
+
+def _duration(time: w.Duration, how: How) -> str:
+    return f"{figures.short(time.s / 60)} min" if time.minutes else f"{figures.short(time.s)} s"
+
+
+_WAYS: Mapping[type, Callable[[Any, How], str]] = MappingProxyType(
+    {
+        str: lambda text, how: text,
+        w.Said: _sentence,
+        w.Listed: _listed,
+        w.Name: _word,
+        w.Term: _word,
+        w.Mass: lambda v, how: figures.mass(v.kg, how, rounded=v.whole, stamped=v.stamped),
+        w.Length: lambda v, how: figures.length(v.m, how),
+        w.Distance: lambda v, how: figures.distance(v.m, how),
+        w.Force: lambda v, how: figures.force(v.n, how),
+        w.Angle: lambda v, how: f"{figures.whole(round(v.rad / DEG, 6))}°",
+        w.Moment: lambda v, how: figures.whole(v.nm) + ("" if v.bare else " N·m"),
+        w.Duration: _duration,
+        w.Share: lambda v, how: f"{figures.whole(100 * v.share)} %",
+        w.Times: lambda v, how: figures.short(round(v.ratio, v.digits)),
+        w.Figure: lambda v, how: f"{figures.short(v.value)}{v.unit}",
+        w.Count: lambda v, how: figures.whole(v.n),
+    }
+)
+"""How each kind of value is said."""
