@@ -77,7 +77,7 @@ def test_a_kind_s_usual_numbers_are_within_its_own_ranges(kind):
 
 def test_a_quantity_out_of_range_is_named_in_the_unit_it_is_typed_in():
     height = kind_of("box").quantity("height_m")
-    with refused(InputError, "900 cm.* from 2 to 300 cm"):
+    with refused(InputError, "900 cm.* from 2 cm to 300 cm"):
         check_quantity(height, 9.0, "height_m")
     with refused(InputError, "whole number"):
         check_quantity(kind_of("plate").quantity("count"), 2.5, "count")

@@ -454,7 +454,7 @@ def test_readings_that_make_no_law_keep_nothing(demo):
     only_push = parse_readings("sled", rows_of({"force": "252", "direction": "push"}), "N")
     with pytest.raises(SheetError, match="push and one return"):
         save_readings(demo, 1, press.id, only_push, {}, now=NOW)
-    with pytest.raises(SheetError, match="from 0 to 90"):
+    with pytest.raises(SheetError, match="from 0° to 90°"):
         save_readings(demo, 1, press.id, (), {"rail_deg": 120.0}, now=NOW)
     heavy = parse_readings(
         "sled",

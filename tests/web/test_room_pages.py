@@ -68,7 +68,7 @@ def test_a_wrong_number_on_an_item_s_sheet_is_marked_and_kept_as_typed(client, c
     assert page.status_code == 422
     assert "“tall” is not a number of cm" in text(page) and 'value="tall"' in text(page)
     page = client.post(f"/room/item/{box.id}", data={"name": "Box 52", "height_m": "9999"})
-    assert "9999 cm is not kept: from 2 to 300 cm" in text(page)
+    assert "9999 cm is not kept: from 2 cm to 300 cm" in text(page)
     assert named(con, "Box 52").height_m == 0.52
     client.post(
         f"/room/item/{box.id}",

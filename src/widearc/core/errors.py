@@ -11,9 +11,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import Self
+from typing import Self, get_args
 
-from widearc.core.words import Figure, Listed, Name, Said, Times
+from widearc.core.words import Figure, Listed, Name, Said, Times, Value
 
 
 class WideArcError(Exception):
@@ -39,7 +39,7 @@ class InputError(WideArcError, ValueError):
         return Said(
             "{where}: {value} is not allowed; {allowed}",
             where=Name(self.where),
-            value=Name(show(self.value)),
+            value=said_of(self.value),
             allowed=self.allowed,
         )
 
@@ -106,6 +106,11 @@ class PostureError(WideArcError, ValueError):
 
 class TargetError(WideArcError, ValueError):
     """A target with nothing in it to match."""
+
+
+def said_of(value: object) -> Value:
+    """Return a refused value for a sentence: as it is where it is one, else its text."""
+    return value if isinstance(value, get_args(Value)) else Name(show(value))
 
 
 def show(value: object) -> str:

@@ -28,13 +28,13 @@ class Unspoken:
 
 @dataclass(frozen=True, slots=True)
 class Mass(Unspoken):
-    """A mass, kg. whole: an estimate, said without decimals. stamped: the unit that stands on the
-    thing itself and is kept ("" where none does).
+    """A mass, kg. whole: an estimate, said without decimals. thing: what stands on one thing, said
+    in the unit that it is a plain number of.
     """
 
     kg: float
     whole: bool = False
-    stamped: str = ""
+    thing: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,9 +46,12 @@ class Force(Unspoken):
 
 @dataclass(frozen=True, slots=True)
 class Length(Unspoken):
-    """A length, m, as a tape over furniture reads it."""
+    """A length, m, as a tape over furniture reads it. fine: as a muscle's change is told, in
+    millimetres or tenths of an inch.
+    """
 
     m: float
+    fine: bool = False
 
 
 @dataclass(frozen=True, slots=True)

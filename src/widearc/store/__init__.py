@@ -79,7 +79,7 @@ from widearc.store.strength import (
     strength_set_client,
     strength_sets,
 )
-from widearc.store.trainers import local_trainer, set_time_zone, time_zone
+from widearc.store.trainers import local_trainer, set_time_zone, set_units, time_zone, units
 
 __all__ = [
     "BAND_COLUMNS",
@@ -160,6 +160,7 @@ __all__ = [
     "set_seen",
     "set_state",
     "set_time_zone",
+    "set_units",
     "settings",
     "settings_of_place",
     "strength_set_client",
@@ -168,4 +169,5 @@ __all__ = [
     "told_changes",
     "transaction",
     "undo",
+    "units",
 ]

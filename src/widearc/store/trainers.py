@@ -18,6 +18,17 @@ def set_time_zone(con: Connection, trainer_id: int, name: str) -> None:
     con.execute("UPDATE trainer SET time_zone = ? WHERE id = ?", (name or None, trainer_id))
 
 
+def units(con: Connection, trainer_id: int) -> str:
+    """Return the units that a trainer reads and types, "metric" where nobody is known yet."""
+    row = con.execute("SELECT units FROM trainer WHERE id = ?", (trainer_id,)).fetchone()
+    return "metric" if row is None else str(row[0])
+
+
+def set_units(con: Connection, trainer_id: int, name: str) -> None:
+    """Set the units that a trainer reads and types."""
+    con.execute("UPDATE trainer SET units = ? WHERE id = ?", (name, trainer_id))
+
+
 def local_trainer(con: Connection, *, now: str) -> int:
     """Return the local trainer's id, made at the first call; `now` is an ISO time."""
     row = con.execute("SELECT id FROM trainer ORDER BY id LIMIT 1").fetchone()

@@ -49,7 +49,7 @@ from widearc.usecases.room.items import (
 from widearc.usecases.room.kit import stock_of
 from widearc.usecases.room.places import change_place, copy_place, new_place, remove_place
 from widearc.usecases.room.room import RoomView, mark, mark_zone, room_view, see, take_back
-from widearc.usecases.safe.safe import set_time_zone, time_zone
+from widearc.usecases.safe.safe import set_time_zone, set_units, time_zone, units_of
 from widearc.usecases.selfcheck import check_document
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.checks import set_up_checks
@@ -162,6 +162,7 @@ __all__ = [
     "see",
     "set_aside",
     "set_time_zone",
+    "set_units",
     "set_up_checks",
     "stock_of",
     "strength_of",
@@ -169,6 +170,7 @@ __all__ = [
     "take_back",
     "takes_kg",
     "time_zone",
+    "units_of",
     "unplan",
     "wantable",
     "week_plan",

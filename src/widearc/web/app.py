@@ -12,12 +12,13 @@ from flask import Flask
 from flask_compress import Compress
 from flask_talisman import Talisman
 from flask_wtf.csrf import CSRFProtect
-from jinja2 import StrictUndefined
+from jinja2 import StrictUndefined, pass_context
+from jinja2.runtime import Context
 from markupsafe import escape
 
 from widearc.core.search import Memo
 from widearc.core.words import Unspoken
-from widearc.web import db, errors, limits, once
+from widearc.web import db, errors, limits, once, units
 from widearc.web.forms.fields import field_id
 from widearc.web.gate import Gate
 from widearc.web.screens import marks, screens
@@ -25,7 +26,7 @@ from widearc.web.screens.bench.gaugedesk import GaugeDesk
 from widearc.web.trust import Trust
 from widearc.web.trust import init_app as init_trust
 from widearc.web.words import words
-from widearc.words import say
+from widearc.words import say, sign_of, size_of, spoken
 
 LOOPBACK_ONLY = Trust()
 
@@ -42,6 +43,18 @@ CSP = {
     "manifest-src": "'self'",
     "worker-src": "'self'",
 }
+
+
+def _asked_each_time(words: Callable[[Any], str]) -> Callable[[Context, Any], str]:
+    """Return a filter whose answer is never worked out beforehand: of a constant Jinja would keep
+    that of whoever asked first, in their units.
+    """
+
+    @pass_context
+    def asked(_: Context, value: Any) -> str:
+        return words(value)
+
+    return asked
 
 
 def _as_html(self: Unspoken) -> str:
@@ -108,6 +121,7 @@ def create_app(
     limits.refuse_odd_characters(app)
     limits.keep_nothing(app)
     once.init_app(app)
+    units.init_app(app)
     for screen in screens():
         for blueprint in screen.blueprints:
             app.register_blueprint(blueprint)
@@ -116,10 +130,18 @@ def create_app(
     for name in (
         "begins",
         "whole",
+        "short",
         "kg",
         "percent",
         "percent_up",
         "kgf",
+        "mass",
+        "thing",
+        "stamp",
+        "tape",
+        "metres",
+        "force",
+        "newtons",
         "centimetres",
         "clock",
         "date",
@@ -128,8 +150,9 @@ def create_app(
         "joint_name",
         "joint_bend",
     ):
-        app.template_filter(name)(getattr(words, name))
+        app.template_filter(name)(_asked_each_time(getattr(words, name)))
+    app.jinja_env.globals |= {"sign_of": sign_of, "size_of": size_of, "spoken": spoken}
     app.template_filter("field_id")(field_id)
-    app.template_filter("say")(say)
+    app.template_filter("say")(_asked_each_time(say))
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
     return app

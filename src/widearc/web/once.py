@@ -15,6 +15,7 @@ from widearc import store
 from widearc.store.errors import RepeatedError
 from widearc.web.db import connection, now, trainer
 from widearc.web.forms.typed import back_or
+from widearc.words import spoken
 
 FIELD = "once"
 LONGEST = 64
@@ -28,7 +29,8 @@ def form_keys() -> Markup:
     return Markup(
         '<input type="hidden" name="csrf_token" value="{}">'
         '<input type="hidden" name="{}" value="{}">'
-    ).format(generate_csrf(), FIELD, secrets.token_urlsafe(9))
+        '<input type="hidden" name="read_in" value="{}">'
+    ).format(generate_csrf(), FIELD, secrets.token_urlsafe(9), spoken().units)
 
 
 def _key() -> str | None:

@@ -1,6 +1,35 @@
 """The edge of words: sentences of the core as text, in units and a language."""
 
-from widearc.words.how import PLAIN, How, speaking, spoken
-from widearc.words.render import plain, say
+from widearc.words.how import PLAIN, UNITS, How, begin, end, speaking, spoken
+from widearc.words.render import plain, say, shown
+from widearc.words.units import (
+    how_of,
+    metric_text,
+    plain_number,
+    sign_of,
+    size_of,
+    spoken_text,
+    suffix_of,
+    typed_number,
+)
 
-__all__ = ["PLAIN", "How", "plain", "say", "speaking", "spoken"]
+__all__ = [
+    "PLAIN",
+    "UNITS",
+    "How",
+    "begin",
+    "end",
+    "how_of",
+    "metric_text",
+    "plain",
+    "plain_number",
+    "say",
+    "shown",
+    "sign_of",
+    "size_of",
+    "speaking",
+    "spoken",
+    "spoken_text",
+    "suffix_of",
+    "typed_number",
+]

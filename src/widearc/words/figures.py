@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from widearc.core.units import FORCE_N, IN_M, LB_KG
 from widearc.words.how import How
+from widearc.words.units import sign_of
 
 MINUS = "\N{MINUS SIGN}"
 
@@ -25,21 +26,50 @@ def halves(value: float) -> str:
     return short(round(2 * value) / 2) if abs(value) < 10 else whole(value)
 
 
-def mass(kg: float, how: How, *, rounded: bool = False, stamped: str = "") -> str:
-    """Return a mass with its unit: as stamped where it is, kilograms as they are, pounds to the
-    half.
+def own_unit(kg: float) -> str:
+    """Return the unit that a mass is a plain number of: "lb" for whole or half pounds that are no
+    plain number of kilograms, else "kg".
     """
-    unit = stamped or ("lb" if how.units == "imperial" else "kg")
+    return "lb" if _even(2 * kg / LB_KG) and not _even(100 * kg) else "kg"
+
+
+def plain_kg(kg: float) -> bool:
+    """Return whether a mass is a plain number of kilograms, as a plate says it."""
+    return _even(8 * kg) or _even(10 * kg)
+
+
+def _even(value: float) -> bool:
+    return abs(value - round(value)) < 1e-4
+
+
+def mass(kg: float, how: How, *, rounded: bool = False, thing: bool = False) -> str:
+    """Return a mass with its unit."""
+    unit = own_unit(kg) if thing else sign_of("kg", how)
+    return f"{mass_in(unit, kg, rounded=rounded)} {unit}"
+
+
+def mass_in(unit: str, kg: float, *, rounded: bool = False) -> str:
+    """Return a mass in a unit, without it: as a plate says it where it is a plain number of the
+    unit, else kilograms to a tenth and pounds to the half.
+    """
     value = kg / LB_KG if unit == "lb" else kg
     if rounded:
-        return f"{whole(value)} {unit}"
-    return f"{short(round(2 * value) / 2 if unit == 'lb' else value)} {unit}"
+        return whole(value)
+    if _even(100 * value):
+        return short(round(value, 3))
+    return short(round(2 * value) / 2 if unit == "lb" else round(value, 1))
 
 
-def length(m: float, how: How) -> str:
-    """Return centimetres, halves under 10; or inches to the half, quarters under 10."""
+def length(m: float, how: How, *, fine: bool = False) -> str:
+    """Return centimetres, halves under 10; or inches to the half, quarters under 10. fine: whole
+    millimetres, or tenths of an inch.
+    """
+    if fine and how.units == "metric":
+        return f"{whole(1000 * m)} mm"
     if how.units == "imperial":
         inches = m / IN_M
+        if fine:
+            return f"{short(round(inches, 1))} in"
         steps = 4 if abs(inches) < 10 else 2
         return f"{short(round(steps * inches) / steps)} in"
     return f"{halves(100 * m)} cm"

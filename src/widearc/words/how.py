@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from contextvars import ContextVar
+from contextvars import ContextVar, Token
 from dataclasses import dataclass
 
 UNITS = ("metric", "imperial")
@@ -30,11 +30,21 @@ def spoken() -> How:
     return _SPOKEN.get()
 
 
+def begin(how: How) -> Token[How]:
+    """Speak so from now on, until `end`."""
+    return _SPOKEN.set(how)
+
+
+def end(token: Token[How]) -> None:
+    """Speak as before `begin`."""
+    _SPOKEN.reset(token)
+
+
 @contextmanager
 def speaking(how: How) -> Iterator[None]:
     """Speak so within the block."""
-    token = _SPOKEN.set(how)
+    token = begin(how)
     try:
         yield
     finally:
-        _SPOKEN.reset(token)
+        end(token)

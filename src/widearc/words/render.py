@@ -26,6 +26,11 @@ def plain(value: w.Unspoken | str) -> str:
     return _said(value, PLAIN)
 
 
+def shown(value: object) -> str:
+    """Return a refused value as a message names it: what is said, else its own text."""
+    return say(value) if isinstance(value, w.Unspoken) else str(value)
+
+
 def _said(value: object, how: How) -> str:
     way = _WAYS.get(type(value))
     if way is None:
@@ -77,8 +82,8 @@ _WAYS: Mapping[type, Callable[[Any, How], str]] = MappingProxyType(
         w.Listed: _listed,
         w.Name: _word,
         w.Term: _word,
-        w.Mass: lambda v, how: figures.mass(v.kg, how, rounded=v.whole, stamped=v.stamped),
-        w.Length: lambda v, how: figures.length(v.m, how),
+        w.Mass: lambda v, how: figures.mass(v.kg, how, rounded=v.whole, thing=v.thing),
+        w.Length: lambda v, how: figures.length(v.m, how, fine=v.fine),
         w.Distance: lambda v, how: figures.distance(v.m, how),
         w.Force: lambda v, how: figures.force(v.n, how),
         w.Angle: lambda v, how: f"{figures.whole(round(v.rad / DEG, 6))}°",

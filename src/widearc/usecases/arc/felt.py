@@ -13,7 +13,9 @@ from widearc.core.equipment import Band, FreeMass
 from widearc.core.errors import InputError, one_of
 from widearc.core.statics import Curve
 from widearc.core.strength import hardest
+from widearc.core.words import Length
 from widearc.usecases.client.strength import asked
+from widearc.words import say
 
 THIRDS = ("lengthened", "middle", "shortened")
 TWICE = 2
@@ -74,7 +76,7 @@ def measure_again(curve: Curve, felt: str) -> str:
         if isinstance(load, Band) and index in curve.motion.load_lengths:
             apart = np.broadcast_to(curve.motion.load_lengths[index], curve.motion.shape)[0, at]
             length = float(load.own_m(apart))
-            return f"weigh the band again at {100 * length:.0f} cm, the length it has there"
+            return f"weigh the band again at {say(Length(length))}, the length it has there"
     kinds = {type(load) for load in curve.setup.loads} or {FreeMass}
     return min(kinds, key=lambda kind: (FIRST.index(kind.made_of), kind.rank)).again
 

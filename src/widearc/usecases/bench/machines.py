@@ -31,7 +31,7 @@ from widearc.usecases.bench.columns import COLUMNS, NAMES, Columns, fit_of
 from widearc.usecases.room.kit import badge_of
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError, cell
-from widearc.words import say
+from widearc.words import say, shown
 
 LONGEST_SETTING = 40
 
@@ -259,7 +259,7 @@ def save_readings(
             quantities[name] = check_quantity(sheet.kind.quantity(name), value, name)
             sources[name] = Source.MEASURED
         except InputError as error:
-            messages[name] = f"{error.value} is not kept: {say(error.allowed)}"
+            messages[name] = f"{shown(error.value)} is not kept: {say(error.allowed)}"
     if len(rows) > MOST_READINGS:
         messages["rows"] = f"{len(rows)} readings are too many: at most {MOST_READINGS} of a thing"
     if messages:

@@ -12,6 +12,7 @@ from dataclasses import replace
 
 from widearc.core.errors import PostureError, UnknownNameError
 from widearc.core.statics import curve, joint_work_j, low_back_ratio
+from widearc.core.words import Length, Mass
 from widearc.usecases.claims.more import ACTS, MORE
 from widearc.usecases.claims.parts import (
     DEPTH,
@@ -53,6 +54,7 @@ from widearc.usecases.claims.parts import (
     _squat,
     _work,
 )
+from widearc.words import say
 
 _CLAIMS: tuple[Claim, ...] = (
     Claim(
@@ -130,7 +132,10 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
         ),
         says=lambda c, v: (
-            f"Leant back, rectus femoris is {_longer(90.0, v['hip']):.0f} mm longer at every "
+            f"Leant back, rectus femoris is {say(Length(_longer(90.0, v['hip']) / 1000, "
+            f"fine=True))} longer "
+            f"at "
+            "every "
             "knee angle; "
             "the demand at the knee is the same."
         ),
@@ -150,8 +155,8 @@ _CLAIMS: tuple[Claim, ...] = (
             Param(name="high", words="feet higher by", unit="cm", default=15.0, low=1.0, high=19.0),
         ),
         cases=lambda v: (
-            ("Feet at 10 cm", _press(v, 0.10)),
-            (f"Feet at {10 + v['high']:.0f} cm", _press(v, 0.10 + v["high"] / 100)),
+            (f"Feet at {say(Length(0.10))}", _press(v, 0.10)),
+            (f"Feet at {say(Length(0.10 + v['high'] / 100))}", _press(v, 0.10 + v["high"] / 100)),
         ),
         says=lambda c, v: (
             f"Higher feet ask {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))} of the hip at "
@@ -456,7 +461,7 @@ _CLAIMS: tuple[Claim, ...] = (
         params=(KG,),
         cases=lambda v: (
             ("Back squat", _squat(v)),
-            ("Leg extension, 40 kg", _setup("leg-extension", _round_stack(40.0))),
+            (f"Leg extension, {say(Mass(40.0))}", _setup("leg-extension", _round_stack(40.0))),
         ),
         says=lambda c, v: (
             f"In the last 15° before straight the squat has {_end(c[0]):.0f} % of its peak "

@@ -10,6 +10,7 @@ from widearc.core.equipment import Band, LinearLaw, Sled, Spring, SpringLoad
 from widearc.core.movement import Setup
 from widearc.core.statics import Curve, joint_peak_nm
 from widearc.core.units import to_deg
+from widearc.core.words import Length, Mass
 from widearc.usecases.arc.whole import whole_of
 from widearc.usecases.claims.parts import (
     KG,
@@ -31,6 +32,7 @@ from widearc.usecases.claims.parts import (
     _split,
     _work,
 )
+from widearc.words import say
 
 
 def _within(c: Curve, joint: str, low: float, high: float) -> float:
@@ -150,7 +152,7 @@ MORE: tuple[Claim, ...] = (
         cases=lambda v: (
             ("Free", _back_squat(v, knee_from_deg=95.0)),
             (
-                f"On rails, feet {v['ahead']:.0f} cm ahead",
+                f"On rails, feet {say(Length(v['ahead'] / 100))} ahead",
                 _setup(
                     "rail-squat",
                     *_mass(v["kg"], "back-high"),
@@ -203,8 +205,8 @@ MORE: tuple[Claim, ...] = (
         joint="hip",
         cases=lambda v: (
             ("Romanian deadlift", _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
-            ("Seated curl, 40 kg", _setup("seated-leg-curl", _round_stack(40.0))),
-            ("Lying curl, 40 kg", _setup("lying-leg-curl", _round_stack(40.0))),
+            (f"Seated curl, {say(Mass(40.0))}", _setup("seated-leg-curl", _round_stack(40.0))),
+            (f"Lying curl, {say(Mass(40.0))}", _setup("lying-leg-curl", _round_stack(40.0))),
         ),
         says=lambda c, v: (
             "The long hamstrings do "

@@ -32,8 +32,9 @@ from widearc.core.statics import (
 )
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
-from widearc.core.words import UNSAID, Figure, Force, Name, Said
+from widearc.core.words import UNSAID, Figure, Force, Mass, Name, Said
 from widearc.usecases.arc.arc import muscles
+from widearc.words import say
 
 Values = Mapping[str, float]
 Cam = tuple[tuple[float, ...], tuple[float, ...]]
@@ -251,10 +252,10 @@ def _band_words(c: Curve, v: Values) -> str:
     size = c.motion.full(pull.force)
     force = np.hypot(size[0], size[1])[0]
     first, last = float(force[0]), float(force[-1])
-    slack = "slack at first" if first < 1 else f"{first:.0f} N at the lengthened end"
+    slack = "slack at first" if first < 1 else f"{say(Force(first))} at the lengthened end"
     return (
-        f"It is {slack} and pulls {last:.0f} N at the shortened end: it grows, though the joint’s "
-        "demand may fall."
+        f"It is {slack} and pulls {say(Force(last))} at the shortened end: it grows, though the "
+        "joint’s demand may fall."
     )
 
 
@@ -350,4 +351,5 @@ def _one_leg_start(v: Values, two: Curve) -> str:
         middle = 0.5 * (low + high)
         less = _on_foot(curve(_half_squat(v, middle), lowering=False)) < carried
         low, high = (middle, high) if less else (low, middle)
-    return f"With {0.5 * (low + high):.0f} kg the front foot carries what each of two did."
+    half = say(Mass(0.5 * (low + high), whole=True))
+    return f"With {half} the front foot carries what each of two did."

@@ -12,7 +12,7 @@ from widearc.core.equipment import Source, check_quantity, kind_of
 from widearc.core.errors import InputError
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
-from widearc.words import say
+from widearc.words import say, shown
 
 SIDES = {
     "": "",
@@ -94,7 +94,7 @@ def _check(
         try:
             check_quantity(quantity, value, quantity.name)
         except InputError as error:
-            messages[quantity.name] = f"{error.value} is not kept: {say(error.allowed)}"
+            messages[quantity.name] = f"{shown(error.value)} is not kept: {say(error.allowed)}"
     if "smallest_kg" in quantities and quantities["smallest_kg"] > quantities.get(
         "largest_kg", 400.0
     ):

@@ -8,12 +8,13 @@ from pathlib import Path
 from zoneinfo import available_timezones
 
 from widearc import store
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, one_of
 from widearc.core.words import Said
 from widearc.formats import Archive, read_archive, write_archive
 from widearc.store.archive import Table, everything, replace_everything, schema_version
 from widearc.store.backup import DAILY, FOLDER, daily_backups
 from widearc.usecases.sheet import SheetError
+from widearc.words import UNITS
 
 
 def time_zone(con: store.Connection, trainer_id: int) -> str:
@@ -32,6 +33,19 @@ def set_time_zone(con: store.Connection, trainer_id: int, name: str) -> None:
         raise SheetError({"zone": f"“{clean[:30]}” is no time zone: as Europe/Oslo, or empty"})
     with store.transaction(con):
         store.set_time_zone(con, trainer_id, clean)
+
+
+def units_of(con: store.Connection, trainer_id: int) -> str:
+    """Return the units that the trainer reads and types: "metric" or "imperial"."""
+    return store.units(con, trainer_id)
+
+
+def set_units(con: store.Connection, trainer_id: int, name: str) -> None:
+    """Set the units that the trainer reads and types. InputError for others."""
+    if name not in UNITS:
+        raise InputError("units", name[:20], one_of(UNITS))
+    with store.transaction(con):
+        store.set_units(con, trainer_id, name)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

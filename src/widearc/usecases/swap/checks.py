@@ -9,7 +9,9 @@ import numpy as np
 from widearc.core.equipment import margin, stands
 from widearc.core.kit import Anchor, hold_of
 from widearc.core.search import Candidate
+from widearc.core.words import Force
 from widearc.usecases.swap.swap import SwapView
+from widearc.words import say
 
 
 def set_up_checks(chosen: Candidate, view: SwapView) -> tuple[str, ...]:
@@ -50,7 +52,7 @@ def _anchor_check(chosen: Candidate, anchor: Anchor) -> list[str]:
     if pull is None:
         return []
     most = float(np.max(np.hypot(*pull)))
-    words = f"{anchor.name} holds {most:.0f} N of pull"
+    words = f"{anchor.name} holds {say(Force(most))} of pull"
     hold = hold_of(anchor)
     found = margin(hold, *pull)
     if found is None:

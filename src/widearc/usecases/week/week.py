@@ -14,13 +14,14 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape
 from widearc.core.search import Memo, Question
-from widearc.core.words import Said
+from widearc.core.words import Mass, Said
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.swap import swap_view
 from widearc.usecases.swap.wanted import SwapAsk, by_kg, depths_of, set_up_from, set_up_text
+from widearc.words import say
 
 MOST_TIMES = 14  # a week: twice a day
 WEEK_DAYS = 7
@@ -82,7 +83,7 @@ def asked_words(ask: SwapAsk, name: str = "") -> str:
                 part
                 for part in (
                     EXERCISES[ask.exercise].name,
-                    f"{ask.kg:g}\N{NO-BREAK SPACE}kg" if by_kg(ask) else "",
+                    say(Mass(ask.kg)).replace(" ", "\N{NO-BREAK SPACE}") if by_kg(ask) else "",
                     "otherwise set up" if ask.set_up.typed else "",
                 )
                 if part

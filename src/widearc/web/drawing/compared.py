@@ -22,6 +22,7 @@ from widearc.web.drawing.figure import Figure, figure_of
 from widearc.web.drawing.plot import Plot, plots
 from widearc.web.drawing.strip import strip_between
 from widearc.web.words.words import whole
+from widearc.words import How, spoken
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -108,14 +109,17 @@ def _strip(target: Target, wanted: Curve | None, candidate: Candidate) -> Areas:
 
 
 # like the strips: drawn once a candidate, gone with it
-_DRAWINGS: WeakKeyDictionary[Candidate, Drawing] = WeakKeyDictionary()
+_DRAWINGS: WeakKeyDictionary[Candidate, dict[How, Drawing]] = WeakKeyDictionary()
 
 
 def drawing_of(target: Target, wanted: Curve | None, candidate: Candidate) -> Drawing:
-    """Return the drawing of a candidate against the wanted curve; drawn once a candidate."""
-    if candidate not in _DRAWINGS:
-        _DRAWINGS[candidate] = _drawing(target, wanted, candidate)
-    return _DRAWINGS[candidate]
+    """Return the drawing of a candidate against the wanted curve; drawn once a candidate for each
+    way of speaking: weights stand on it.
+    """
+    known = _DRAWINGS.setdefault(candidate, {})
+    if spoken() not in known:
+        known[spoken()] = _drawing(target, wanted, candidate)
+    return known[spoken()]
 
 
 def _drawing(target: Target, wanted: Curve | None, candidate: Candidate) -> Drawing:

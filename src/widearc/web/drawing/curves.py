@@ -39,7 +39,10 @@ from widearc.web.drawing.axis import (
     value_ticks,
 )
 from widearc.web.drawing.figure import FARTHEST_ARM_M
-from widearc.web.words.words import whole
+from widearc.web.words.words import force as force_words
+from widearc.web.words.words import newtons, whole
+from widearc.web.words.words import tape as tape_words
+from widearc.words import sign_of, size_of
 
 WIDTH, LEFT, RIGHT, TOP, FOOT = 440.0, 44.0, 26.0, 26.0, 40.0
 TALL = {1: 300.0, 2: 190.0, 3: 140.0, 4: 110.0}
@@ -391,7 +394,7 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
         action="force along the path",
         opposite="",
         held="",
-        unit="N",
+        unit=sign_of("N"),
         height=round(foot + FOOT, 1),
         zero=round(zero, 1),
         foot=round(foot, 1),
@@ -401,18 +404,18 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
         fast="",
         x_ticks=marks(tape, np.interp(tape, travel, x), figures),
         y_ticks=value_ticks(*span, zero, per_n, least=5),
-        peak=f"most {whole(force[most])} N at {travel[most]:.0f} cm",
-        axis="travel, cm",
+        peak=f"most {force_words(force[most])} at {tape_words(0.01 * travel[most])}",
+        axis=f"travel, {sign_of('cm')}",
     )
-    texts = [f"{v:.0f} cm" for v in travel]
-    forces = [whole(v) for v in force]
+    texts = [tape_words(0.01 * v) for v in travel]
+    forces = [newtons(v) for v in force]
     return plot, {
         "name": "hand",
         "x": _tenths(x),
         "deg": _tenths(travel),
         "angle": texts,
         "bend": texts,
-        "say": [f"{t}, {f} newtons" for t, f in zip(texts, forces, strict=True)],
+        "say": [f"{t}, {force_words(v)}" for t, v in zip(texts, force, strict=True)],
         "read": {"force": forces},
     }
 
@@ -428,9 +431,10 @@ def _cursor(
     if joint in found.demand_nm:
         line = line_of_force(found.motion, joint)
         size = np.hypot(*line.force[:, 0]) / found.motion.legs
-        read["force"] = [whole(v) for v in size]
+        read["force"] = [newtons(v) for v in size]
         shown_arm = np.where(line.arm[0] > FARTHEST_ARM_M, np.nan, line.arm[0])
-        read["arm"] = [f"{100 * v:.0f}" if np.isfinite(v) else "–" for v in shown_arm]
+        per = 0.01 * size_of("cm")
+        read["arm"] = [whole(v / per) if np.isfinite(v) else "–" for v in shown_arm]
     where = "of the lift" if still else f"{NAMES[joint]} bend"
     return {
         "name": joint,
@@ -453,7 +457,7 @@ def _table(
         columns += [f"{NAMES[joint]}, °", f"{NAMES[joint]}, N·m"]
     columns += [f"{e.action.replace('_', ' ')}, % of the limit" for e in efforts]
     path = found.motion.path_force
-    columns += ["handle or sled, N"] if path is not None else []
+    columns += [f"handle or sled, {sign_of('N')}"] if path is not None else []
     rows = []
     for i in range(0, len(found.motion.position), max(1, len(found.motion.position) // 20)):
         row = [f"{100 * found.motion.position[i]:.0f} %"]
@@ -465,7 +469,7 @@ def _table(
             )
             row += [angle, whole(demand[joint][i])]
         row += [whole(100 * float(e.share[i])) for e in efforts]
-        rows.append(tuple(row + ([whole(path[0, i])] if path is not None else [])))
+        rows.append(tuple(row + ([newtons(path[0, i])] if path is not None else [])))
     return tuple(columns), tuple(rows)
 
 
@@ -475,8 +479,8 @@ def path_words(found: Curve) -> str:
     if motion.path_force is None or motion.path_travel is None:
         return ""
     force, travel = motion.path_force[0], float(np.max(np.abs(motion.path_travel[0])))
-    ends = f"{whole(force[0])} N at the start, {whole(force[-1])} N at the end"
-    return f"{ends} of {whole(100 * travel)} cm of travel, whole machine"
+    ends = f"{force_words(force[0])} at the start, {force_words(force[-1])} at the end"
+    return f"{ends} of {tape_words(travel)} of travel, whole machine"
 
 
 def posture_words(found: Curve) -> str:
@@ -493,8 +497,8 @@ def posture_words(found: Curve) -> str:
         said.append(f"{place.name} at {whole(bend)}° of knee bend")
     ahead = knee_past_toes_m(found)
     if ahead is not None:
-        cm = whole(100 * abs(ahead))
-        said.append(f"knee {cm} cm {'past' if ahead > 0 else 'behind'} the toes at most")
+        way = "past" if ahead > 0 else "behind"
+        said.append(f"knee {tape_words(abs(ahead))} {way} the toes at most")
     return ", ".join(said)
 
 

@@ -8,6 +8,8 @@ from typing import Any
 
 from widearc import store
 from widearc.core.equipment import ANCHORS, FURNITURE, MACHINES, kind_of
+from widearc.web.words.words import whole
+from widearc.words import sign_of, size_of
 
 WIDTH, HEIGHT, LEFT, FLOOR = 620.0, 244.0, 44.0, 206.0
 TOP_M = 2.2
@@ -49,9 +51,13 @@ _WIDTHS = {
 _NOT_DRAWN = ("dip belt", "corner pivot", "pad")
 
 
-_TICKS = tuple(
-    (round(FLOOR - m * PX_PER_M, 1), f"{100 * m:.0f}") for m in (0.0, 0.5, 1.0, 1.5, 2.0)
-)
+HEIGHTS = {"cm": (0, 50, 100, 150, 200), "in": (0, 20, 40, 60, 80)}
+"""What the wall is marked with, in the unit that is spoken."""
+
+
+def _ticks() -> tuple[tuple[float, str], ...]:
+    unit, size = sign_of("cm"), 0.01 * size_of("cm")
+    return tuple((round(FLOOR - size * at * PX_PER_M, 1), f"{at}") for at in HEIGHTS[unit])
 
 
 def _is_drawn(kind: str) -> bool:
@@ -77,7 +83,9 @@ def elevation_of(items: tuple[store.ItemRow, ...]) -> Wall | None:
         _zone([i for i in shown if i.zone == zone], left, width, standing, anchors)
         left += width
     _part_labels(standing)
-    return Wall(ticks=_TICKS, standing=tuple(standing), anchors=tuple(anchors), zones=tuple(names))
+    return Wall(
+        ticks=_ticks(), standing=tuple(standing), anchors=tuple(anchors), zones=tuple(names)
+    )
 
 
 def _part_labels(standing: list[dict[str, Any]]) -> None:
@@ -156,7 +164,7 @@ def _zone(
 
 def _short(item: store.ItemRow) -> str:
     name = item.name.removeprefix("Eye ")
-    return f"{name[:10]}, {100 * (item.height_m or 0.0):.0f}"
+    return f"{name[:10]}, {whole(100 * (item.height_m or 0.0) / size_of('cm'))}"
 
 
 def _standing(item: store.ItemRow, x: float, wide: float) -> dict[str, Any]:

@@ -10,6 +10,7 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.equipment import AtPort, FreeMass, Load
 from widearc.core.statics import Curve
+from widearc.web.words.words import kg as kg_text
 
 
 def _load_point(curve: Curve, index: int) -> Array:
@@ -54,7 +55,7 @@ def _disc(key: str, load: Load, here: Array) -> dict[str, Any]:
         kg = kg / 2 if load.port == "hands" else kg
     elif isinstance(load, AtPort):
         radius = 0.06
-    return {"key": key, "line": False, "a": here, "text": f"{kg:g}", "r": radius}
+    return {"key": key, "line": False, "a": here, "text": kg_text(kg), "r": radius}
 
 
 def _on_path(key: str, load: Load, points: dict[str, Array]) -> dict[str, Any]:
@@ -66,7 +67,13 @@ def _on_path(key: str, load: Load, points: dict[str, Array]) -> dict[str, Any]:
         centre, radius = points["pad"] + np.array([[-0.2], [0.1]]), 0.13
     else:
         centre, radius = points["pressure"] + np.array([[0.0], [-0.1]]), 0.13
-    return {"key": key, "line": False, "a": centre, "text": f"{load.disc_kg:g}", "r": radius}
+    return {
+        "key": key,
+        "line": False,
+        "a": centre,
+        "text": kg_text(load.disc_kg or 0.0),
+        "r": radius,
+    }
 
 
 def _acts(curve: Curve, index: int) -> bool:

@@ -16,8 +16,10 @@ from widearc.core.arrays import Array
 from widearc.core.body import HIP_OVER_SEAT_M, PORTS, TRUNK_PORTS
 from widearc.core.statics import Curve
 from widearc.core.units import to_rad
+from widearc.core.words import Length
 from widearc.web.drawing.figure import Figure, points_of
 from widearc.web.forms.options import Field
+from widearc.words import say, sign_of, size_of
 
 Points = Mapping[str, Array]
 Where = Callable[[Curve, Points], Array]
@@ -173,11 +175,14 @@ def _options(curve: Curve, p: Points, drawn: Figure, fields: Mapping[str, Field]
             at,
             field.name,
             (mx / size, -my / size),
-            size * drawn.scale,
+            size * drawn.scale * size_of(field.unit),
             words,
-            field.value,
-            field.unit,
-            (spec.low / factor, spec.high / factor),
+            field.shown,
+            field.sign,
+            (
+                spec.low / factor / size_of(field.unit),
+                spec.high / factor / size_of(field.unit),
+            ),
         )
 
 
@@ -212,7 +217,7 @@ def _grip(
         value=value,
         least=round(ends[0], 3),
         most=round(ends[1], 3),
-        step=1.0,
+        step=0.5 if unit == "in" else 1.0,
         unit=unit,
         says=f"{value} {unit}".strip(),
         arrows=(way,),
@@ -229,21 +234,22 @@ def _loads(
             at = np.array([[x], [y]]) * np.ones_like(p[next(iter(p))])
             key = f"grip_l{index}"
             drawn.frames[key] = drawn.dots(at)
-            cm = drawn.scale / 100
+            per = size_of("cm")
+            px = f"{drawn.scale / 100 * per:.4f}"
             yield Grip(
                 field=f"l{index}-x l{index}-y",
                 key=key,
                 dx="1 0",
                 dy="0 -1",
-                px=f"{cm:.4f} {cm:.4f}",
+                px=f"{px} {px}",
                 label="anchor",
                 text="anchor",
-                value=f"{100 * x:.0f}",
-                least=-MOST_CM,
-                most=MOST_CM,
+                value=f"{100 * x / per:.3g}" if per != 1.0 else f"{100 * x:.0f}",
+                least=round(-MOST_CM / per, 1),
+                most=round(MOST_CM / per, 1),
                 step=1.0,
-                unit="cm",
-                says=f"{100 * x:.0f} cm ahead, {100 * y:.0f} cm high",
+                unit=sign_of("cm"),
+                says=f"{say(Length(x))} ahead, {say(Length(y))} high",
                 arrows=((1.0, 0.0), (0.0, -1.0)),
             )
         elif getattr(load, "kind", "") == "mass" and "shoulder" in p:

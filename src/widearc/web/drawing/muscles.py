@@ -11,7 +11,8 @@ import numpy as np
 from widearc.core.arrays import Array
 from widearc.core.muscle import GROUPS, NAMES, GroupUse, MuscleUse, positive_work_j
 from widearc.web.drawing import path
-from widearc.web.words.words import whole
+from widearc.web.words.words import newtons, whole
+from widearc.words import size_of
 
 WIDTH, HEIGHT, BASE = 240.0, 34.0, 30.0
 TALL = 26.0
@@ -56,8 +57,10 @@ def _row(group: GroupUse, most: float, total: float) -> MuscleRow:
         path=_area(x, y),
         start=round(float(x[0]), 1),
         end=round(float(x[-1]), 1),
-        most=whole(float(group.force_n.max())),
-        travel=whole(1000 * group.shortening_m),
+        most=newtons(float(group.force_n.max())),
+        travel=f"{1000 * group.shortening_m / size_of('mm'):.1f}"
+        if size_of("mm") != 1.0
+        else whole(1000 * group.shortening_m),
     )
 
 

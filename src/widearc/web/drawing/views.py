@@ -29,6 +29,7 @@ from widearc.web.drawing.axis import (
 )
 from widearc.web.drawing.curves import LEFT, NAMES, RIGHT, TALL, TOP, WIDTH, Solo
 from widearc.web.words.words import MINUS, whole
+from widearc.words import sign_of, size_of
 
 VIEWS = (
     ("joints", "joints"),
@@ -128,7 +129,10 @@ def forces(found: Curve) -> tuple[list[Solo], list[dict[str, Any]]]:
         rows.append(("hand", "one hand", "what it holds", hand[0]))
     rows = [r for r in rows if np.isfinite(r[3]).all() and float(np.abs(r[3]).max()) >= 1.0]
     tall = TALL[max(2, min(4, len(rows)))]
-    made = [_series(found, key, name, words, value, "N", tall) for key, name, words, value in rows]
+    made = [
+        _series(found, key, name, words, value / size_of("N"), sign_of("N"), tall)
+        for key, name, words, value in rows
+    ]
     return [m[0] for m in made], [m[1] for m in made]
 
 

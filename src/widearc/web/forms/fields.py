@@ -14,13 +14,17 @@ from wtforms.validators import StopValidation
 
 from widearc.core.errors import InputError
 from widearc.usecases.sheet import SheetError
-from widearc.web.forms.typed import Texts, as_number
+from widearc.web.forms.typed import Texts
+from widearc.web.units import typed_in
+from widearc.words import sign_of, size_of, typed_number
+from widearc.words.figures import mass_in, own_unit, plain_kg
 
 
 class QuantityField(Field):
     """A number in SI, typed in its own unit.
 
-    unit: as written behind the field; per: SI units in one of them. low, high: kept range in SI,
+    unit: as written behind the field where metric units are spoken; per: SI units in one of them.
+    low, high: kept range in SI,
     ends belong to it (None: whoever keeps the sheet refuses); allowed: that range in words. needed:
     an empty field is refused. what: what the text has to be, in words.
     `data` is the value, None where the field is empty or refused.
@@ -40,11 +44,11 @@ class QuantityField(Field):
         **more: Any,
     ) -> None:
         super().__init__(label, **more)
-        self.unit, self.per = unit, per
+        self.sign, self.per_sign = unit, per
         self.low, self.high, self.allowed = low, high, allowed
         self.needed = needed
         self._kept: float | None = None
-        self.what = what or (f"a number of {unit}" if unit else "a number")
+        self._what = what
 
     def process_data(self, value: float | None) -> None:
         """Take what is kept."""
@@ -58,14 +62,35 @@ class QuantityField(Field):
         text = valuelist[0].strip() if valuelist else ""
         if not text:
             return
-        value = as_number(text)
+        value = typed_number(text, self.sign, typed_in())
         if value is None:
             raise ValueError(f"“{text[:20]}” is not {self.what}")
         same = self._kept is not None and text == self._shown(self._kept)
-        self.data = self._kept if same else value * self.per
+        self.data = self._kept if same else value * self.per_sign
 
     def _shown(self, value: float) -> str:
-        return f"{round(value / self.per, 6):g}"
+        if self.sign == "kg" and self.per_sign == 1.0 and own_unit(value) != self.unit:
+            # what is a plain number of the other unit keeps it
+            told = mass_in(own_unit(value), value)
+            if own_unit(value) == "lb" or plain_kg(value):
+                return f"{told} {own_unit(value)}"
+        shown = value / self.per
+        return f"{round(shown, 6):g}" if self.unit == self.sign else f"{shown:.4g}"
+
+    @property
+    def unit(self) -> str:
+        """The unit that is typed, where nothing else stands behind the number."""
+        return sign_of(self.sign)
+
+    @property
+    def per(self) -> float:
+        """SI units in one of those that are typed."""
+        return self.per_sign * size_of(self.sign)
+
+    @property
+    def what(self) -> str:
+        """What the text has to be."""
+        return self._what or (f"a number of {self.unit}" if self.unit else "a number")
 
     def pre_validate(self, form: BaseForm) -> None:
         """Refuse an empty field that is needed, and a value out of the kept range."""
@@ -79,7 +104,14 @@ class QuantityField(Field):
         high = math.inf if self.high is None else self.high
         if not low <= self.data <= high:
             unit = f" {self.unit}" if self.unit else ""
-            raise StopValidation(f"{self.data / self.per:g}{unit} is not used: {self.allowed}")
+            told = f"{self.data / self.per:.6g}{unit}"
+            raise StopValidation(f"{told} is not used: {self._allowed(low, high)}")
+
+    def _allowed(self, low: float, high: float) -> str:
+        """Return the kept range in words, in the unit that is typed."""
+        if self.unit == self.sign and self.allowed:
+            return self.allowed
+        return f"from {low / self.per:.4g} to {high / self.per:.4g} {self.unit}"
 
     @property
     def text(self) -> str:

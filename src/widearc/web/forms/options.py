@@ -9,12 +9,13 @@ from typing import Any
 
 from widearc.core.exercises import Exercise, OptionSpec
 from widearc.web.forms.typed import number
+from widearc.words import sign_of, spoken_text
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Field:
-    """One input of the form: name in the address, label, unit, value as typed, choices (value,
-    words).
+    """One input of the form: name in the address, label, metric unit, value as typed in it, choices
+    (value, words).
     """
 
     name: str
@@ -24,6 +25,16 @@ class Field:
     hint: str = ""
     choices: tuple[tuple[str, str], ...] = ()
     usual: str = ""
+
+    @property
+    def shown(self) -> str:
+        """Return the value in the unit that is spoken."""
+        return self.value if self.choices else spoken_text(self.value, self.unit)
+
+    @property
+    def sign(self) -> str:
+        """Return the unit that is spoken."""
+        return sign_of(self.unit)
 
     @property
     def changed(self) -> bool:
@@ -79,7 +90,8 @@ def option_fields(
             continue
         default = _typed(spec, stature_m)
         unit = {"deg": "°", "m": "cm", "N": "N", "kg": "kg", "share": ""}.get(spec.unit, "")
-        hint = f"{spec.low / factor:.4g} to {spec.high / factor:.4g} {unit}".strip() + (
+        low, high = (spoken_text(f"{end / factor:.4g}", unit) for end in (spec.low, spec.high))
+        hint = f"{low} to {high} {sign_of(unit)}".strip() + (
             ", or " + ", ".join(map(str, spec.choices)) if spec.choices else ""
         )
         fields.append(

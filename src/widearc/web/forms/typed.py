@@ -2,23 +2,19 @@
 
 from __future__ import annotations
 
-import math
 import re
 from collections.abc import Iterable, Mapping
 
 from widearc.core.errors import InputError
 from widearc.core.words import Name, Said
+from widearc.words import plain_number
 
 
 def as_number(text: str) -> float | None:
     """Return the number that a text is (a comma is a point, any minus is one); None for no finite
     number.
     """
-    try:
-        value = float(text.strip().replace(",", ".").replace("−", "-"))
-    except ValueError:
-        return None
-    return value if math.isfinite(value) else None
+    return plain_number(text)
 
 
 def number(source: Mapping[str, str], name: str, default: float, *, what: str) -> float:

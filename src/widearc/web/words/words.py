@@ -4,6 +4,7 @@ meant.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import datetime
 
 from widearc.core.body import PORTS
@@ -11,10 +12,10 @@ from widearc.core.equipment import Band, kind_of
 from widearc.core.kit import Piece
 from widearc.core.search import Candidate
 from widearc.core.units import FORCE_N
-from widearc.core.words import Value
+from widearc.core.words import Distance, Force, Length, Mass, Value
 from widearc.store import ItemRow
 from widearc.web.zone import local
-from widearc.words import say
+from widearc.words import figures, say, sign_of, size_of
 
 MINUS = "\N{MINUS SIGN}"
 
@@ -41,8 +42,43 @@ def whole(value: float) -> str:
 
 
 def kg(value: float) -> str:
-    """Return kilograms as a plate says them."""
-    return f"{value:g}"
+    """Return a mass (kg) in the unit that is spoken, without it."""
+    return figures.mass_in(sign_of("kg"), value)
+
+
+def mass(value: float) -> str:
+    """Return a mass (kg) with the unit that is spoken."""
+    return say(Mass(value))
+
+
+def thing(value: float) -> str:
+    """Return what stands on a thing (kg), with the unit that it is a plain number of."""
+    return say(Mass(value, thing=True))
+
+
+def metres(value: float) -> str:
+    """Return a distance (m) with the unit that is spoken."""
+    return say(Distance(value))
+
+
+def tape(value: float) -> str:
+    """Return a length (m) with the unit that is spoken."""
+    return say(Length(value))
+
+
+def force(value: float) -> str:
+    """Return a force (N) with the unit that is spoken."""
+    return say(Force(value))
+
+
+def newtons(value: float) -> str:
+    """Return a force (N) in the unit that is spoken, without it."""
+    return whole(value / size_of("N"))
+
+
+def short(value: float) -> str:
+    """Return a number with the decimals it has."""
+    return figures.short(value)
 
 
 def percent(share: float) -> str:
@@ -51,8 +87,8 @@ def percent(share: float) -> str:
 
 
 def kgf(newton: float) -> str:
-    """Return a pull in whole kilograms of force, as a hanging scale reads it."""
-    return whole(newton / FORCE_N["kgf"])
+    """Return a pull in whole kilograms or pounds, as a hanging scale reads it."""
+    return whole(newton / FORCE_N["kgf"] / size_of("kg"))
 
 
 def percent_up(share: float) -> str:
@@ -63,9 +99,10 @@ def percent_up(share: float) -> str:
 
 
 def centimetres(metres: float) -> str:
-    """Return whole centimetres, halves under 10."""
-    cm = 100 * metres
-    return f"{round(2 * cm) / 2:g}" if cm < 10 else whole(cm)
+    """Return a length (m) in the unit that is spoken, without it: whole centimetres, halves under
+    10; inches to the half, quarters under 10.
+    """
+    return say(Length(metres)).split(" ")[0]
 
 
 def clock(iso: str) -> str:
@@ -83,41 +120,67 @@ def date(iso: str) -> str:
     return datetime.fromisoformat(iso).strftime("%d.%m.%Y")
 
 
+def stamp(weight: float) -> str:
+    """Return what stands on a thing (kg), with a unit only where it is not the spoken one."""
+    return stamps([weight])
+
+
+def stamps(weights: Iterable[float]) -> str:
+    """Return what stands on several things (kg), with a unit where it is not the spoken one."""
+    masses = list(weights)
+    units = {figures.own_unit(w) for w in masses}
+    if len(units) > 1:
+        return " + ".join(thing(w) for w in masses)
+    unit = next(iter(units), "")
+    numbers = " + ".join(figures.mass_in(unit, w) for w in masses)
+    return numbers if unit in ("", sign_of("kg")) else f"{numbers} {unit}"
+
+
 def piece_words(pieces: tuple[Piece, ...], *, single: bool = False) -> list[str]:
     """Return what to pick up, one phrase for the bar with its plates, one for each other thing.
 
     single: plates go on one by one (a pin, one end of a bar), not in pairs.
     """
-    phrases = []
+    iron = _iron_words(pieces, single=single)
+    return ([iron] if iron else []) + [w for w in map(_other_piece, pieces) if w]
+
+
+def _iron_words(pieces: tuple[Piece, ...], *, single: bool) -> str:
+    """Return what of bar and plates goes where, with its total, "" where there is neither."""
     bar = next((p for p in pieces if p.kind in ("bar", "trap bar", "rail bar")), None)
     plates = sorted((p for p in pieces if p.kind == "plate"), key=lambda p: -p.kg)
     iron = sum(p.kg * p.number for p in plates)
-    side = " + ".join(kg(p.kg) for p in plates for _ in range(p.number // 2))
+    side = stamps(p.kg for p in plates for _ in range(p.number // 2))
     if bar is not None:
         name = bar.kind if bar.kind in ("bar", "trap bar") else bar.label
-        phrases.append(
-            f"{name} {kg(bar.kg)}, {side or 'nothing'} each side: {kg(bar.kg + iron)} kg"
+        return f"{name} {stamps([bar.kg])}, {side or 'nothing'} each side: {mass(bar.kg + iron)}"
+    if not plates:
+        return ""
+    if single or any(p.number % 2 for p in plates):
+        each = [p.kg for p in plates for _ in range(p.number)]
+        return (
+            f"plates {stamps(each)}: {mass(iron)}" if len(each) > 1 else f"plate {thing(each[0])}"
         )
-    elif plates and (single or any(p.number % 2 for p in plates)):
-        each = " + ".join(kg(p.kg) for p in plates for _ in range(p.number))
-        phrases.append(
-            f"plates {each}: {kg(iron)} kg"
-            if sum(p.number for p in plates) > 1
-            else f"plate {each} kg"
-        )
-    elif plates:
-        phrases.append(f"{side} each side: {kg(iron)} kg")
-    for piece in pieces:
-        if piece.kind in ("dumbbell", "kettlebell"):
-            if piece.number == 2:
-                phrases.append(f"{piece.kind}s {kg(piece.kg)} + {kg(piece.kg)} kg")
-            else:
-                phrases.append(f"{piece.kind} {kg(piece.kg)} kg")
-        elif piece.kind == "stack":
-            phrases.append(f"{piece.label} at {kg(piece.kg)} kg")
-        elif piece.kind in ("band", "spring"):
-            phrases.append(piece.label if piece.number == 1 else f"{piece.number} × {piece.label}")
-    return phrases
+    return f"{side} each side: {mass(iron)}"
+
+
+def _other_piece(piece: Piece) -> str:
+    """Return a piece that is neither bar nor plate in words, "" for those."""
+    if piece.kind in ("dumbbell", "kettlebell"):
+        if piece.number == 2:
+            return f"{piece.kind}s {_with_unit([piece.kg, piece.kg])}"
+        return f"{piece.kind} {thing(piece.kg)}"
+    if piece.kind == "stack":
+        return f"{piece.label} at {thing(piece.kg)}"
+    if piece.kind in ("band", "spring"):
+        return piece.label if piece.number == 1 else f"{piece.number} × {piece.label}"
+    return ""
+
+
+def _with_unit(weights: list[float]) -> str:
+    """Return what stands on things of one weight, with its unit."""
+    told = stamps(weights)
+    return told if told[-1].isalpha() else f"{told} {sign_of('kg')}"
 
 
 CARRIERS = {"sled": "sled", "lever": "arm", "pendulum": "pendulum"}
@@ -145,7 +208,7 @@ def load_words(candidate: Candidate) -> str:
             where = f" from the belt to {anchor[0].name}, under mid-foot"
         elif anchor is not None:
             where = (
-                f" from {anchor[0].name} at {centimetres(anchor[0].height_m)} cm, "
+                f" from {anchor[0].name} at {tape(anchor[0].height_m)}, "
                 f"{_away(candidate, anchor[1])}"
             )
         else:
@@ -162,12 +225,12 @@ def _away(candidate: Candidate, far_m: float) -> str:
     """Return how far an anchor is from the client, in words; far_m: ahead of the room's origin."""
     body = candidate.curve.setup.body
     if candidate.exercise.family == "kneeling":
-        return f"knees {centimetres(far_m - body.shank_m)} cm away"
+        return f"knees {tape(far_m - body.shank_m)} away"
     if candidate.exercise.family == "knee rotation" and candidate.exercise.variant != "prone":
-        return f"{centimetres(abs(far_m))} cm {'behind' if far_m < 0 else 'before'} the hips"
+        return f"{tape(abs(far_m))} {'behind' if far_m < 0 else 'before'} the hips"
     if candidate.exercise.variant == "prone":
-        return f"{centimetres(abs(far_m) - body.thigh_m - body.shank_m)} cm past the feet"
-    return f"{centimetres(abs(far_m))} cm {'behind' if far_m < 0 else 'ahead'}"
+        return f"{tape(abs(far_m) - body.thigh_m - body.shank_m)} past the feet"
+    return f"{tape(abs(far_m))} {'behind' if far_m < 0 else 'ahead'}"
 
 
 def item_words(item: ItemRow) -> str:
@@ -175,26 +238,27 @@ def item_words(item: ItemRow) -> str:
     q = item.quantities
     if item.kind in ("bar", "trap bar", "plate", "dumbbell", "kettlebell"):
         # the weight is mostly in the name already
-        weight = "" if kg(q.get("kg", 0.0)) in item.name else f"{kg(q.get('kg', 0.0))} "
-        return f"{weight}kg" + (f", {item.count} pieces" if item.count != 1 else "")
+        number, unit = thing(q.get("kg", 0.0)).split(" ")
+        weight = unit if number in item.name else f"{number} {unit}"
+        return weight + (f", {item.count} pieces" if item.count != 1 else "")
     if item.kind == "band":
-        return (item.shape or "") + (f", {centimetres(item.rest_m)} cm" if item.rest_m else "")
+        return (item.shape or "") + (f", {tape(item.rest_m)}" if item.rest_m else "")
     if item.kind in ("sled press", "hack squat"):
-        return f"{whole(q.get('rail_deg', 0.0))}°, sled {kg(q.get('empty_kg', 0.0))} kg"
+        return f"{whole(q.get('rail_deg', 0.0))}°, sled {mass(q.get('empty_kg', 0.0))}"
     if item.kind == "spring":
         return (
-            f"{whole(q.get('start_n', 0.0))} N at the first mark, "
-            f"{q.get('rate_n_per_m', 0.0) / 100:.1f} N/cm"
+            f"{force(q.get('start_n', 0.0))} at the first mark, "
+            f"{q.get('rate_n_per_m', 0.0) / 100 / size_of('N/cm'):.1f} {sign_of('N/cm')}"
         )
     if "largest_kg" in q:
-        return f"stack {kg(q['smallest_kg'])} to {kg(q['largest_kg'])} kg"
+        return f"stack {stamps([q['smallest_kg']])} to {_with_unit([q['largest_kg']])}"
     if item.kind == "anchor":
-        holds = f", {whole(q['holds_n'])} N" if "holds_n" in q else ""
+        holds = f", {force(q['holds_n'])}" if "holds_n" in q else ""
         side = f", {item.side}" if item.side else ""
-        return f"{centimetres(item.height_m or 0.0)} cm{side}{holds}"
+        return f"{tape(item.height_m or 0.0)}{side}{holds}"
     for name, what in (("height_m", ""), ("thick_m", " thick"), ("across_m", " across")):
         if name in q:
-            return f"{centimetres(q[name])} cm{what}"
+            return f"{tape(q[name])}{what}"
     if "bench_deg" in q:
         return f"{whole(q['bench_deg'])}°"
     return kind_of(item.kind).words if kind_of(item.kind).words.lower() != item.name.lower() else ""

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from enum import Enum
+from types import MappingProxyType
 
 from widearc.core.errors import InputError, UnknownNameError
-from widearc.core.words import Name, Said
+from widearc.core.words import Distance, Figure, Force, Length, Mass, Said, Value
 
 
 class Source(Enum):
@@ -31,6 +32,12 @@ MOST_READINGS = 500  # of one thing, all its dials together: typed, from a file,
 MOST_CHECKS = 100  # check readings of one thing: older ones are forgotten
 
 
+_SAID: Mapping[str, Callable[[float], Value]] = MappingProxyType(
+    {"kg": Mass, "cm": Length, "m": Distance, "N": Force}
+)
+"""What a number with a unit is in a sentence; others are the same in every unit that is spoken."""
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Quantity:
     """One number of a kind: SI name, words, the unit it is typed in and its size in SI, range in
@@ -51,6 +58,12 @@ class Quantity:
     optional: bool = False
     whole: bool = False
     how: str = ""
+
+    def said(self, value: float) -> Value:
+        """Return a value (SI) as a sentence says it."""
+        if self.unit in _SAID:
+            return _SAID[self.unit](value)
+        return Figure(value / self.per, self.unit if self.unit in ("", "°") else f" {self.unit}")
 
     def shown(self, value: float) -> str:
         """Return a value in its typed unit, with the digits that are meant."""
@@ -83,16 +96,17 @@ def check_quantity(quantity: Quantity, value: float, where: str) -> float:
     """Return a value (SI) within the quantity's range; InputError names `where`, in the unit it is
     typed in.
     """
-    unit = quantity.unit if quantity.unit in ("", "°") else f" {quantity.unit}"
-    low, high = quantity.shown(quantity.low), quantity.shown(quantity.high)
     slack = 1e-9 * max(1.0, abs(quantity.high))
     if not math.isfinite(value) or not quantity.low - slack <= value <= quantity.high + slack:
-        shown = quantity.shown(value) if math.isfinite(value) else str(value)
         raise InputError(
             where,
-            f"{shown}{unit}",
-            Said("from {low} to {high}", low=Name(low), high=Name(f"{high}{unit}")),
+            quantity.said(value) if math.isfinite(value) else str(value),
+            Said(
+                "from {low} to {high}",
+                low=quantity.said(quantity.low),
+                high=quantity.said(quantity.high),
+            ),
         )
     if quantity.whole and value != round(value):
-        raise InputError(where, f"{value:g}", Said("a whole number"))
+        raise InputError(where, Figure(value), Said("a whole number"))
     return value

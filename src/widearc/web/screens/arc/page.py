@@ -16,7 +16,7 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES, FAMILIES, Exercise
 from widearc.core.muscle import sentences
 from widearc.core.statics import Curve, grip_n
-from widearc.core.units import G
+from widearc.core.words import mass_of
 from widearc.usecases.arc.arc import Arc, CardSection
 from widearc.usecases.arc.felt import Felt
 from widearc.web.db import connection, held, trainer
@@ -31,7 +31,7 @@ from widearc.web.forms.typed import Texts
 from widearc.web.screens.arc.intended import choices, laid_over
 from widearc.web.screens.arc.pins import against, first_pin, pinned
 from widearc.web.screens.arc.query import Asked, asked
-from widearc.web.words.words import whole
+from widearc.words import say
 
 FIGURE = (430.0, 446.0, 300.0)
 USUAL_TEMPO_S = [2.0, 2.0]
@@ -286,7 +286,11 @@ def _ghost(found: Curve) -> Curve | None:
 def _hand_words(curve: Curve) -> str:
     """Return what one hand holds at most, in kg; empty where the hands are free."""
     force = grip_n(curve.setup, curve.motion)
-    return "" if force is None else f"each hand holds up to {whole(float(force[0].max()) / G)} kg"
+    return (
+        ""
+        if force is None
+        else f"each hand holds up to {say(mass_of(float(force[0].max()), whole=True))}"
+    )
 
 
 def _groups() -> list[tuple[str, list[tuple[str, str]]]]:

@@ -24,9 +24,10 @@ from widearc.web.db import held
 from widearc.web.errors import sentence
 from widearc.web.forms.bands import bench_bands
 from widearc.web.forms.loads import BenchBand, inputs, load_document, refusal, typed_loads
+from widearc.web.forms.metric import in_metric
 from widearc.web.forms.options import Field, option_fields, options_document
 from widearc.web.forms.typed import known_id, number
-from widearc.words import say
+from widearc.words import say, sign_of, spoken_text
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -65,6 +66,7 @@ def asked(source: Mapping[str, str], *, doubt: bool = True) -> Asked:
     no such exercise.
     """
     entry = exercise_of(source.get("exercise", "back-squat-high"), "exercise")
+    source = in_metric(source, entry)
     clients = held().clients
     known = _client(source, clients)
     client = next((c for c in clients if c.id == known), None)
@@ -107,7 +109,11 @@ def _load_words(load: Mapping[str, str], laws: Mapping[str, BenchBand]) -> str:
     where = PORTS[value["port"]].label if value.get("port") in PORTS else ""
     weight = value.get("kg") or value.get("plate")
     title = {"mass": "", "sled": "on the sled"}.get(kind, LOADS[kind].words)
-    return " ".join(part for part in (f"{weight} kg" if weight else "", title, where) if part)
+    return " ".join(
+        part
+        for part in (f"{spoken_text(weight, 'kg')} {sign_of('kg')}" if weight else "", title, where)
+        if part
+    )
 
 
 UNKNOWN = uncertainty_of(mass_known=False, stature_known=False, thigh_taped=False)

@@ -24,7 +24,7 @@ from widearc.core.equipment import (
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N
 from widearc.formats import read_columns, write_columns
-from widearc.usecases.bench.columns import columns_of
+from widearc.usecases.bench.columns import Columns, columns_of
 from widearc.usecases.bench.machines import (
     LONGEST_SETTING,
     MachineSheet,
@@ -52,7 +52,8 @@ from widearc.web.screens.bench.sheet import (
     machine_numbers,
     measured_beside,
 )
-from widearc.words import say
+from widearc.web.units import typed_in
+from widearc.words import metric_text, say, sign_of, spoken_text
 
 blueprint = Blueprint("machine", __name__, url_prefix="/bench")
 
@@ -67,8 +68,8 @@ LEVERS_M = (0.30, 0.35, 0.40, 0.45)
 def show(item_id: int) -> ResponseReturnValue:
     """Show an item's sheet."""
     sheet = machine_sheet(connection(), trainer(), item_id)
-    unit = request.args.get("force_unit", "N")
-    unit = unit if unit in FORCES else "N"
+    unit = request.args.get("force_unit", "")
+    unit = unit if unit in FORCES else sign_of("N")
     return _sheet(sheet, _rows(sheet, unit), {"force_unit": unit, **request.args.to_dict()})
 
 
@@ -76,7 +77,24 @@ def _rows(sheet: MachineSheet, unit: str) -> list[dict[str, str]]:
     columns = sheet.columns
     if columns is None:
         return []
-    return [shown_row(r, sheet.kind.fit, unit) for r in sheet.readings]
+    return [_spoken(shown_row(r, sheet.kind.fit, unit), columns) for r in sheet.readings]
+
+
+def _spoken(row: dict[str, str], columns: Columns) -> dict[str, str]:
+    """Return a row of metric texts as it is typed in the units that are spoken."""
+    return row | {name: spoken_text(row[name], sign) for name, sign in _signs(columns).items()}
+
+
+def _signs(columns: Columns) -> dict[str, str]:
+    return {"at": columns.unit, "arm": "cm"}
+
+
+def _metric(row: dict[str, str], columns: Columns | None) -> dict[str, str]:
+    """Return a row as typed with what has a unit of its own in metric texts."""
+    if columns is None:
+        return row
+    how = typed_in()
+    return row | {n: metric_text(row[n], sign, how) for n, sign in _signs(columns).items()}
 
 
 def _sheet(
@@ -176,7 +194,11 @@ def save(item_id: int) -> ResponseReturnValue:
         if typed.get("action") == "check":
             one = {name: typed.get(f"check_{name}", "") for name in CELLS}
             found = parse_readings(
-                sheet.kind.fit, [one], typed["force_unit"], purpose="check", read_on=now()[:10]
+                sheet.kind.fit,
+                [_metric(one, sheet.columns)],
+                typed["force_unit"],
+                purpose="check",
+                read_on=now()[:10],
             )
             if not found:
                 raise SheetError({"check-0-force": "empty: type what the scale reads"})
@@ -199,11 +221,16 @@ def save(item_id: int) -> ResponseReturnValue:
         else:
             measured = measured_beside(numbers, sheet)
             readings = parse_readings(
-                sheet.kind.fit, rows, typed["force_unit"], kept=sheet.readings
+                sheet.kind.fit,
+                [_metric(row, sheet.columns) for row in rows],
+                typed["force_unit"],
+                kept=sheet.readings,
             )
             save_readings(connection(), trainer(), item_id, readings, measured, now=now())
     except SheetError as error:
-        keep = filled if typed.get("action") not in ("check", "import") else _rows(sheet, "N")
+        keep = (
+            filled if typed.get("action") not in ("check", "import") else _rows(sheet, sign_of("N"))
+        )
         numbers.refuse(error.messages)
         return _sheet(sheet, _numbered(rows, error.messages) or keep, typed, numbers)
     return redirect(url_for("machine.show", item_id=item_id, force_unit=typed["force_unit"]))

@@ -39,7 +39,7 @@ from widearc.web.drawing.fit import fit_chart
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts, number
 from widearc.web.screens.bench.sheet import band_numbers
-from widearc.words import say
+from widearc.words import say, sign_of
 
 blueprint = Blueprint("bench", __name__, url_prefix="/bench")
 
@@ -117,8 +117,8 @@ def band(item_id: int) -> ResponseReturnValue:
     """Show a band's sheet."""
     sheet = usecases.band_sheet(connection(), trainer(), item_id)
     length_unit, force_unit = (
-        _unit("length_unit", LENGTH_M, "cm"),
-        _unit("force_unit", FORCE_N, "N"),
+        _unit("length_unit", LENGTH_M, sign_of("cm")),
+        _unit("force_unit", FORCE_N, sign_of("N")),
     )
     rows = [shown_row(r, length_unit, force_unit) for r in sheet.readings]
     typed = {

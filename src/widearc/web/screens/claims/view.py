@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+from collections.abc import Mapping
 
 from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
@@ -18,7 +19,7 @@ from widearc.web.drawing import overlay
 from widearc.web.errors import sentence
 from widearc.web.forms.typed import Texts, number
 from widearc.web.words.words import MINUS
-from widearc.words import say
+from widearc.words import how_of, metric_text, say, sign_of, spoken_text
 
 blueprint = Blueprint("claims", __name__, url_prefix="/claims")
 
@@ -56,12 +57,18 @@ def listed() -> ResponseReturnValue:
     return render_template("claims/list.html", claims=CLAIMS.values(), labels=LABELS)
 
 
+def _texts(found: Claim, source: Mapping[str, str]) -> dict[str, str]:
+    """Return an address with every number of a dispute in its metric unit."""
+    how, signs = how_of(source.get("units", "")), {p.name: p.unit for p in found.params}
+    return {k: metric_text(v, signs.get(k, ""), how) for k, v in source.items()}
+
+
 @blueprint.get("/<claim_id>.csv")
 def values(claim_id: str) -> ResponseReturnValue:
     """Send the curves of a dispute for the values of the address as CSV."""
     found = claim(claim_id)
     typed = {
-        p.name: number(request.args, p.name, p.default, what=f"a number of {p.unit}")
+        p.name: number(_texts(found, request.args), p.name, p.default, what=f"a number of {p.unit}")
         for p in found.params
     }
     view = worked_out(found, typed, _cams(found))
@@ -86,11 +93,12 @@ def values(claim_id: str) -> ResponseReturnValue:
 def show(claim_id: str) -> ResponseReturnValue:
     """Show a dispute worked out for the values of the address."""
     found = claim(claim_id)
+    texts = _texts(found, request.args)
     problems: dict[str, str] = {}
     values: dict[str, float] = {}
     for p in found.params:
         try:
-            values[p.name] = number(request.args, p.name, p.default, what=f"a number of {p.unit}")
+            values[p.name] = number(texts, p.name, p.default, what=f"a number of {sign_of(p.unit)}")
         except InputError as error:
             problems[p.name] = sentence(
                 f"“{str(error.value)[:20]}” is not used: {say(error.allowed)}"
@@ -111,7 +119,7 @@ def show(claim_id: str) -> ResponseReturnValue:
         if pins
         else None
     )
-    typed = {p.name: request.args.get(p.name, f"{p.default:g}") for p in found.params}
+    typed = {p.name: spoken_text(texts.get(p.name, f"{p.default:g}"), p.unit) for p in found.params}
     order = list(CLAIMS)
     return render_template(
         "claims/show.html",
@@ -119,6 +127,7 @@ def show(claim_id: str) -> ResponseReturnValue:
         claim=found,
         shown=shown,
         typed=Texts(typed),
+        given={p.name: texts.get(p.name, f"{p.default:g}") for p in found.params},
         problems=Texts(problems),
         labels=LABELS,
         dated=DATED,

@@ -13,6 +13,7 @@ from widearc import usecases
 from widearc.usecases import check_document
 from widearc.usecases.safe.safe import backup_age
 from widearc.web.db import connection, now, trainer
+from widearc.web.forms.typed import back_or
 
 blueprint = Blueprint("method", __name__, url_prefix="/method")
 
@@ -32,6 +33,13 @@ def set_zone() -> ResponseReturnValue:
     except usecases.SheetError as error:
         return _page(name, error.messages)
     return redirect(url_for("method.show") + "#settings")
+
+
+@blueprint.post("/units")
+def set_units() -> ResponseReturnValue:
+    """Set the units that are read and typed, and go back to the page."""
+    usecases.set_units(connection(), trainer(), request.form.get("choose", ""))
+    return redirect(back_or(request.form.get("back", ""), url_for("method.show")))
 
 
 def _page(zone: str, messages: dict[str, str]) -> ResponseReturnValue:

@@ -16,6 +16,7 @@ from widearc.core.body import PORTS, Body
 from widearc.core.equipment import Band, Law, LinearLaw, Load
 from widearc.core.exercises import EXERCISES, Exercise
 from widearc.core.kit import BandStock
+from widearc.core.words import Mass
 from widearc.usecases.swap.swap import SwapView
 from widearc.usecases.swap.wanted import AS_USUAL, SetUp, asks_depth
 from widearc.web.forms.bands import bench_bands
@@ -28,7 +29,9 @@ from widearc.web.forms.loads import (
     typed_loads,
     typed_of,
 )
+from widearc.web.forms.metric import in_metric
 from widearc.web.forms.options import Field, factor_of, option_fields, options_document
+from widearc.words import say, spoken_text
 
 OF_LOADS = re.compile(r"l\d+(-\w+)?")
 DEPTHS = ("o-knee_from_deg", "o-lean_from_deg")
@@ -120,6 +123,7 @@ def asking_of(
     if view.set_up is None:
         return None
     entry, own = EXERCISES[view.ask.exercise], view.ask.set_up
+    source = in_metric(source, entry)
     texts = _usual_options(view) | dict(own.typed)
     typed_loads_too = own.loads is not None
     if wrong and source.get("for") == entry.id:
@@ -167,13 +171,21 @@ def _shown(view: SwapView, fields: Sequence[Field], rows: Sequence[LoadRow]) -> 
     usual = _usual_options(view)
     shown = {f.name: usual.get(f.name, f.usual) for f in fields}
     shown |= {f"l{row.index}": row.kind for row in rows}
-    return json.dumps(shown | {f.name: f.value for row in rows for f in row.fields})
+    return json.dumps(
+        _spoken(shown, fields) | {f.name: f.shown for row in rows for f in row.fields}
+    )
+
+
+def _spoken(shown: Mapping[str, str], fields: Sequence[Field]) -> dict[str, str]:
+    """Return texts of fields as the page shows them."""
+    signs = {f.name: f.unit for f in fields if not f.choices}
+    return {name: spoken_text(text, signs.get(name, "")) for name, text in shown.items()}
 
 
 def _with_unit(item: Field) -> str:
     if item.worded:
         return item.value
-    return f"{item.value}{'' if item.unit in ('°', '') else ' '}{item.unit}"
+    return f"{item.shown}{'' if item.unit in ('°', '') else ' '}{item.sign}"
 
 
 def _option_text(entry: Exercise, name: str, value: Any) -> str:
@@ -247,6 +259,7 @@ def _in_words(load: Load) -> str:
     kg = getattr(load, "kg", getattr(load, "plate_kg", None))
     where = _ON.get(load.kind) or PORTS[getattr(load, "port", "hands")].label
     if kg is not None:
-        return f"{float(np.ravel(kg)[0]):g}\N{NO-BREAK SPACE}kg {where}"
+        told = say(Mass(float(np.ravel(kg)[0]))).replace(" ", "\N{NO-BREAK SPACE}")
+        return f"{told} {where}"
     count = round(float(np.ravel(getattr(load, "count", 1.0))[0]))
     return f"{count}\N{NO-BREAK SPACE}× {load.kind}" if count > 1 else f"a {load.kind}"

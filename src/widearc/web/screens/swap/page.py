@@ -51,10 +51,11 @@ from widearc.core.search import (
 )
 from widearc.core.words import Name, Said
 from widearc.usecases.swap.swap import SwapView, candidate_of, groups_of
-from widearc.usecases.swap.wanted import asks_depth, not_wantable, takes_kg
+from widearc.usecases.swap.wanted import SwapAsk, asks_depth, not_wantable, takes_kg
 from widearc.web.db import connection, held, trainer
 from widearc.web.drawing.areas import Areas
 from widearc.web.drawing.compared import Drawing, drawing_of, strip_of
+from widearc.web.forms.metric import in_metric
 from widearc.web.forms.options import factor_of
 from widearc.web.forms.typed import Texts, number
 from widearc.web.screens.arc.link import arc_query
@@ -62,6 +63,15 @@ from widearc.web.screens.swap.asking import Asking, asking_of
 from widearc.web.screens.swap.query import query_of, refusal_of
 from widearc.web.screens.swap.sections import Row, Section, sections_of
 from widearc.web.words.words import load_words, piece_words
+from widearc.words import spoken_text
+
+
+def _typed(source: Mapping[str, str], ask: SwapAsk, query: Mapping[str, Any]) -> dict[str, str]:
+    """Return what the question's fields hold, in the units that are spoken."""
+    texts = in_metric(source, EXERCISES[ask.exercise])
+    typed = {name: str(texts.get(name, query[name])) for name in FIELDS}
+    return typed | {"kg": spoken_text(typed["kg"], "kg")}
+
 
 FIELDS = ("exercise", "kg", "depth", "sets", "reps", "client", "place")
 KEPT_ARGS = (
@@ -202,7 +212,7 @@ def _question(
     ask, ranking = view.ask, view.ranking
     return {
         "query": Texts(query),
-        "typed": Texts({name: source.get(name, query[name]) for name in FIELDS}),
+        "typed": Texts(_typed(source, view.ask, query)),
         "wantable": _by_shelf(),
         "shapes": [(s.value, words, HOLDS[s]) for s, words in SHAPES.items()],
         "feel": ask.intent is not None and ask.intent.by_feel,

@@ -18,6 +18,7 @@ from widearc.usecases.swap.usual import usual_kg
 from widearc.usecases.swap.wanted import AS_USUAL, SwapAsk, depths_of
 from widearc.web.db import held
 from widearc.web.errors import sentence
+from widearc.web.forms.metric import in_metric
 from widearc.web.forms.typed import integer, number
 from widearc.web.screens.intent.query import address, intent_of
 from widearc.web.screens.swap.asking import set_up_of
@@ -43,6 +44,7 @@ def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None
     sets, reps = GOAL_SETS.get(goals.get(client) or "muscle", (3, 10))
     name = source.get("exercise", SwapAsk.__dataclass_fields__["exercise"].default)
     entry = exercise_of(name, "exercise")
+    source = in_metric(source, entry)
     given = dict(source.items())
     if "for" in source and source.get("for") != name:
         # what was asked before was another exercise's: its load says nothing of this one's

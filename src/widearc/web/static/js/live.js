@@ -157,8 +157,17 @@ document.addEventListener("change", (event) => {
   const words = labelOf(event.target) + " changed.";
   show(address).then(() => { window.history.pushState(null, "", address); tell(words); });
 });
+// Back to this page as it is now, read in the other units.
+function hereWithoutUnits() {
+  const here = new URLSearchParams(window.location.search);
+  here.delete("units");
+  const query = here.toString();
+  return window.location.pathname + (query ? "?" + query : "");
+}
+
 document.addEventListener("submit", (event) => {
   const form = event.target;
+  if (form.hasAttribute("data-here")) form.elements.back.value = hereWithoutUnits();
   if (form.hasAttribute("data-live")) {
     event.preventDefault();
     chose(event.submitter || form);

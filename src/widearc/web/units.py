@@ -1,0 +1,63 @@
+"""The units in which a page is read and typed: as its address says, else as the trainer chose."""
+
+from __future__ import annotations
+
+from urllib.parse import urlencode
+
+from flask import Flask, g, has_request_context, request
+
+from widearc import usecases
+from widearc.words import PLAIN, UNITS, How, begin, end
+
+FIELD = "units"
+"""In an address: its bare numbers are in these."""
+
+FORM_FIELD = "read_in"
+"""In a form that writes: its fields were shown in these."""
+
+
+def typed_in() -> How:
+    """Return in which units a bare number of this request's form is typed: as the form says; SI
+    where it says nothing, whatever the trainer reads.
+    """
+    sent = request.form.get(FORM_FIELD, "") if has_request_context() else ""
+    return How(units=sent) if sent in UNITS else PLAIN
+
+
+def _sent() -> str:
+    sent = request.form.get(FORM_FIELD, "") or request.args.get(FIELD, "")
+    return sent if sent in UNITS else ""
+
+
+def _chosen() -> str:
+    # here, not at the top: the connection is told the day by who reads a setting, too
+    from widearc.web.db import connection, trainer
+
+    return usecases.units_of(connection(), trainer())
+
+
+def here_without_units() -> str:
+    """Return the address of this page without its units, to come back to in others; empty where it
+    cannot be loaded again.
+    """
+    if request.method != "GET":
+        return ""
+    pairs = [pair for pair in request.args.items(multi=True) if pair[0] != FIELD]
+    return request.path + ("?" + urlencode(pairs) if pairs else "")
+
+
+def init_app(app: Flask) -> None:
+    """Speak in each request's units while it is answered."""
+
+    app.jinja_env.globals["here_without_units"] = here_without_units
+
+    @app.before_request
+    def start() -> None:
+        if request.endpoint != "static":
+            g.spoken = begin(How(units=_sent() or _chosen()))
+
+    @app.teardown_request
+    def stop(_: BaseException | None) -> None:
+        token = g.pop("spoken", None)
+        if token is not None:
+            end(token)
