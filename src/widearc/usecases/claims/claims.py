@@ -132,11 +132,7 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
         ),
         says=lambda c, v: (
-            f"Leant back, rectus femoris is {say(Length(_longer(90.0, v['hip']) / 1000, "
-            f"fine=True))} longer "
-            f"at "
-            "every "
-            "knee angle; "
+            f"Leant back, rectus femoris is {_longer(90.0, v['hip'])} longer at every knee angle; "
             "the demand at the knee is the same."
         ),
     ),

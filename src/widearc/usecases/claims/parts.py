@@ -32,7 +32,7 @@ from widearc.core.statics import (
 )
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
-from widearc.core.words import UNSAID, Figure, Force, Mass, Name, Said
+from widearc.core.words import UNSAID, Figure, Force, Length, Mass, Name, Said
 from widearc.usecases.arc.arc import muscles
 from widearc.words import say
 
@@ -186,15 +186,15 @@ def _squat(
     return _setup(exercise, *_mass(v["kg"], port), knee_from_deg=v.get("deep", 110.0), **more)
 
 
-def _longer(from_deg: float, to_deg_: float) -> float:
-    """Return how much longer rectus femoris is at the second hip bend, mm, of the usual body."""
+def _longer(from_deg: float, to_deg_: float) -> str:
+    """Return how much longer rectus femoris is at the second hip bend, of the usual body."""
     number = MUSCLES.index("recfem")
     scale = (BODY.thigh_m + BODY.shank_m) / 0.804
     here, there = (
         paths_of({"hip": np.array([h * DEG]), "knee": np.array([0.9])}, scale).length_m[number, 0]
         for h in (from_deg, to_deg_)
     )
-    return float(1000 * (there - here))
+    return say(Length(float(there - here), fine=True))
 
 
 def _press(v: Values, foot_m: float) -> Setup:
