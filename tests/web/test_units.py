@@ -287,3 +287,24 @@ def test_the_switch_goes_back_to_the_page_and_not_elsewhere(client):
 def test_the_units_of_one_request_are_not_those_of_the_next(client):
     assert "lb" in words(client.get("/clients/?units=imperial"))
     assert IMPERIAL.search(words(client.get("/clients/"))) is None
+
+
+def test_a_decision_kept_in_one_unit_is_read_in_the_other(client, con):
+    client.post("/room/item/1/state", data={"state": "taken"})
+    ask = {"exercise": "leg-press-45", "kg": "120", "client": "1", "place": "1"}
+    page = client.get("/swap", query_string=ask)
+    pick = next(
+        p
+        for p in re.findall(r'id="row-([a-z-]+)"', page.text)
+        if "lunge" in p or p == "split-squat"
+    )
+    assert client.post("/swap/use", data={**ask, "pick": pick}).status_code == 302
+    first = words(client.get("/kept"))
+    assert re.search(r"step \d+ cm", first)
+    choose(client, "imperial")
+    then = words(client.get("/kept"))
+    assert re.search(r"step [\d.]+ in", then) and not re.search(r"step \d+ cm", then)
+    # one that was kept before sentences could be said again stays as it was
+    with store.transaction(con):
+        con.execute("UPDATE decision SET set_up_said = NULL, sentence_said = NULL")
+    assert re.search(r"step \d+ cm", words(client.get("/kept")))

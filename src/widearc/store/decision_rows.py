@@ -15,7 +15,8 @@ class DecisionRow:
     """One decision. wanted_kg: the load that was planned; match, shape, reach, level as shares.
 
     ticks: what was ticked off before the first rep. strip: intended and actual N·m on the main
-    joint, even steps over the wanted range, lengthened first.
+    joint, even steps over the wanted range, lengthened first. set_up_said, sentence_said: the same
+    as set_up and sentence, as it can be said again (None where it was kept as text alone).
     """
 
     place_id: int
@@ -36,6 +37,8 @@ class DecisionRow:
     options: Mapping[str, float]
     ticks: tuple[str, ...] = ()
     strip: tuple[tuple[float, float], ...] = ()
+    set_up_said: str | None = None
+    sentence_said: str | None = None
     id: int = 0
     place: str = ""
     client: str = ""
@@ -52,6 +55,8 @@ _COLUMNS = (
     "exercise",
     "set_up",
     "sentence",
+    "set_up_said",
+    "sentence_said",
     "match",
     "shape",
     "reach",

@@ -151,7 +151,12 @@ def create_app(
         "joint_bend",
     ):
         app.template_filter(name)(_asked_each_time(getattr(words, name)))
-    app.jinja_env.globals |= {"sign_of": sign_of, "size_of": size_of, "spoken": spoken}
+    app.jinja_env.globals |= {
+        "said_again": words.said_again,
+        "sign_of": sign_of,
+        "size_of": size_of,
+        "spoken": spoken,
+    }
     app.template_filter("field_id")(field_id)
     app.template_filter("say")(_asked_each_time(say))
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True

@@ -1,6 +1,7 @@
 """The edge of words: sentences of the core as text, in units and a language."""
 
 from widearc.words.how import PLAIN, UNITS, How, begin, end, speaking, spoken
+from widearc.words.kept import again, kept
 from widearc.words.render import plain, say, shown
 from widearc.words.units import (
     how_of,
@@ -17,9 +18,11 @@ __all__ = [
     "PLAIN",
     "UNITS",
     "How",
+    "again",
     "begin",
     "end",
     "how_of",
+    "kept",
     "metric_text",
     "plain",
     "plain_number",

@@ -40,7 +40,7 @@ from widearc.usecases.swap.wanted import (
     wanted_key,
     wanted_setup,
 )
-from widearc.words import plain
+from widearc.words import kept, plain
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -280,6 +280,8 @@ def decide(
         exercise=chosen,
         set_up=plain(joined(found.row.words, _style_words(found))),
         sentence=plain(found.sentence),
+        set_up_said=kept(joined(found.row.words, _style_words(found))),
+        sentence_said=kept(found.sentence),
         match=found.match,
         shape=found.shape,
         reach=found.reach,

@@ -13,9 +13,9 @@ from widearc.core.kit import Piece
 from widearc.core.search import Candidate
 from widearc.core.units import FORCE_N
 from widearc.core.words import Distance, Force, Length, Mass, Value
-from widearc.store import ItemRow
+from widearc.store import DecisionRow, ItemRow
 from widearc.web.zone import local
-from widearc.words import figures, say, sign_of, size_of
+from widearc.words import again, figures, say, sign_of, size_of
 
 MINUS = "\N{MINUS SIGN}"
 
@@ -34,6 +34,14 @@ def begins(words: Value | str) -> str:
     """Return words with a capital, as they begin a sentence."""
     text = say(words)
     return text[:1].upper() + text[1:]
+
+
+def said_again(row: DecisionRow, name: str) -> str:
+    """Return what was said of a decision, in the units that are spoken now; as it was kept where it
+    cannot be said again.
+    """
+    value = again(getattr(row, f"{name}_said") or "")
+    return say(value) if value is not None else str(getattr(row, name))
 
 
 def whole(value: float) -> str:
