@@ -48,7 +48,11 @@ def measured(con: store.Connection, name: str, **quantities: float) -> None:
 
 def check_about(chosen: Candidate, view: SwapView, name: str) -> str:
     """Return the one check that speaks of an item."""
-    (found,) = [text for text in usecases.set_up_checks(chosen, view) if text.startswith(name)]
+    (found,) = [
+        text
+        for text in tuple(map(plain, usecases.set_up_checks(chosen, view)))
+        if text.startswith(name)
+    ]
     return found
 
 
@@ -93,7 +97,7 @@ def test_the_couch_one_lies_on_stands_fast(demo):
         "pendulum-hip-extension-couch",
         SwapAsk(place_id=2, client_id=1, exercise="romanian-deadlift", kg=30.0),
     )
-    assert "Cabin couch stands fast" in usecases.set_up_checks(chosen, view)
+    assert "Cabin couch stands fast" in tuple(map(plain, usecases.set_up_checks(chosen, view)))
 
 
 @pytest.mark.parametrize(

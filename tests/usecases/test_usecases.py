@@ -26,7 +26,7 @@ def test_marking_is_kept_and_undone_in_order(demo):
     usecases.mark(demo, 1, press.id, store.State.TAKEN, now=NOW)
     usecases.mark(demo, 1, press.id, store.State.BROKEN, now=NOW)
     newest = store.last_change(demo, 1, "place:1")
-    assert newest.words == "Sled press broken"
+    assert plain(newest.said) == "Sled press broken"
     with pytest.raises(MissingError, match="undo that first"):
         usecases.take_back(demo, 1, newest.id - 1, now=NOW)
     usecases.take_back(demo, 1, newest.id, now=NOW)

@@ -7,14 +7,17 @@ from dataclasses import replace
 import pytest
 
 from tests.conftest import NOW
+from tests.spoken import refused
 from widearc import store, usecases
 from widearc.core.answers import purchases_for
 from widearc.core.curve import Action
+from widearc.core.dose import RepStyle, StyleKind
 from widearc.core.errors import InputError
 from widearc.core.intent import Intent, Shape, WantedAction
 from widearc.core.search import Memo
 from widearc.usecases.intent.intents import intent_words
 from widearc.usecases.swap.wanted import SwapAsk
+from widearc.words import plain
 
 ASK = SwapAsk(place_id=2, client_id=1, kg=220.0)
 NEXT_WEEK = "2026-12-01T09:00:00+00:00"
@@ -73,7 +76,7 @@ def test_the_same_thing_planned_again_only_changes_how_often(demo):
 
 @pytest.mark.parametrize("times", [0, 15, -3])
 def test_how_often_is_from_once_to_twice_a_day_and_nothing_is_kept_otherwise(demo, times):
-    with pytest.raises(usecases.SheetError, match="from 1 to 14 times"):
+    with refused(usecases.SheetError, "from 1 to 14 times"):
         usecases.plan(demo, 1, ASK, times, now=NOW)
     assert not lines(demo)
 
@@ -81,7 +84,7 @@ def test_how_often_is_from_once_to_twice_a_day_and_nothing_is_kept_otherwise(dem
 def test_an_intent_is_planned_under_its_words_and_goes_with_the_kept_one(demo):
     usecases.plan(demo, 1, replace(ASK, intent=KNEE), 2, now=NOW)
     (line,) = lines(demo)
-    assert line.ask.intent == KNEE and line.words[1:].startswith(intent_words(KNEE)[1:40])
+    assert line.ask.intent == KNEE and line.words[1:].startswith(plain(intent_words(KNEE))[1:40])
     usecases.plan(demo, 1, replace(ASK, intent=KNEE), 4, now=NOW)
     assert [x.times for x in lines(demo)] == [4]
     kept = [row for row in store.intents(demo, 1) if row.intent == KNEE]
@@ -170,3 +173,9 @@ def test_a_long_plan_is_computed_in_parts_that_end_where_one_go_does(demo):
     assert [(part.done, part.of) for part in parts] == [(1, 3), (2, 3), (3, 3)]
     assert [part.complete for part in parts] == [False, False, True]
     assert parts[-1] == whole
+
+
+def test_an_intent_with_a_style_is_said_with_it():
+    style = RepStyle(kind=StyleKind.PAUSE, at_deg=90.0, seconds=2.0)
+    said = plain(intent_words(replace(KNEE, style=style)))
+    assert said.endswith(", pause of 2 s at 90°") and said.startswith("knee extension 9")

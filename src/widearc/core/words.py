@@ -91,9 +91,12 @@ class Duration(Unspoken):
 
 @dataclass(frozen=True, slots=True)
 class Share(Unspoken):
-    """A part of a whole, 1 for all of it: said in percent."""
+    """A part of a whole, 1 for all of it: said in percent. bare: without its sign, which follows
+    with another.
+    """
 
     share: float
+    bare: bool = False
 
 
 @dataclass(frozen=True, slots=True)

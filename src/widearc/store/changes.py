@@ -13,9 +13,10 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 
-from widearc.core.words import Said
+from widearc.core.words import Name, Said, Value, Words
 from widearc.store.connection import Connection, transaction
 from widearc.store.errors import ConflictError, MissingError
+from widearc.words import again, kept
 
 TRACKED = (
     "client",
@@ -49,7 +50,9 @@ TOLD_CHANGES = 5000  # a trainer: older ones are forgotten
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Change:
-    """One change that can be taken back; words as shown; scope: what it belongs to ("place:3")."""
+    """One change that can be taken back; words as they are kept; scope: what it belongs to
+    ("place:3").
+    """
 
     id: int
     changed_at: str
@@ -57,13 +60,18 @@ class Change:
     words: str
     scope: str
 
+    @property
+    def said(self) -> Value:
+        """Return what was changed, as it can be said; as it was kept where it is plain text."""
+        return again(self.words) or Name(self.words)
+
 
 @contextmanager
 def recorded(
-    con: Connection, trainer_id: int, *, scope: str, kind: str, words: str, now: str
+    con: Connection, trainer_id: int, *, scope: str, kind: str, words: Words | str, now: str
 ) -> Iterator[None]:
     """Run a block in one transaction whose changes of tracked rows can be undone; a block without
-    any leaves none.
+    any leaves none. words: a sentence, or a plain text.
     """
     _listen(con)
     with transaction(con):
@@ -73,7 +81,7 @@ def recorded(
                 "?, ?, "
                 "?)"
             ),
-            (trainer_id, scope, kind, words[:300], now),
+            (trainer_id, scope, kind, words if isinstance(words, str) else kept(words), now),
         )
         change_id = int(cursor.lastrowid or 0)
         con.execute("INSERT INTO temp.undo_now VALUES (?, ?)", (change_id, trainer_id))
@@ -140,6 +148,11 @@ class Told:
     trainer: str
     words: str
     undone_at: str | None
+
+    @property
+    def said(self) -> Value:
+        """Return what was changed, as it can be said; as it was kept where it is plain text."""
+        return again(self.words) or Name(self.words)
 
 
 def told_changes(con: Connection, trainer_id: int, most: int) -> tuple[Told, ...]:

@@ -7,7 +7,7 @@ from functools import cached_property
 from typing import TypeVar
 
 from widearc import store
-from widearc.core.words import Name, Said
+from widearc.core.words import Count, Name, Said
 from widearc.store.errors import MissingError
 from widearc.usecases.room.kit import Stock, stock_of
 
@@ -102,6 +102,6 @@ def _one(what: str, id_: int, rows: Sequence[Row]) -> Row:
     found = next((row for row in rows if row.id == id_), None)
     if found is None:
         raise MissingError(
-            Said("{what} {id_} does not exist here", what=Name(str(what)), id_=Name(str(id_)))
+            Said("{what} {id_} does not exist here", what=Name(what), id_=Count(id_))
         )
     return found

@@ -89,7 +89,7 @@ _WAYS: Mapping[type, Callable[[Any, How], str]] = MappingProxyType(
         w.Angle: lambda v, how: f"{figures.whole(round(v.rad / DEG, 6))}°",
         w.Moment: lambda v, how: figures.whole(v.nm) + ("" if v.bare else " N·m"),
         w.Duration: _duration,
-        w.Share: lambda v, how: f"{figures.whole(100 * v.share)} %",
+        w.Share: lambda v, how: figures.whole(100 * v.share) + ("" if v.bare else " %"),
         w.Times: lambda v, how: figures.short(round(v.ratio, v.digits)),
         w.Figure: lambda v, how: f"{figures.short(v.value)}{v.unit}",
         w.Count: lambda v, how: figures.whole(v.n),

@@ -23,7 +23,7 @@ from widearc.core.statics import (
     dynamic_nm,
     load_variants,
 )
-from widearc.core.words import UNSAID, Name, Said
+from widearc.core.words import UNSAID, Count, Said, Term
 from widearc.formats import parse_scenario, parse_style
 
 LONGEST_WORDS = 2000
@@ -146,16 +146,19 @@ def edit_card(
     clean = "\n".join(filter(None, (" ".join(line.split()) for line in words.splitlines())))
     if len(clean) > LONGEST_WORDS:
         raise InputError(
-            "words", f"{len(clean)} characters", Said("at most {_}", _=Name(str(LONGEST_WORDS)))
+            "words", f"{len(clean)} characters", Said("at most {most}", most=Count(LONGEST_WORDS))
         )
     value = getattr(entry, section)
     usual = value if isinstance(value, str) else "\n".join(value)
     kept = None if clean in ("", usual) else clean
     if store.card_edits(con, trainer_id, exercise_id).get(section) == kept:
         return
-    said = (
-        f"{entry.name}, {SECTION_WORDS[section]}: "
-        f"{'own words kept' if kept else 'back to the usual words'}"
+    said = Said(
+        "{exercise}, {section}: own words kept"
+        if kept
+        else "{exercise}, {section}: back to the usual words",
+        exercise=Term(entry.name),
+        section=Term(SECTION_WORDS[section]),
     )
     with store.recorded(
         con, trainer_id, scope=card_scope(exercise_id), kind="card", words=said, now=now

@@ -13,7 +13,7 @@ from widearc.core.equipment import Band, FreeMass
 from widearc.core.errors import InputError, one_of
 from widearc.core.statics import Curve
 from widearc.core.strength import hardest
-from widearc.core.words import Length
+from widearc.core.words import Length, Said, Term
 from widearc.usecases.client.strength import asked
 from widearc.words import say
 
@@ -104,7 +104,11 @@ def keep_felt(
         felt=felt,
         computed=computed_third(curve),
     )
-    said = f"{curve.setup.exercise.name.lower()} felt hardest {WHERE[felt]}"
+    said = Said(
+        "{exercise} felt hardest {where}",
+        exercise=Term(curve.setup.exercise.name, lower=True),
+        where=Term(WHERE[felt]),
+    )
     with store.recorded(
         con, trainer_id, scope=f"card:{curve.setup.exercise.id}", kind="felt", words=said, now=now
     ):

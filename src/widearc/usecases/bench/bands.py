@@ -23,14 +23,13 @@ from widearc.core.equipment import (
     pair_match,
     trust,
 )
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, one_of, said_of
 from widearc.core.units import FORCE_N, LENGTH_M
-from widearc.core.words import Name, Said
+from widearc.core.words import Count, Figure, Name, Said, Share, Words
 from widearc.store.errors import MissingError
 from widearc.usecases.bench.machines import add_check
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError, cell
-from widearc.words import say
 
 LAWS = {
     "best": "what fits the readings best",
@@ -130,11 +129,15 @@ def parse_rows(
 
     Raises SheetError with a message at each wrong cell; its keys count the rows as typed.
     """
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     if length_unit not in LENGTH_M:
-        messages["length_unit"] = f"{length_unit} is not a unit of length known here"
+        messages["length_unit"] = Said(
+            "{length_unit} is not a unit of length known here", length_unit=Name(length_unit)
+        )
     if force_unit not in FORCE_N:
-        messages["force_unit"] = f"{force_unit} is not a unit of force known here"
+        messages["force_unit"] = Said(
+            "{force_unit} is not a unit of force known here", force_unit=Name(force_unit)
+        )
     if messages:
         raise SheetError(messages)
     rows: list[store.Reading] = []
@@ -156,12 +159,17 @@ def parse_rows(
         )
         rows.append(known.get((length_text.strip(), force_text.strip()), fresh))
     if not messages and len(rows) < 2:
-        messages["rows"] = (
-            f"{len(rows)} reading{'' if len(rows) == 1 else 's'} is too few: a law needs two or "
-            "more"
+        messages["rows"] = Said(
+            "{rows} reading is too few: a law needs two or more",
+            "{rows} readings are too few: a law needs two or more",
+            rows=Count(len(rows)),
         )
     if len(rows) > MOST_READINGS:
-        messages["rows"] = f"{len(rows)} rows are too many: at most {MOST_READINGS}"
+        messages["rows"] = Said(
+            "{rows} rows are too many: at most {most}",
+            rows=Count(len(rows)),
+            most=Count(MOST_READINGS),
+        )
     if messages:
         raise SheetError(messages)
     return tuple(rows)
@@ -174,32 +182,48 @@ def _check_row(
     last: tuple[int, float, float] | None,
     length_unit: str,
     force_unit: str,
-    messages: dict[str, str],
+    messages: dict[str, Words],
     shown: tuple[str, str],
 ) -> None:
     longest = 20.0 / LENGTH_M[length_unit]
     if not 0 < length <= longest:
-        messages[f"row-{index}-length"] = (
-            f"{shown[0]} {length_unit} is not kept: from 0 to {longest:g} {length_unit}"
+        messages[f"row-{index}-length"] = Said(
+            "{shown} {length_unit} is not kept: from 0 to {longest} {length_unit_2}",
+            shown=Name(str(shown[0])),
+            length_unit=Name(length_unit),
+            longest=Figure(longest),
+            length_unit_2=Name(length_unit),
         )
     elif last is not None and length <= last[1]:
-        messages[f"row-{index}-length"] = (
-            f"{shown[0]} {length_unit} is not longer than the reading before, {last[1]:g} "
-            f"{length_unit}"
+        messages[f"row-{index}-length"] = Said(
+            "{shown} {length_unit} is not longer than the reading before, {last} {length_unit_2}",
+            shown=Name(str(shown[0])),
+            length_unit=Name(length_unit),
+            last=Figure(last[1]),
+            length_unit_2=Name(length_unit),
         )
     strongest = 20000.0 / FORCE_N[force_unit]
     if force < 0:
-        messages[f"row-{index}-force"] = (
-            f"{shown[1]} {force_unit} is not kept: a band pulls 0 {force_unit} or more"
+        messages[f"row-{index}-force"] = Said(
+            "{shown} {force_unit} is not kept: a band pulls 0 {force_unit_2} or more",
+            shown=Name(str(shown[1])),
+            force_unit=Name(force_unit),
+            force_unit_2=Name(force_unit),
         )
     elif force > strongest:
-        messages[f"row-{index}-force"] = (
-            f"{shown[1]} {force_unit} is not kept: at most {strongest:.0f} {force_unit}"
+        messages[f"row-{index}-force"] = Said(
+            "{force} is not kept: at most {most}",
+            force=Name(f"{shown[1]} {force_unit}"),
+            most=Figure(round(strongest), f" {force_unit}"),
         )
     elif last is not None and force < last[2] and length > last[1]:
-        messages[f"row-{index}-force"] = (
-            f"{shown[1]} {force_unit} is less than the reading before, {last[2]:g} {force_unit}, "
-            "though the band is longer: read it again"
+        messages[f"row-{index}-force"] = Said(
+            "{shown} {force_unit} is less than the reading before, {last} {force_unit_2}, though "
+            "the band is longer: read it again",
+            shown=Name(str(shown[1])),
+            force_unit=Name(force_unit),
+            last=Figure(last[2]),
+            force_unit_2=Name(force_unit),
         )
 
 
@@ -221,16 +245,18 @@ def save_band(
     """Keep a band's readings, recorded for undo. Raises SheetError and keeps nothing when they
     allow no law.
     """
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     if strands not in (1, 2):
-        messages["strands"] = f"{strands} strands is not kept: 1 or 2"
+        messages["strands"] = Said("{strands} strands is not kept: 1 or 2", strands=Count(strands))
     if shape not in SHAPES:
-        messages["shape"] = f"{shape} is not kept: loop or long"
+        messages["shape"] = Said("{shape} is not kept: loop or long", shape=Name(shape))
     if law not in LAWS:
-        messages["law"] = f"{law} is not kept: one of {', '.join(LAWS)}"
+        messages["law"] = Said("{law} is not kept: {allowed}", law=Name(law), allowed=one_of(LAWS))
     if back_share is not None and not 0 <= back_share <= MOST_BACK:
-        messages["back"] = (
-            f"{100 * back_share:.0f} % is not kept: from 0 to {100 * MOST_BACK:.0f} %"
+        messages["back"] = Said(
+            "{share} is not kept: from 0 to {share_2}",
+            share=Share(back_share),
+            share_2=Share(MOST_BACK),
         )
     _check_day(looked_over_on, now, messages)
     if not messages:
@@ -248,13 +274,15 @@ def save_band(
                 if index
                 else {"rest_m": "rest"}.get(column, "rows")
             )
-            messages[place] = f"{error.value} is not kept: {say(error.allowed)}"
+            messages[place] = Said(
+                "{value} is not kept: {allowed}", value=said_of(error.value), allowed=error.allowed
+            )
     if messages:
         raise SheetError(messages)
     before = store.item(con, trainer_id, item_id)
     if before.kind != "band":
         raise MissingError(Said("{name} is not a band", name=Name(before.name)))
-    words = f"{before.name}: readings kept"
+    words = Said("{name}: readings kept", name=Name(before.name))
     with store.recorded(
         con, trainer_id, scope=scope(before.place_id), kind="readings", words=words, now=now
     ):
@@ -272,16 +300,18 @@ def save_band(
         )
 
 
-def _check_day(day: str | None, now: str, messages: dict[str, str]) -> None:
+def _check_day(day: str | None, now: str, messages: dict[str, Words]) -> None:
     if day is None:
         return
     try:
         read = date.fromisoformat(day)
     except ValueError:
-        messages["looked"] = f"“{day[:20]}” is no date: year-month-day"
+        messages["looked"] = Said("“{day}” is no date: year-month-day", day=Name(day[:20]))
         return
     if read.isoformat() > now[:10] or read.year < 2000:
-        messages["looked"] = f"{day} is not kept: a day from 2000-01-01 to today"
+        messages["looked"] = Said(
+            "{day} is not kept: a day from 2000-01-01 to today", day=Name(day)
+        )
 
 
 def gives_back(readings: Sequence[tuple[float, float, str]]) -> float | None:
@@ -408,7 +438,7 @@ def band_checks(con: store.Connection, trainer_id: int, sheet: BandSheet) -> tup
 
 def _check_units(length_unit: str, force_unit: str) -> None:
     if length_unit not in LENGTH_M or force_unit not in FORCE_N:
-        raise SheetError({"check-length": "choose units of the list"})
+        raise SheetError({"check-length": Said("choose units of the list")})
 
 
 @store.at_once
@@ -425,21 +455,27 @@ def check_band(
 ) -> None:
     """Keep one check reading of a band, with undo. SheetError at the cell."""
     sheet = band_sheet(con, trainer_id, item_id)
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     if not sheet.used:
-        raise SheetError({"check-length": "weigh the band first: there is nothing to check yet"})
+        raise SheetError(
+            {"check-length": Said("weigh the band first: there is nothing to check yet")}
+        )
     _check_units(length_unit, force_unit)
     at = cell(length, "check-length", f"a length in {length_unit}", messages)
     pull = cell(force, "check-force", f"a pull in {force_unit}", messages)
     longest = sheet.readings[-1].length_m
     if at is not None and not 0 < at * LENGTH_M[length_unit] <= longest + 0.005:
         shown = longest / LENGTH_M[length_unit]
-        messages["check-length"] = (
-            f"{length} {length_unit} is beyond what was read: at most {shown:.4g} {length_unit}"
+        messages["check-length"] = Said(
+            "{length} is beyond what was read: at most {most}",
+            length=Name(f"{length} {length_unit}"),
+            most=Figure(float(f"{shown:.4g}"), f" {length_unit}"),
         )
     if pull is not None and not 0 <= pull * FORCE_N[force_unit] <= 20000:
-        messages["check-force"] = (
-            f"{force} {force_unit} is not kept: from 0 to {20000 / FORCE_N[force_unit]:.0f}"
+        messages["check-force"] = Said(
+            "{force} is not kept: from 0 to {most}",
+            force=Name(f"{force} {force_unit}"),
+            most=Figure(round(20000 / FORCE_N[force_unit])),
         )
     if messages or at is None or pull is None:
         raise SheetError(messages)

@@ -23,15 +23,15 @@ from widearc.core.equipment import (
     kind_of,
     trust,
 )
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, said_of
 from widearc.core.units import FORCE_N, G
-from widearc.core.words import Length, Name, Said
+from widearc.core.words import UNSAID, Count, Figure, Length, Name, Said, Term, Words, sentences
 from widearc.store.errors import MissingError
 from widearc.usecases.bench.columns import COLUMNS, NAMES, Columns, fit_of
 from widearc.usecases.room.kit import badge_of
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError, cell
-from widearc.words import say, shown
+from widearc.words import say
 
 LONGEST_SETTING = 40
 
@@ -172,10 +172,17 @@ def parse_readings(
     Raises SheetError with a message at each wrong cell ("row-2-at").
     """
     columns = COLUMNS[fit]
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     per_force = FORCE_N.get(force_unit)
     if per_force is None:
-        raise SheetError({"force_unit": f"{force_unit[:10]} is not a unit of force known here"})
+        raise SheetError(
+            {
+                "force_unit": Said(
+                    "{force_unit} is not a unit of force known here",
+                    force_unit=Name(force_unit[:10]),
+                )
+            }
+        )
     rows: list[store.MachineReading] = []
     known = {_cells(shown_row(r, fit, force_unit)): r for r in kept}
     prefix = "row" if purpose == "fit" else "check"
@@ -198,16 +205,22 @@ def parse_readings(
             else None
         )
         if force is not None and not 0 <= force * per_force <= 20000:
-            messages[f"{key}-force"] = (
-                f"{force:g} {force_unit} is not kept: from 0 to {20000 / per_force:.0f}"
+            messages[f"{key}-force"] = Said(
+                "{force} is not kept: from 0 to {most}",
+                force=Figure(force, f" {force_unit}"),
+                most=Figure(round(20000 / per_force)),
             )
         if at is not None and not -1000 <= at * columns.per <= 1000:
-            messages[f"{key}-at"] = f"{at:g} {columns.unit} is not kept: from -1000 to 1000"
+            messages[f"{key}-at"] = Said(
+                "{at} {unit} is not kept: from -1000 to 1000",
+                at=Figure(at),
+                unit=Name(columns.unit),
+            )
         if arm is not None and not 2 <= arm <= 300:
-            messages[f"{key}-arm"] = f"{arm:g} cm is not kept: from 2 to 300 cm"
+            messages[f"{key}-arm"] = Said("{arm} cm is not kept: from 2 to 300 cm", arm=Figure(arm))
         direction = row.get("direction", "") if columns.direction else None
         if columns.direction and direction not in ("push", "return"):
-            messages[f"{key}-direction"] = "push or return"
+            messages[f"{key}-direction"] = Said("push or return")
         setting = _setting(row, messages) if columns.setting else ""
         if not messages and at is not None and force is not None:
             rows.append(
@@ -226,11 +239,13 @@ def parse_readings(
     return tuple(rows)
 
 
-def _setting(row: Mapping[str, str], messages: dict[str, str]) -> str:
+def _setting(row: Mapping[str, str], messages: dict[str, Words]) -> str:
     """Return a dial's setting as typed, with a message where it is too long."""
     setting = " ".join(row.get("setting", "").split())
     if len(setting) > LONGEST_SETTING:
-        messages["rows"] = f"a dial of {len(setting)} characters is too long: at most 40"
+        messages["rows"] = Said(
+            "a dial of {setting} characters is too long: at most 40", setting=Count(len(setting))
+        )
     return setting
 
 
@@ -253,15 +268,21 @@ def save_readings(
     if not measured and tuple(rows) == tuple(sheet.readings):
         return  # as it is kept: what was described or corrected since stays so
     quantities, sources = dict(sheet.item.quantities), dict(sheet.item.sources)
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     for name, value in measured.items():
         try:
             quantities[name] = check_quantity(sheet.kind.quantity(name), value, name)
             sources[name] = Source.MEASURED
         except InputError as error:
-            messages[name] = f"{shown(error.value)} is not kept: {say(error.allowed)}"
+            messages[name] = Said(
+                "{value} is not kept: {allowed}", value=said_of(error.value), allowed=error.allowed
+            )
     if len(rows) > MOST_READINGS:
-        messages["rows"] = f"{len(rows)} readings are too many: at most {MOST_READINGS} of a thing"
+        messages["rows"] = Said(
+            "{rows} readings are too many: at most {most} of a thing",
+            rows=Count(len(rows)),
+            most=Count(MOST_READINGS),
+        )
     if messages:
         raise SheetError(messages)
     for setting in dict.fromkeys(r.setting for r in rows):
@@ -269,9 +290,11 @@ def save_readings(
         try:
             found = fit_of(sheet.kind.fit, own, quantities)
         except InputError as error:
-            where = f" of dial {setting}" if setting else ""
-            messages["rows"] = (
-                f"{error.value}{where}: not enough for a law; it takes {say(error.allowed)}"
+            told = "{value}: not enough for a law; it takes {allowed}"
+            if setting:
+                told = "{value} of dial {dial}: not enough for a law; it takes {allowed}"
+            messages["rows"] = Said(
+                told, value=said_of(error.value), dial=Name(setting), allowed=error.allowed
             )
             continue
         for name, value in FITS[sheet.kind.fit].settles(found.law, quantities).items():
@@ -279,15 +302,19 @@ def save_readings(
             if quantity.low <= value <= quantity.high:
                 quantities[name], sources[name] = value, Source.MEASURED
             else:
-                messages["rows"] = (
-                    f"the readings make {quantity.words} {quantity.shown(value)} "
-                    f"{quantity.unit}: it should lie from "
-                    f"{quantity.shown(quantity.low)} to {quantity.shown(quantity.high)}; read again"
+                messages["rows"] = Said(
+                    "the readings make {words} {value} {unit}: it should lie from {low} to "
+                    "{high}; read again",
+                    words=Term(quantity.words),
+                    value=Name(str(quantity.shown(value))),
+                    unit=Name(quantity.unit),
+                    low=Name(str(quantity.shown(quantity.low))),
+                    high=Name(str(quantity.shown(quantity.high))),
                 )
     if messages:
         raise SheetError(messages)
     checks = [r for r in store.machine_readings(con, trainer_id, item_id) if r.purpose == "check"]
-    words = f"{sheet.item.name}: readings kept"
+    words = Said("{name}: readings kept", name=Name(sheet.item.name))
     with store.recorded(
         con, trainer_id, scope=scope(sheet.item.place_id), kind="readings", words=words, now=now
     ):
@@ -307,7 +334,7 @@ def add_check(
     """Keep check readings beside the others, with undo."""
     item = store.item(con, trainer_id, item_id)
     old = store.machine_readings(con, trainer_id, item_id)
-    words = f"{item.name}: check reading kept"
+    words = Said("{name}: check reading kept", name=Name(item.name))
     with store.recorded(
         con, trainer_id, scope=scope(item.place_id), kind="readings", words=words, now=now
     ):
@@ -323,7 +350,7 @@ class HungTest:
     """
 
     predicted_m: float
-    words: str
+    words: Words
 
 
 def hung_test(item: store.ItemRow, carriage_kg: float, rests_m: float | None) -> HungTest:
@@ -346,15 +373,17 @@ def hung_test(item: store.ItemRow, carriage_kg: float, rests_m: float | None) ->
             Said("from 0 to the full travel, {length}", length=Length(spring.travel_m)),
         )
     found = hung_rest_m(spring, carriage_kg * G)
-    place = "at the stop" if found >= spring.travel_m else "at the first mark" if found <= 0 else ""
-    words = f"It should rest {place or f'{100 * found:.0f} cm past the first mark'}."
+    place = Said("It should rest {length} past the first mark.", length=Length(found))
+    if found >= spring.travel_m:
+        place = Said("It should rest at the stop.")
+    elif found <= 0:
+        place = Said("It should rest at the first mark.")
+    seen = UNSAID
     if rests_m is not None:
-        off = abs(rests_m - found)
-        if off > 0.1 * spring.travel_m:
-            words += (
-                f" It rests {100 * off:.0f} cm from there: the spring or the carriage’s weight is "
-                "not as read."
+        seen = Said("It does: readings and test agree.")
+        if abs(rests_m - found) > 0.1 * spring.travel_m:
+            seen = Said(
+                "It rests {length} from there: the spring or the carriage’s weight is not as read.",
+                length=Length(abs(rests_m - found)),
             )
-        else:
-            words += " It does: readings and test agree."
-    return HungTest(predicted_m=found, words=words)
+    return HungTest(predicted_m=found, words=sentences((place, seen)))

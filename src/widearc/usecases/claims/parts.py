@@ -63,7 +63,7 @@ class Param:
                 "from {low} to {high}{unit}",
                 low=Figure(self.low),
                 high=Figure(self.high),
-                unit=Name(str(unit)),
+                unit=Name(unit),
             )
             raise InputError(self.name, f"{value:g}{unit}", allowed)
 

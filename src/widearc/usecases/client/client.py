@@ -6,8 +6,8 @@ from collections.abc import Mapping
 from types import MappingProxyType
 
 from widearc import store
-from widearc.core.errors import RangeError
-from widearc.core.words import Figure, Name, Said
+from widearc.core.errors import RangeError, one_of
+from widearc.core.words import Count, Figure, Name, Said, Words
 from widearc.usecases.sheet import SheetError
 from widearc.words import plain
 
@@ -65,13 +65,15 @@ RANGES: Mapping[str, tuple[float, float, str]] = MappingProxyType(
 def _check(
     con: store.Connection, trainer_id: int, facts: store.ClientFacts, own: int | None
 ) -> None:
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     if not 1 <= len(facts.name) <= 80:
-        messages["name"] = "a name of 1 to 80 characters"
+        messages["name"] = Said("a name of 1 to 80 characters")
     elif any(
         c.name.lower() == facts.name.lower() and c.id != own for c in store.clients(con, trainer_id)
     ):
-        messages["name"] = f"“{facts.name}” is a client already: choose another name"
+        messages["name"] = Said(
+            "“{name}” is a client already: choose another name", name=Name(facts.name)
+        )
     for name, (low, high, unit) in RANGES.items():
         value = getattr(facts, name)
         if value is not None and not low <= value <= high:
@@ -81,19 +83,31 @@ def _check(
                 "from {factor} to {factor_2}{space}{shown}",
                 factor=Figure(low * factor),
                 factor_2=Figure(high * factor),
-                space=Name(str(space)),
-                shown=Name(str(shown)),
+                space=Name(space),
+                shown=Name(shown),
             )
-            messages[name] = f"{value * factor:g}{space}{shown} is not kept: {plain(allowed)}"
+            messages[name] = Said(
+                "{factor}{space}{shown} is not kept: {allowed}",
+                factor=Figure(value * factor),
+                space=Name(space),
+                shown=Name(shown),
+                allowed=allowed,
+            )
     for name, known in (("goal", GOALS), ("experience", EXPERIENCE), ("stronger_side", STRONGER)):
         value = getattr(facts, name)
         if value is not None and value not in known:
-            messages[name] = f"{value[:20]} is not kept: one of {', '.join(known)}"
+            messages[name] = Said(
+                "{value} is not kept: {allowed}", value=Name(value[:20]), allowed=one_of(known)
+            )
     for joint, side in facts.sore.items():
         if joint not in SORE_JOINTS or side not in SORE_SIDES:
-            messages["sore"] = f"{joint[:20]}, {side[:20]} is not kept"
+            messages["sore"] = Said(
+                "{joint}, {side} is not kept", joint=Name(joint[:20]), side=Name(side[:20])
+            )
     if len(facts.note) > 500:
-        messages["note"] = f"{len(facts.note)} characters are too many: at most 500"
+        messages["note"] = Said(
+            "{note} characters are too many: at most 500", note=Count(len(facts.note))
+        )
     if not messages:
         try:
             facts.body  # noqa: B018 - lengths by tape are checked against the stature
@@ -101,7 +115,11 @@ def _check(
             name = error.where.rpartition("/")[2]
             within = plain(error.between(lambda end: round(100 * end), " cm"))
             tape_cm = 100 * getattr(facts, name)
-            messages[name] = f"{tape_cm:g} cm is not kept: {within} for this stature"
+            messages[name] = Said(
+                "{tape_cm} cm is not kept: {within} for this stature",
+                tape_cm=Figure(tape_cm),
+                within=Name(within),
+            )
     if messages:
         raise SheetError(messages)
 
@@ -113,7 +131,12 @@ def new_client(
     """Add a client; return its id. SheetError with a message per field, and nothing is kept."""
     _check(con, trainer_id, facts, None)
     with store.recorded(
-        con, trainer_id, scope="clients", kind="client", words=f"{facts.name} added", now=now
+        con,
+        trainer_id,
+        scope="clients",
+        kind="client",
+        words=Said("{name} added", name=Name(facts.name)),
+        now=now,
     ):
         return store.add_client(con, trainer_id, facts)
 
@@ -128,7 +151,12 @@ def change_client(
     store.client(con, trainer_id, client_id)
     _check(con, trainer_id, facts, client_id)
     with store.recorded(
-        con, trainer_id, scope="clients", kind="client", words=f"{facts.name} changed", now=now
+        con,
+        trainer_id,
+        scope="clients",
+        kind="client",
+        words=Said("{name} changed", name=Name(facts.name)),
+        now=now,
     ):
         store.set_client(con, trainer_id, client_id, facts)
 
@@ -140,7 +168,12 @@ def remove_client(
     """Remove a client with the decisions kept for it; return it. Undo brings all of it back."""
     client = store.client(con, trainer_id, client_id)
     with store.recorded(
-        con, trainer_id, scope="clients", kind="client", words=f"{client.name} removed", now=now
+        con,
+        trainer_id,
+        scope="clients",
+        kind="client",
+        words=Said("{name} removed", name=Name(client.name)),
+        now=now,
     ):
         store.remove_client(con, trainer_id, client_id)
     return client

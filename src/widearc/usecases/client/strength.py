@@ -10,7 +10,7 @@ import numpy as np
 from widearc import store
 from widearc.core.arrays import Array
 from widearc.core.curve import STILL
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, one_of, said_of
 from widearc.core.statics import Curve
 from widearc.core.strength import (
     ACTIONS,
@@ -28,10 +28,9 @@ from widearc.core.strength import (
     strength_nm,
 )
 from widearc.core.units import to_deg
-from widearc.core.words import Said, Term
+from widearc.core.words import UNSAID, Angle, Count, Listed, Name, Said, Share, Term, Times, Words
 from widearc.store.errors import MissingError
 from widearc.usecases.sheet import SheetError
-from widearc.words import say
 
 ACTIONS_OF = {
     "hip": ("hip_extension", "hip_flexion"),
@@ -81,22 +80,26 @@ def log_set(
     now: str,
 ) -> None:
     """Keep a set of a client, recorded for undo. SheetError at the field; nothing is kept then."""
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     if not 1 <= reps <= 100:
-        messages["reps"] = f"{reps} is not kept: from 1 to 100"
+        messages["reps"] = Said("{reps} is not kept: from 1 to 100", reps=Count(reps))
     if not 0 <= reserve <= 20:
-        messages["reserve"] = f"{reserve} is not kept: from 0 to 20"
+        messages["reserve"] = Said("{reserve} is not kept: from 0 to 20", reserve=Count(reserve))
     if side not in SIDES:
-        messages["side"] = f"{side[:10]} is not kept: both, left or right"
+        messages["side"] = Said("{side} is not kept: both, left or right", side=Name(side[:10]))
     if formula not in FORMULAS:
-        messages["formula"] = f"{formula[:10]} is not kept: one of {', '.join(FORMULAS)}"
+        messages["formula"] = Said(
+            "{formula} is not kept: {allowed}", formula=Name(formula[:10]), allowed=one_of(FORMULAS)
+        )
     scales: tuple[Scale, ...] = ()
     if not messages:
         try:
             demand, usual = asked(curve)
             scales = scales_of_set(demand, usual, reps=reps, reserve=reserve, formula=formula)
         except InputError as error:
-            messages["reps"] = f"{error.value} is not kept: {say(error.allowed)}"
+            messages["reps"] = Said(
+                "{value} is not kept: {allowed}", value=said_of(error.value), allowed=error.allowed
+            )
     if messages:
         raise SheetError(messages)
     row = store.StrengthSet(
@@ -111,7 +114,7 @@ def log_set(
         scales=scales,
         strip=_strip(curve),
     )
-    said = f"set of {curve.setup.exercise.name.lower()} kept"
+    said = Said("set of {exercise} kept", exercise=Term(curve.setup.exercise.name, lower=True))
     with store.recorded(con, trainer_id, scope="clients", kind="set", words=said, now=now):
         store.add_strength_set(con, trainer_id, row)
 
@@ -141,7 +144,9 @@ def remove_set(con: store.Connection, trainer_id: int, set_id: int, *, now: str)
     client = store.strength_set_client(con, trainer_id, set_id)
     if client is None:
         raise MissingError(Said("that set does not exist here"))
-    with store.recorded(con, trainer_id, scope="clients", kind="set", words="set removed", now=now):
+    with store.recorded(
+        con, trainer_id, scope="clients", kind="set", words=Said("set removed"), now=now
+    ):
         store.remove_strength_set(con, trainer_id, set_id)
     return client
 
@@ -221,22 +226,27 @@ def equal_reps_scaled(
     return equal_effort_reps(shares[0], shares[1], reps).reps
 
 
-def effort_words(first: Curve, other: Curve) -> str:
-    """Return how hard another exercise is beside the first where no strength is known, in words;
-    empty: nothing.
+def effort_words(first: Curve, other: Curve) -> Said:
+    """Return how hard another exercise is beside the first where no strength is known; nothing
+    where that cannot be said.
     """
     ratios = effort_ratios(asked(first), asked(other))
-    said = [
-        f"{action.replace('_', ' ')} {ratio:.2f} times"
+    if not ratios:
+        return UNSAID
+    said = tuple(
+        Said(
+            "{joint} {ratio} times",
+            joint=Term(action.replace("_", " ")),
+            ratio=Times(ratio, digits=2),
+        )
         for action, ratio in ratios.items()
         if abs(ratio - 1.0) > SAME_EFFORT
-    ]
-    if not ratios:
-        return ""
-    return (
-        "at its hardest place "
-        + (" and ".join(said) if said else "as hard")
-        + " of this client’s strength there"
+    )
+    if not said:
+        return Said("at its hardest place as hard of this client’s strength there")
+    return Said(
+        "at its hardest place {ratios} of this client’s strength there",
+        ratios=Listed(said, "and"),
     )
 
 
@@ -256,7 +266,7 @@ class Effort:
     share: Array
     strength_nm: Array
     known: bool
-    words: str
+    words: Said
 
 
 def efforts(curve: Curve, known: Mapping[str, Scale]) -> tuple[Effort, ...]:
@@ -288,16 +298,20 @@ def efforts(curve: Curve, known: Mapping[str, Scale]) -> tuple[Effort, ...]:
     return tuple(sorted(found, key=lambda e: -float(e.share.max())))
 
 
-def _words(action: str, effort: float, at_deg: float, scale: Scale, *, near: bool) -> str:
-    name = action.replace("_", " ")
+def _words(action: str, effort: float, at_deg: float, scale: Scale, *, near: bool) -> Said:
+    joint, at = Term(action.replace("_", " ")), Angle.of_deg(at_deg)
     if not near:
-        return f"{name}: too far from the logged set to say an effort"
-    where = f"sticking point at {at_deg:.0f}°"
-    bound = "at most " if scale.at_least else ""
+        return Said("{joint}: too far from the logged set to say an effort", joint=joint)
     if effort >= 1.0:
-        return f"{name}: above the estimate at {at_deg:.0f}°"
-    error = max(1, round(100 * effort * scale.error_share))
-    return (
-        f"{name}: {bound}{100 * effort:.0f} ± {error:.0f} % of the limit, {where}; "
-        f"{say(reps_left_words(effort))}"
+        return Said("{joint}: above the estimate at {angle}", joint=joint, angle=at)
+    words = "{joint}: {share} ± {error} of the limit, sticking point at {angle}; {reps}"
+    if scale.at_least:
+        words = "{joint}: at most {share} ± {error} of the limit, sticking point at {angle}; {reps}"
+    return Said(
+        words,
+        joint=joint,
+        share=Share(effort, bare=True),
+        error=Share(max(0.01, effort * scale.error_share)),
+        angle=at,
+        reps=reps_left_words(effort),
     )

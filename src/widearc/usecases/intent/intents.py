@@ -11,7 +11,7 @@ from widearc.core.errors import InputError
 from widearc.core.intent import HANDLES, Intent, Shape, WantedAction, handles_of
 from widearc.core.matching import target_of
 from widearc.core.statics import Curve
-from widearc.core.words import Said
+from widearc.core.words import Angle, Count, Name, Said, Term, Words, joined
 from widearc.usecases.sheet import SheetError
 
 SCOPE = "intents"
@@ -58,10 +58,21 @@ def keep_intent(
     clean = " ".join(name.split())
     if not clean or len(clean) > LONGEST_NAME:
         raise SheetError(
-            {"name": f"“{clean[:20]}” is not kept: a name of 1 to {LONGEST_NAME} characters"}
+            {
+                "name": Said(
+                    "“{clean}” is not kept: a name of 1 to {most} characters",
+                    clean=Name(clean[:20]),
+                    most=Count(LONGEST_NAME),
+                )
+            }
         )
     with store.recorded(
-        con, trainer_id, scope=SCOPE, kind="intent", words=f"{clean} kept", now=now
+        con,
+        trainer_id,
+        scope=SCOPE,
+        kind="intent",
+        words=Said("{clean} kept", clean=Name(clean)),
+        now=now,
     ):
         return store.put_intent(con, trainer_id, clean, intent, now=now)
 
@@ -73,7 +84,12 @@ def remove_intent(con: store.Connection, trainer_id: int, intent_id: int, *, now
     if row is None:
         raise InputError("intent", intent_id, Said("one of the kept ones"))
     with store.recorded(
-        con, trainer_id, scope=SCOPE, kind="intent", words=f"{row.name} removed", now=now
+        con,
+        trainer_id,
+        scope=SCOPE,
+        kind="intent",
+        words=Said("{name} removed", name=Name(row.name)),
+        now=now,
     ):
         store.remove_intent(con, trainer_id, intent_id)
 
@@ -98,18 +114,22 @@ def by_handles(intent: Intent, body: Body) -> Intent:
     return replace(intent, parts=parts)
 
 
-def intent_words(intent: Intent) -> str:
-    """Return an intent in one line: actions with range and shape, sets and reps, style."""
-    said = []
-    for part in intent.parts:
-        how = "" if part.shape is None else f", {SHAPE_WORDS[part.shape]}"
-        said.append(
-            f"{part.action.words} {part.from_deg:.0f}° to {part.to_deg:.0f}°{how}".replace(
-                "-", "\N{MINUS SIGN}"
-            )
-        )
-    style = "" if intent.style.kind.value == "plain" else f", {intent.style.sentence}"
-    return f"{' and '.join(said)}{style}"
+def intent_words(intent: Intent) -> Words:
+    """Return an intent in one line: actions with range and shape, style."""
+    ranges = joined(*map(_part_words, intent.parts), by="and")
+    if intent.style.kind.value == "plain":
+        return ranges
+    return Said("{ranges}, {style}", ranges=ranges, style=intent.style.sentence)
+
+
+def _part_words(part: WantedAction) -> Said:
+    return Said(
+        "{action} {start} to {end}" if part.shape is None else "{action} {start} to {end}, {shape}",
+        action=Term(part.action.words),
+        start=Angle.of_deg(part.from_deg),
+        end=Angle.of_deg(part.to_deg),
+        shape=Term("" if part.shape is None else SHAPE_WORDS[part.shape]),
+    )
 
 
 SHAPE_WORDS = {

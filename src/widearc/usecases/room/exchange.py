@@ -9,7 +9,7 @@ from typing import Any
 
 from widearc import store
 from widearc.core.errors import InputError
-from widearc.core.words import Name, Said
+from widearc.core.words import Count, Name, Said
 from widearc.formats import KitFile, KitItem, kit_document, parse_kit_file
 from widearc.usecases.room.items import MOST_ITEMS
 from widearc.usecases.room.room import scope
@@ -100,9 +100,7 @@ def plan_import(con: store.Connection, trainer_id: int, place_id: int, document:
             raise InputError(
                 f"/items/{index}/kind",
                 item.kind,
-                Said(
-                    "{kind}, as {name} is here", kind=Name(str(known.kind)), name=Name(known.name)
-                ),
+                Said("{kind}, as {name} is here", kind=Name(known.kind), name=Name(known.name)),
             )
         differs = _differences(item, _as_item(con, trainer_id, known))
         if differs:
@@ -114,9 +112,9 @@ def plan_import(con: store.Connection, trainer_id: int, place_id: int, document:
             "/items",
             f"{len(new)} new items",
             Said(
-                "at most {_} in a place, {here} are here",
-                _=Name(str(MOST_ITEMS)),
-                here=Name(str(len(here))),
+                "at most {most} in a place, {here} are here",
+                most=Count(MOST_ITEMS),
+                here=Count(len(here)),
             ),
         )
     return ImportPlan(kit=kit, new=tuple(new), changed=tuple(changed), same=tuple(same))
@@ -154,7 +152,11 @@ def import_kit(
     they are.
     """
     plan = plan_import(con, trainer_id, place_id, document)
-    words = f"{len(plan.new)} added and {len(plan.changed)} changed from a file"
+    words = Said(
+        "{new} added and {changed} changed from a file",
+        new=Count(len(plan.new)),
+        changed=Count(len(plan.changed)),
+    )
     with store.recorded(
         con, trainer_id, scope=scope(place_id), kind="import", words=words, now=now
     ):

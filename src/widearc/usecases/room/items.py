@@ -9,10 +9,11 @@ from dataclasses import dataclass
 
 from widearc import store
 from widearc.core.equipment import Source, check_quantity, kind_of
-from widearc.core.errors import InputError
+from widearc.core.errors import InputError, one_of, said_of
+from widearc.core.words import Count, Name, Said, Term, Words
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
-from widearc.words import say, shown
+from widearc.words import sign_of
 
 SIDES = {
     "": "",
@@ -56,30 +57,39 @@ def _check(
     con: store.Connection, trainer_id: int, place_id: int, facts: ItemFacts, own: int | None
 ) -> ItemFacts:
     """Return facts with every rule checked; SheetError with a message per field."""
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     kind = kind_of(facts.kind)
     name = " ".join(facts.name.split())
     if not 1 <= len(name) <= 80:
-        messages["name"] = "a name of 1 to 80 characters"
+        messages["name"] = Said("a name of 1 to 80 characters")
     others = store.items(con, trainer_id, place_id)
     if any(item.name.lower() == name.lower() and item.id != own for item in others):
-        messages["name"] = f"“{name}” is here already: choose another name"
+        messages["name"] = Said("“{name}” is here already: choose another name", name=Name(name))
     if own is None and len(others) >= MOST_ITEMS:
-        messages["name"] = f"{MOST_ITEMS} things are here already: that is as many as a place holds"
+        messages["name"] = Said(
+            "{most} things are here already: that is as many as a place holds",
+            most=Count(MOST_ITEMS),
+        )
     zone = " ".join(facts.zone.split())
     if len(zone) > 20:
-        messages["zone"] = f"{len(zone)} characters are too many: at most 20"
+        messages["zone"] = Said("{zone} characters are too many: at most 20", zone=Count(len(zone)))
     if facts.side not in SIDES:
-        messages["side"] = (
-            f"{facts.side[:20]} is not kept: one of {', '.join(s for s in SIDES if s)}"
+        messages["side"] = Said(
+            "{side} is not kept: {allowed}",
+            side=Name(facts.side[:20]),
+            allowed=one_of(s for s in SIDES if s),
         )
     hold = facts.hold or ("eye" if kind.id == "anchor" else "")
     if hold and hold not in HOLDS:
-        messages["hold"] = f"{hold[:20]} is not kept: one of {', '.join(HOLDS)}"
+        messages["hold"] = Said(
+            "{hold} is not kept: {allowed}", hold=Name(hold[:20]), allowed=one_of(HOLDS)
+        )
     if len(facts.note) > 500:
-        messages["note"] = f"{len(facts.note)} characters are too many: at most 500"
+        messages["note"] = Said(
+            "{note} characters are too many: at most 500", note=Count(len(facts.note))
+        )
     if kind.id == "band" and facts.shape not in ("loop", "long"):
-        messages["shape"] = f"{facts.shape[:20]} is not kept: loop or long"
+        messages["shape"] = Said("{shape} is not kept: loop or long", shape=Name(facts.shape[:20]))
     quantities, sources = dict(facts.quantities), dict(facts.sources)
     for quantity in kind.quantities:
         value = quantities.get(quantity.name)
@@ -88,17 +98,24 @@ def _check(
                 quantities[quantity.name], sources[quantity.name] = quantity.usual, Source.ASSUMED
             elif not quantity.optional:
                 messages.setdefault(
-                    quantity.name, f"empty: type {quantity.words} in {quantity.unit or 'pieces'}"
+                    quantity.name,
+                    Said(
+                        "empty: type {quantity} in {unit}",
+                        quantity=Term(quantity.words),
+                        unit=Term(sign_of(quantity.unit) or "pieces"),
+                    ),
                 )
             continue
         try:
             check_quantity(quantity, value, quantity.name)
         except InputError as error:
-            messages[quantity.name] = f"{shown(error.value)} is not kept: {say(error.allowed)}"
+            messages[quantity.name] = Said(
+                "{value} is not kept: {allowed}", value=said_of(error.value), allowed=error.allowed
+            )
     if "smallest_kg" in quantities and quantities["smallest_kg"] > quantities.get(
         "largest_kg", 400.0
     ):
-        messages["smallest_kg"] = "more than the whole stack"
+        messages["smallest_kg"] = Said("more than the whole stack")
     if messages:
         raise SheetError(messages)
     return ItemFacts(
@@ -123,7 +140,7 @@ def add_item(
     """
     place = store.place(con, trainer_id, place_id)
     clean = _check(con, trainer_id, place_id, facts, None)
-    words = f"{clean.name} added"
+    words = Said("{name} added", name=Name(clean.name))
     with store.recorded(con, trainer_id, scope=scope(place.id), kind="item", words=words, now=now):
         return _insert(con, trainer_id, place_id, clean)
 
@@ -159,7 +176,7 @@ def change_item(
     """
     before = store.item(con, trainer_id, item_id)
     clean = _check(con, trainer_id, before.place_id, facts, item_id)
-    words = f"{clean.name} changed"
+    words = Said("{name} changed", name=Name(clean.name))
     with store.recorded(
         con, trainer_id, scope=scope(before.place_id), kind="item", words=words, now=now
     ):
@@ -199,7 +216,7 @@ def duplicate_item(con: store.Connection, trainer_id: int, item_id: int, *, now:
     """
     item = store.item(con, trainer_id, item_id)
     name = _free_name(item.name, [i.name for i in store.items(con, trainer_id, item.place_id)])
-    words = f"{name} added, as {item.name}"
+    words = Said("{name} added, as {name_2}", name=Name(name), name_2=Name(item.name))
     with store.recorded(
         con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
     ):
@@ -238,7 +255,7 @@ def remove_item(con: store.Connection, trainer_id: int, item_id: int, *, now: st
     back.
     """
     item = store.item(con, trainer_id, item_id)
-    words = f"{item.name} removed"
+    words = Said("{name} removed", name=Name(item.name))
     with store.recorded(
         con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
     ):
@@ -253,19 +270,21 @@ def keep_settings(
     """Keep an item's repeatable settings. SheetError names the row."""
     item = store.item(con, trainer_id, item_id)
     known = {client.id for client in store.clients(con, trainer_id)}
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     for index, row in enumerate(rows):
         if not 1 <= len(row.name) <= 40:
-            messages[f"setting-{index}"] = "a name of 1 to 40 characters, as “seat”"
+            messages[f"setting-{index}"] = Said("a name of 1 to 40 characters, as “seat”")
         elif not 1 <= len(row.words) <= 80:
-            messages[f"setting-{index}"] = "a value of 1 to 80 characters, as “hole 4”"
+            messages[f"setting-{index}"] = Said("a value of 1 to 80 characters, as “hole 4”")
         elif row.client_id is not None and row.client_id not in known:
-            messages[f"setting-{index}"] = "not a client of the list"
+            messages[f"setting-{index}"] = Said("not a client of the list")
     if len(rows) > 60:
-        messages["setting-0"] = f"{len(rows)} settings are too many: at most 60"
+        messages["setting-0"] = Said(
+            "{rows} settings are too many: at most 60", rows=Count(len(rows))
+        )
     if messages:
         raise SheetError(messages)
-    words = f"{item.name}: settings kept"
+    words = Said("{name}: settings kept", name=Name(item.name))
     with store.recorded(
         con, trainer_id, scope=scope(item.place_id), kind="item", words=words, now=now
     ):

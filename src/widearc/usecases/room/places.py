@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from widearc import store
+from widearc.core.errors import one_of
+from widearc.core.words import Count, Distance, Name, Said, Term, Words
 from widearc.usecases.room.items import _copy, _free_name
 from widearc.usecases.room.room import CROWDING, PEOPLE, scope
 from widearc.usecases.sheet import SheetError
@@ -11,23 +13,39 @@ from widearc.usecases.sheet import SheetError
 def _check_place(
     con: store.Connection, trainer_id: int, facts: store.PlaceFacts, own: int | None
 ) -> None:
-    messages: dict[str, str] = {}
+    messages: dict[str, Words] = {}
     if not 1 <= len(facts.name) <= 80:
-        messages["name"] = "a name of 1 to 80 characters"
+        messages["name"] = Said("a name of 1 to 80 characters")
     elif any(
         p.name.lower() == facts.name.lower() and p.id != own for p in store.places(con, trainer_id)
     ):
-        messages["name"] = f"“{facts.name}” is a place already: choose another name"
+        messages["name"] = Said(
+            "“{name}” is a place already: choose another name", name=Name(facts.name)
+        )
     if len(facts.note) > 300:
-        messages["note"] = f"{len(facts.note)} characters are too many: at most 300"
+        messages["note"] = Said(
+            "{note} characters are too many: at most 300", note=Count(len(facts.note))
+        )
     if facts.people not in PEOPLE:
-        messages["people"] = f"{facts.people[:20]} is not kept: one of {', '.join(PEOPLE)}"
+        messages["people"] = Said(
+            "{people} is not kept: {allowed}",
+            people=Name(facts.people[:20]),
+            allowed=one_of(PEOPLE),
+        )
     if facts.crowding not in CROWDING:
-        messages["crowding"] = f"{facts.crowding[:20]} is not kept: one of {', '.join(CROWDING)}"
+        messages["crowding"] = Said(
+            "{crowding} is not kept: {allowed}",
+            crowding=Name(facts.crowding[:20]),
+            allowed=one_of(CROWDING),
+        )
     for name, most in (("floor_width_m", 50.0), ("floor_length_m", 100.0)):
         value = getattr(facts, name)
         if value is not None and not 0.3 <= value <= most:
-            messages[name] = f"{value:g} m is not kept: from 0.3 to {most:g} m"
+            messages[name] = Said(
+                "{distance} is not kept: from 0.3 to {distance_2}",
+                distance=Distance(value),
+                distance_2=Distance(most),
+            )
     if messages:
         raise SheetError(messages)
 
@@ -37,7 +55,12 @@ def new_place(con: store.Connection, trainer_id: int, facts: store.PlaceFacts, *
     """Add a place; return its id. SheetError with a message per field."""
     _check_place(con, trainer_id, facts, None)
     with store.recorded(
-        con, trainer_id, scope="places", kind="place", words=f"{facts.name} added", now=now
+        con,
+        trainer_id,
+        scope="places",
+        kind="place",
+        words=Said("{name} added", name=Name(facts.name)),
+        now=now,
     ):
         return store.add_place(con, trainer_id, facts)
 
@@ -51,7 +74,12 @@ def change_place(
     """
     store.place(con, trainer_id, place_id)
     _check_place(con, trainer_id, facts, place_id)
-    words = f"{facts.name}: {CROWDING[facts.crowding]}, {PEOPLE[facts.people]}"
+    words = Said(
+        "{name}: {crowding}, {people}",
+        name=Name(facts.name),
+        crowding=Term(CROWDING[facts.crowding]),
+        people=Term(PEOPLE[facts.people]),
+    )
     with store.recorded(con, trainer_id, scope=scope(place_id), kind="place", words=words, now=now):
         store.set_place(con, trainer_id, place_id, facts)
 
@@ -70,7 +98,7 @@ def copy_place(con: store.Connection, trainer_id: int, place_id: int, *, now: st
         floor_width_m=place.floor_width_m,
         floor_length_m=place.floor_length_m,
     )
-    words = f"{name} added, as {place.name}"
+    words = Said("{name} added, as {name_2}", name=Name(name), name_2=Name(place.name))
     with store.recorded(con, trainer_id, scope="places", kind="place", words=words, now=now):
         new = store.add_place(con, trainer_id, facts)
         for item in store.items(con, trainer_id, place_id):
@@ -87,7 +115,12 @@ def remove_place(
     """
     place = store.place(con, trainer_id, place_id)
     with store.recorded(
-        con, trainer_id, scope="places", kind="place", words=f"{place.name} removed", now=now
+        con,
+        trainer_id,
+        scope="places",
+        kind="place",
+        words=Said("{name} removed", name=Name(place.name)),
+        now=now,
     ):
         store.remove_place(con, trainer_id, place_id)
     return place

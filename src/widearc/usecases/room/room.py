@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from widearc import store
 from widearc.core.kit import Trainable, trainable_here
+from widearc.core.words import Name, Said, Term
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.room.kit import STATE_WORDS, badge_of, rules_of
 
@@ -79,7 +80,7 @@ def mark(
     """Set an item free, taken or broken, recorded for undo; return it as it is now."""
     before = store.item(con, trainer_id, item_id)
     if before.state is not state:
-        words = f"{before.name} {STATE_WORDS[state]}"
+        words = Said("{name} {state}", name=Name(before.name), state=Term(STATE_WORDS[state]))
         with store.recorded(
             con, trainer_id, scope=scope(before.place_id), kind="state", words=words, now=now
         ):
@@ -105,7 +106,11 @@ def mark_zone(
     ]
     if not items:
         return
-    words = f"{f'zone {zone}' if zone else 'everything'} {STATE_WORDS[state]}"
+    words = Said(
+        "{everything} {state}",
+        everything=Said("zone {zone}", zone=Name(zone)) if zone else Said("everything"),
+        state=Term(STATE_WORDS[state]),
+    )
     with store.recorded(con, trainer_id, scope=scope(place_id), kind="state", words=words, now=now):
         store.set_state(con, trainer_id, items, state, at=now)
 
@@ -116,7 +121,7 @@ def see(
 ) -> store.ItemRow:
     """Tick an item on the look-round list, or take the tick away; return it as it was."""
     item = store.item(con, trainer_id, item_id)
-    words = f"{item.name} {'seen' if seen else 'not seen'}"
+    words = Said("{name} seen" if seen else "{name} not seen", name=Name(item.name))
     with store.recorded(
         con, trainer_id, scope=scope(item.place_id), kind="seen", words=words, now=now
     ):

@@ -9,7 +9,7 @@ from zoneinfo import available_timezones
 
 from widearc import store
 from widearc.core.errors import InputError, one_of
-from widearc.core.words import Said
+from widearc.core.words import Count, Name, Said, Term
 from widearc.formats import Archive, read_archive, write_archive
 from widearc.store.archive import Table, everything, replace_everything, schema_version
 from widearc.store.backup import DAILY, FOLDER, daily_backups
@@ -30,7 +30,13 @@ def set_time_zone(con: store.Connection, trainer_id: int, name: str) -> None:
     """
     clean = name.strip()
     if clean and clean not in available_timezones():
-        raise SheetError({"zone": f"“{clean[:30]}” is no time zone: as Europe/Oslo, or empty"})
+        raise SheetError(
+            {
+                "zone": Said(
+                    "“{clean}” is no time zone: as Europe/Oslo, or empty", clean=Name(clean[:30])
+                )
+            }
+        )
     with store.transaction(con):
         store.set_time_zone(con, trainer_id, clean)
 
@@ -48,6 +54,9 @@ def set_units(con: store.Connection, trainer_id: int, name: str) -> None:
         store.set_units(con, trainer_id, name)
 
 
+YESTERDAY = "Last backup yesterday, {number} kept in {folder}."
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BackupAge:
     """The newest daily backup: its day (ISO; empty: none yet), how many days ago, how many are
@@ -60,12 +69,16 @@ class BackupAge:
     folder: str
 
     @property
-    def words(self) -> str:
+    def words(self) -> Said:
         """Return its age as it is said."""
         if not self.day:
-            return "No backup yet: one a day is made while the program runs."
-        when = {0: "today", 1: "yesterday"}.get(self.days, f"{self.days} days ago")
-        return f"Last backup {when}, {self.number} kept in {self.folder}."
+            return Said("No backup yet: one a day is made while the program runs.")
+        words = "Last backup {days} days ago, {number} kept in {folder}."
+        if self.days < 2:
+            words = ("Last backup today, {number} kept in {folder}.", YESTERDAY)[self.days]
+        return Said(
+            words, days=Count(self.days), number=Count(self.number), folder=Name(self.folder)
+        )
 
 
 def backup_age(database: Path, today: str) -> BackupAge:
@@ -96,7 +109,10 @@ def import_all(con: store.Connection, trainer_id: int, content: bytes, *, now: s
     archive = read_archive(content)
     if archive.schema > schema_version():
         raise InputError("/schema", archive.schema, Said("made by this program or an older one"))
-    words = f"everything replaced by the archive of {archive.made_at[:10] or 'an unknown day'}"
+    words = Said(
+        "everything replaced by the archive of {day}",
+        day=Name(archive.made_at[:10]) if archive.made_at else Term("an unknown day"),
+    )
     with store.recorded(con, trainer_id, scope="places", kind="archive", words=words, now=now):
         replace_everything(
             con,

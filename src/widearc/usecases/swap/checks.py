@@ -9,26 +9,25 @@ import numpy as np
 from widearc.core.equipment import margin, stands
 from widearc.core.kit import Anchor, hold_of
 from widearc.core.search import Candidate
-from widearc.core.words import Force
+from widearc.core.words import Force, Mass, Name, Said, Term, Times, Words
 from widearc.usecases.swap.swap import SwapView
-from widearc.words import say
 
 
-def set_up_checks(chosen: Candidate, view: SwapView) -> tuple[str, ...]:
+def set_up_checks(chosen: Candidate, view: SwapView) -> tuple[Words, ...]:
     """Return what to look at before the first rep: the exercise's own checks, then what this set-up
     adds.
     """
-    own = list(chosen.exercise.checks)
+    own: list[Words] = [*map(Said, chosen.exercise.checks)]
     if chosen.row.anchor is not None:
         own += _anchor_check(chosen, chosen.row.anchor[0])
     if len(chosen.row.bands) > 1:
-        own.append("Bands equal on both sides, flat, none over an edge")
+        own.append(Said("Bands equal on both sides, flat, none over an edge"))
     for thing in chosen.row.furniture:
         item = next((i for i in view.room.items if i.key == thing.id), None)
         if item is not None and thing.kind in ("couch", "table"):
             own += _furniture_check(chosen, thing.name, item.quantities)
     if chosen.row.springs:
-        own.append("Springs hooked as listed, latch closed, stop set")
+        own.append(Said("Springs hooked as listed, latch closed, stop set"))
     return tuple(own)
 
 
@@ -47,55 +46,64 @@ def _pull(chosen: Candidate) -> tuple[np.ndarray, np.ndarray] | None:
     return None if total is None else (total[0], total[1])
 
 
-def _anchor_check(chosen: Candidate, anchor: Anchor) -> list[str]:
+def _anchor_check(chosen: Candidate, anchor: Anchor) -> list[Said]:
     pull = _pull(chosen)
     if pull is None:
         return []
     most = float(np.max(np.hypot(*pull)))
-    words = f"{anchor.name} holds {say(Force(most))} of pull"
     hold = hold_of(anchor)
     found = margin(hold, *pull)
     if found is None:
-        return [f"{words}: what it is rated for is not known"]
+        words = "{anchor} holds {force} of pull: what it is rated for is not known"
+        return [Said(words, anchor=Name(anchor.name), force=Force(most))]
+    words = "{anchor} holds {force} of pull: it {gives_by} at {share}"
     if found.verdict == "refuse":
-        return [f"{words}: it does not, it {found.gives_by}. Do not use it"]
-    share = f"{found.margin:.1f} times that" if found.margin < 100 else "many times that"
+        words = "{anchor} holds {force} of pull: it does not, it {gives_by}. Do not use it"
+    elif hold.kind == "eye":
+        words = "{anchor} holds {force} of pull: rated for {share}"
     return [
-        f"{words}: rated for {share}"
-        if hold.kind == "eye"
-        else f"{words}: it {found.gives_by} at {share}"
+        Said(
+            words,
+            anchor=Name(anchor.name),
+            force=Force(most),
+            gives_by=Term(found.gives_by),
+            share=_times(found.margin),
+        )
     ]
 
 
-def _furniture_check(chosen: Candidate, name: str, quantities: Mapping[str, float]) -> list[str]:
+def _times(margin_: float) -> Said:
+    if margin_ >= 100:
+        return Said("many times that")
+    return Said("{times} times that", times=Times(margin_))
+
+
+def _furniture_check(chosen: Candidate, name: str, quantities: Mapping[str, float]) -> list[Said]:
     """Return whether a couch or table tips or slides under what rests on its edge, by simple
     statics.
     """
     kg = quantities.get("own_kg")
     depth = quantities.get("depth_m", 0.6)
     if kg is None:
-        return [f"{name} stands fast: its weight is not known"]
+        return [Said("{name} stands fast: its weight is not known", name=Name(name))]
     contacts = [f for f in chosen.curve.motion.forces if f.source in ON_FURNITURE]
     if not contacts:
-        return [f"{name} stands fast"]
+        return [Said("{name} stands fast", name=Name(name))]
     force = -chosen.curve.motion.full(contacts[0].force)[:, 0]
     found = stands(kg, depth, quantities.get("height_m", 0.45), force[0], -force[1])
-    most = float(np.max(np.hypot(*force)))
+    words = "{name}, {mass}, {gives_by} only at {times} times the {force} on its edge"
     if found.verdict == "refuse":
-        return [
-            (
-                f"{name}, {kg:.0f} kg, {found.gives_by} with {most:.0f} N on its edge. Weigh it "
-                "down "
-                "or leave it"
-            )
-        ]
-    if found.margin > 20:
-        return [f"{name}, {kg:.0f} kg, neither tips nor slides with {most:.0f} N on its edge"]
+        words = "{name}, {mass}, {gives_by} with {force} on its edge. Weigh it down or leave it"
+    elif found.margin > 20:
+        words = "{name}, {mass}, neither tips nor slides with {force} on its edge"
     return [
-        (
-            f"{name}, {kg:.0f} kg, {found.gives_by} only at {found.margin:.1f} times the "
-            f"{most:.0f} "
-            "N on its edge"
+        Said(
+            words,
+            name=Name(name),
+            mass=Mass(kg, whole=True),
+            gives_by=Term(found.gives_by),
+            times=Times(found.margin),
+            force=Force(float(np.max(np.hypot(*force)))),
         )
     ]
 

@@ -14,7 +14,7 @@ from widearc.core.exercises import exercise_of
 from widearc.core.muscle import NAMES
 from widearc.core.search import Candidate, Memo
 from widearc.core.statics import Curve
-from widearc.core.words import UNSAID, Listed, Name, Said, Share, Term, Words, joined
+from widearc.core.words import UNSAID, Count, Listed, Name, Said, Share, Term, Words, joined
 from widearc.usecases.arc.arc import muscles
 from widearc.usecases.client.strength import equal_reps, strength_of_sets
 from widearc.usecases.holdings import Holdings
@@ -139,7 +139,7 @@ def muscle_column(view: SwapView, group: str) -> dict[str, float]:
     if asked is None or sum(asked) < 1.0:
         name = view.wanted.setup.exercise.name.lower()
         raise InputError(
-            "muscle", group, Said("a muscle that the {name} gives work to", name=Name(str(name)))
+            "muscle", group, Said("a muscle that the {name} gives work to", name=Name(name))
         )
     return {
         c.exercise.id: muscle_match(asked, muscle_thirds(c.curve, group))
@@ -168,9 +168,15 @@ def keep_favourite(
     clean = " ".join(reason.split())
     if not 1 <= len(clean) <= LONGEST_REASON:
         raise SheetError(
-            {"reason": f"“{clean[:20]}” is not kept: a reason of 1 to {LONGEST_REASON} characters"}
+            {
+                "reason": Said(
+                    "“{clean}” is not kept: a reason of 1 to {most} characters",
+                    clean=Name(clean[:20]),
+                    most=Count(LONGEST_REASON),
+                )
+            }
         )
-    words = f"{entry.name} pinned: {clean}"
+    words = Said("{name} pinned: {clean}", name=Name(entry.name), clean=Name(clean))
     with store.recorded(
         con, trainer_id, scope=f"place:{ask.place_id}", kind="favourite", words=words, now=now
     ):
@@ -184,7 +190,7 @@ def drop_favourite(
 ) -> None:
     """Forget a preferred stand-in, recorded for undo."""
     entry = exercise_of(exercise_id, "exercise")
-    words = f"{entry.name} not pinned any more"
+    words = Said("{name} not pinned any more", name=Name(entry.name))
     with store.recorded(
         con, trainer_id, scope=f"place:{ask.place_id}", kind="favourite", words=words, now=now
     ):
@@ -207,9 +213,11 @@ def set_aside(
         )
     used = {*found.row.items(), *(piece.item for piece in found.pieces)}
     items = [item.id for item in view.room.items if item.key in used]
-    words = (
-        f"{len(items)} item{'' if len(items) == 1 else 's'} set aside for the "
-        f"{view.client.name.lower()}"
+    words = Said(
+        "{items} item set aside for the {name}",
+        "{items} items set aside for the {name}",
+        items=Count(len(items)),
+        name=Name(view.client.name, lower=True),
     )
     with store.recorded(
         con, trainer_id, scope=f"place:{ask.place_id}", kind="aside", words=words, now=now
@@ -221,7 +229,7 @@ def set_aside(
 def give_back(con: store.Connection, trainer_id: int, ask: SwapAsk, *, now: str) -> None:
     """Free everything the client has set aside, recorded for undo."""
     client = store.client(con, trainer_id, ask.client_id)
-    words = f"what the {client.name.lower()} had is free again"
+    words = Said("what the {name} had is free again", name=Name(client.name, lower=True))
     with store.recorded(
         con, trainer_id, scope=f"place:{ask.place_id}", kind="aside", words=words, now=now
     ):

@@ -273,7 +273,7 @@ def decide(
         place_id=ask.place_id,
         client_id=ask.client_id,
         decided_at=now,
-        wanted_exercise=ask.exercise if ask.intent is None else intent_words(ask.intent),
+        wanted_exercise=ask.exercise if ask.intent is None else plain(intent_words(ask.intent)),
         wanted_kg=ask.kg if ask.intent is None and by_kg(ask) else 0.0,
         sets=ask.sets,
         reps=ask.reps,
@@ -291,7 +291,9 @@ def decide(
         options={n: float(v) for n, v in found.row.options.items() if not isinstance(v, str)},
         strip=_strip(view, found),
     )
-    words = f"{found.exercise.name} kept for {view.client.name}"
+    words = Said(
+        "{name} kept for {name_2}", name=Name(found.exercise.name), name_2=Name(view.client.name)
+    )
     with store.recorded(
         con, trainer_id, scope=scope(ask.place_id), kind="decision", words=words, now=now
     ):

@@ -113,7 +113,7 @@ class SwapAsk:
                         "from {low} to {high} {unit}",
                         low=Figure(low),
                         high=Figure(high),
-                        unit=Name(str(unit)),
+                        unit=Name(unit),
                     ),
                 )
 

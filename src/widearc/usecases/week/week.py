@@ -14,14 +14,14 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape
 from widearc.core.search import Memo, Question
-from widearc.core.words import Mass, Said
+from widearc.core.words import Count, Mass, Name, Said, Term
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.swap import swap_view
 from widearc.usecases.swap.wanted import SwapAsk, by_kg, depths_of, set_up_from, set_up_text
-from widearc.words import say
+from widearc.words import plain, say
 
 MOST_TIMES = 14  # a week: twice a day
 WEEK_DAYS = 7
@@ -92,7 +92,7 @@ def asked_words(ask: SwapAsk, name: str = "") -> str:
             ask.reps,
         )
     else:
-        words = name or intent_words(ask.intent)
+        words = name or say(intent_words(ask.intent))
         what, sets, reps = words[:1].upper() + words[1:], ask.intent.sets, ask.intent.reps
     return f"{what}, {sets}\N{NO-BREAK SPACE}×\N{NO-BREAK SPACE}{reps}"
 
@@ -127,11 +127,21 @@ def plan(con: store.Connection, trainer_id: int, ask: SwapAsk, times: int, *, no
     An intent that is not kept yet is kept under its own words. SheetError at "times".
     """
     if not 1 <= times <= MOST_TIMES:
-        raise SheetError({"times": f"{times} is not used: from 1 to {MOST_TIMES} times a week"})
+        raise SheetError(
+            {
+                "times": Said(
+                    "{times} is not used: from 1 to {most} times a week",
+                    times=Count(times),
+                    most=Count(MOST_TIMES),
+                )
+            }
+        )
     # both refuse what is not the trainer's
     store.client(con, trainer_id, ask.client_id)
     store.place(con, trainer_id, ask.place_id)
-    words = f"{asked_words(ask)} planned {times} × this week"
+    words = Said(
+        "{ask} planned {times} × this week", ask=Name(asked_words(ask)), times=Count(times)
+    )
     with store.recorded(
         con, trainer_id, scope=scope(ask.place_id), kind="plan", words=words, now=now
     ):
@@ -166,11 +176,14 @@ def _kept_as(con: store.Connection, trainer_id: int, intent: Intent, now: str) -
     same = next((row.id for row in rows if row.intent == intent), None)
     if same is not None:
         return same
-    name, taken = intent_words(intent)[:LONGEST_NAME], {row.name for row in rows}
+    name, taken = plain(intent_words(intent))[:LONGEST_NAME], {row.name for row in rows}
     number = 2
     while name in taken:
         ending = f" ({number})"
-        name, number = intent_words(intent)[: LONGEST_NAME - len(ending)] + ending, number + 1
+        name, number = (
+            plain(intent_words(intent))[: LONGEST_NAME - len(ending)] + ending,
+            number + 1,
+        )
     return store.put_intent(con, trainer_id, name, intent, now=now)
 
 
@@ -184,7 +197,7 @@ def unplan(
     )
     if line is None:
         raise InputError("planned", planned_id, Said("one of this week's plan"))
-    words = f"{line.words} off the plan"
+    words = Said("{words} off the plan", words=Term(line.words))
     with store.recorded(con, trainer_id, scope=scope(place_id), kind="plan", words=words, now=now):
         store.remove_planned(con, trainer_id, planned_id)
 
@@ -195,7 +208,7 @@ def plan_again(con: store.Connection, trainer_id: int, place_id: int, *, now: st
     monday = store.monday_of(now)
     before = store.last_planned_monday(con, trainer_id, place_id, monday)
     rows = store.planned(con, trainer_id, place_id, before) if before else ()
-    words = f"{len(rows)} planned again"
+    words = Said("{rows} planned again", rows=Count(len(rows)))
     with store.recorded(con, trainer_id, scope=scope(place_id), kind="plan", words=words, now=now):
         for row in rows:
             store.put_planned(con, trainer_id, replace(row, monday=monday))
@@ -318,7 +331,11 @@ def _asked(
 
 
 def _short(ask: SwapAsk) -> str:
-    return EXERCISES[ask.exercise].name.lower() if ask.intent is None else intent_words(ask.intent)
+    return (
+        EXERCISES[ask.exercise].name.lower()
+        if ask.intent is None
+        else say(intent_words(ask.intent))
+    )
 
 
 def _kept_of_late(

@@ -56,7 +56,7 @@ def against(first: Asked | None, curve: Curve, known: Mapping[str, Scale]) -> st
     reps = usecases.equal_reps(other, curve, known, first.entry.reps[1])
     said = [f"Against A, {first.words}: {words}"]
     if effort:
-        said.append(f"{effort[:1].upper()}{effort[1:]}.")
+        said.append(f"{say(effort.beginning())}.")
     if known:
         said.append(f"{say(reps.words.beginning())}.".replace("what is wanted", "A"))
     return " ".join(said)

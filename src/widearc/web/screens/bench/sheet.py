@@ -121,7 +121,7 @@ def hung_words(numbers: Sheet, sheet: MachineSheet) -> str:
     if carriage is None or numbers.messages:
         return ""
     try:
-        return hung_test(sheet.item, carriage, numbers.value("rests")).words
+        return say(hung_test(sheet.item, carriage, numbers.value("rests")).words)
     except InputError as error:
         shown = shown_as_typed(error, numbers, error.where)
         numbers.refuse({error.where: f"{shown} is not used: {say(error.allowed)}"})

@@ -63,7 +63,7 @@ from widearc.web.screens.swap.asking import Asking, asking_of
 from widearc.web.screens.swap.query import query_of, refusal_of
 from widearc.web.screens.swap.sections import Row, Section, sections_of
 from widearc.web.words.words import load_words, piece_words
-from widearc.words import spoken_text
+from widearc.words import say, spoken_text
 
 
 def _typed(source: Mapping[str, str], ask: SwapAsk, query: Mapping[str, Any]) -> dict[str, str]:
@@ -477,7 +477,7 @@ def _known(view: SwapView, chosen: Candidate) -> str:
 
 def _wanted_name(view: SwapView) -> str:
     if view.ask.intent is not None:
-        return usecases.intent_words(view.ask.intent)
+        return say(usecases.intent_words(view.ask.intent))
     item = EXERCISES[view.ask.exercise]
     if item.family == "sled press" and view.set_up is not None:
         rail = view.set_up.setup.options.get("rail_deg", item.options["rail_deg"].default)
