@@ -57,6 +57,7 @@ PAGES = [
     "/claims/",
     "/claims/lunge-lean",
     "/method/",
+    "/terms/",
     "/method/look",
     "/formats/",
     "/exchange/changes",

@@ -1,0 +1,8 @@
+"""The terms of the trade that the pages use: a sentence each, and a drawing where it helps."""
+
+from widearc.web.screens.screen import Screen
+from widearc.web.screens.terms.view import blueprint
+
+SCREEN = Screen(
+    blueprints=(blueprint,),
+)
