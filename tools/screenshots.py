@@ -31,7 +31,7 @@ COMPARED = "/arc/compare?joint=hip" + "".join(
 )
 VIEWS = (
     ("room", "/room/1", DESK, "light"),
-    ("room-phone", "/room/1", PHONE, "light"),
+    ("room-phone", "/room/1?units=imperial", PHONE, "light"),
     ("bench", "/bench/band/16", DESK, "light"),
     ("machine", "/bench/machine/36", DESK, "light"),
     ("client", "/clients/3", DESK, "light"),

@@ -40,7 +40,7 @@ def test_each_is_worked_out_at_its_usual_values_and_at_both_ends(found):
 
 
 def test_values_out_of_range_and_unknown_claims_are_refused():
-    with refused(InputError, "from 0 to 300 kg"):
+    with refused(InputError, "from 0 kg to 300 kg"):
         worked_out(claim("squat-hamstrings"), {"kg": 999})
     with pytest.raises(InputError, match="at least the pull"):
         worked_out(claim("springs-by-rule"), {"three": 200, "three_end": 100})

@@ -9,8 +9,9 @@ in it. Everything here is frozen and hashable; numbers are SI.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
+from types import MappingProxyType
 from typing import TypeAlias
 
 from widearc.core.units import DEG, FORCE_N
@@ -224,6 +225,24 @@ Words: TypeAlias = Said | Listed
 
 UNSAID = Said("")
 """Nothing."""
+
+
+def measured(sign: str, value: float) -> Value:
+    """Return a number in a unit that a page types as a sentence says it."""
+    made = _MEASURED.get(sign)
+    if made is not None:
+        return made(value)
+    return Figure(value, sign if sign in ("", "°") else f" {sign}")
+
+
+_MEASURED: Mapping[str, Callable[[float], Value]] = MappingProxyType(
+    {
+        "kg": Mass,
+        "cm": lambda value: Length(value / 100),
+        "m": Distance,
+        "N": Force,
+    }
+)
 
 
 def joined(*parts: Value, by: str = ", ") -> Listed:

@@ -23,11 +23,13 @@ IMPERIAL: Mapping[str, tuple[str, float]] = MappingProxyType(
         "m": ("ft", 12.0 * IN_M),
         "N": ("lbf", _LBF),
         "N/cm": ("lbf/in", _LBF / _IN),
+        "N/10 cm": ("lbf/in", 10.0 * _LBF / _IN),
         "kg/m": ("lb/ft", LB_KG / (12.0 * IN_M)),
     }
 )
 """What is read and typed in place of a metric sign, and how much of that sign one of it is."""
 
+_STIFF = {"N/cm": 1.0, "lbf/in": _LBF / _IN, "lb/in": _LBF / _IN}
 _LENGTHS = {"mm": 0.1, "cm": 1.0, "m": 100.0, "in": _IN, '"': _IN, "ft": 12 * _IN, "'": 12 * _IN}
 SUFFIXES: Mapping[str, Mapping[str, float]] = MappingProxyType(
     {
@@ -35,7 +37,8 @@ SUFFIXES: Mapping[str, Mapping[str, float]] = MappingProxyType(
         "cm": _LENGTHS,
         "m": {suffix: size / 100.0 for suffix, size in _LENGTHS.items()},
         "N": {**FORCE_N, "lbs": _LBF},
-        "N/cm": {"N/cm": 1.0, "lbf/in": _LBF / _IN, "lb/in": _LBF / _IN},
+        "N/cm": _STIFF,
+        "N/10 cm": {suffix: 10.0 * size for suffix, size in _STIFF.items()},
         "°": {"°": 1.0, "deg": 1.0},
         "%": {"%": 1.0},
         "s": {"s": 1.0},

@@ -25,13 +25,24 @@ from widearc.core.equipment import (
 )
 from widearc.core.errors import InputError, said_of
 from widearc.core.units import FORCE_N, G
-from widearc.core.words import UNSAID, Count, Figure, Length, Name, Said, Term, Words, sentences
+from widearc.core.words import (
+    UNSAID,
+    Count,
+    Figure,
+    Length,
+    Name,
+    Said,
+    Term,
+    Words,
+    measured,
+    sentences,
+)
 from widearc.store.errors import MissingError
 from widearc.usecases.bench.columns import COLUMNS, NAMES, Columns, fit_of
 from widearc.usecases.room.kit import badge_of
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError, cell
-from widearc.words import say
+from widearc.words import say, sign_of
 
 LONGEST_SETTING = 40
 
@@ -194,13 +205,13 @@ def parse_readings(
             continue
         key = f"{prefix}-{index}"
         at = (
-            cell(row.get("at", ""), f"{key}-at", f"a number of {columns.unit}", messages)
+            cell(row.get("at", ""), f"{key}-at", f"a number of {sign_of(columns.unit)}", messages)
             if columns.unit
             else 0.0
         )
         force = cell(row.get("force", ""), f"{key}-force", f"a pull in {force_unit}", messages)
         arm = (
-            cell(row.get("arm", ""), f"{key}-arm", "a length in cm", messages)
+            cell(row.get("arm", ""), f"{key}-arm", f"a length in {sign_of('cm')}", messages)
             if columns.arm
             else None
         )
@@ -212,12 +223,18 @@ def parse_readings(
             )
         if at is not None and not -1000 <= at * columns.per <= 1000:
             messages[f"{key}-at"] = Said(
-                "{at} {unit} is not kept: from -1000 to 1000",
-                at=Figure(at),
-                unit=Name(columns.unit),
+                "{at} is not kept: from {low} to {high}",
+                at=measured(columns.unit, at),
+                low=measured(columns.unit, -1000.0),
+                high=measured(columns.unit, 1000.0),
             )
         if arm is not None and not 2 <= arm <= 300:
-            messages[f"{key}-arm"] = Said("{arm} cm is not kept: from 2 to 300 cm", arm=Figure(arm))
+            messages[f"{key}-arm"] = Said(
+                "{arm} is not kept: from {low} to {high}",
+                arm=Length(arm / 100),
+                low=Length(0.02),
+                high=Length(3.0),
+            )
         direction = row.get("direction", "") if columns.direction else None
         if columns.direction and direction not in ("push", "return"):
             messages[f"{key}-direction"] = Said("push or return")

@@ -228,8 +228,8 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
             Param(
                 name="rate",
-                words="pull per 10 cm, each strand",
-                unit="N",
+                words="stiffness, each strand",
+                unit="N/10 cm",
                 default=25.0,
                 low=5.0,
                 high=80.0,
@@ -301,8 +301,8 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
             Param(
                 name="rate",
-                words="pull per 10 cm, each strand",
-                unit="N",
+                words="stiffness, each strand",
+                unit="N/10 cm",
                 default=60.0,
                 low=5.0,
                 high=120.0,

@@ -306,8 +306,8 @@ MORE: tuple[Claim, ...] = (
             Param(name="kg", words="load", unit="kg", default=60.0, low=10.0, high=150.0),
             Param(
                 name="rate",
-                words="band’s pull per 10 cm, each strand",
-                unit="N",
+                words="band’s stiffness, each strand",
+                unit="N/10 cm",
                 default=25.0,
                 low=5.0,
                 high=60.0,

@@ -32,7 +32,7 @@ from widearc.core.statics import (
 )
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
-from widearc.core.words import UNSAID, Figure, Force, Length, Mass, Name, Said
+from widearc.core.words import UNSAID, Force, Length, Mass, Said, measured
 from widearc.usecases.arc.arc import muscles
 from widearc.words import say
 
@@ -58,14 +58,12 @@ class Param:
     def check(self, value: float) -> None:
         """Refuse a value out of the range."""
         if not self.low <= value <= self.high:
-            unit = self.unit if self.unit == "°" else f" {self.unit}"
             allowed = Said(
-                "from {low} to {high}{unit}",
-                low=Figure(self.low),
-                high=Figure(self.high),
-                unit=Name(unit),
+                "from {low} to {high}",
+                low=measured(self.unit, self.low),
+                high=measured(self.unit, self.high),
             )
-            raise InputError(self.name, f"{value:g}{unit}", allowed)
+            raise InputError(self.name, measured(self.unit, value), allowed)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

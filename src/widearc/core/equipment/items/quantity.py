@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import Enum
-from types import MappingProxyType
 
 from widearc.core.errors import InputError, UnknownNameError
-from widearc.core.words import Distance, Figure, Force, Length, Mass, Said, Value
+from widearc.core.words import Figure, Said, Value, measured
 
 
 class Source(Enum):
@@ -30,12 +29,6 @@ def weakest(sources: Iterable[Source]) -> Source:
 
 MOST_READINGS = 500  # of one thing, all its dials together: typed, from a file, kept and sent
 MOST_CHECKS = 100  # check readings of one thing: older ones are forgotten
-
-
-_SAID: Mapping[str, Callable[[float], Value]] = MappingProxyType(
-    {"kg": Mass, "cm": Length, "m": Distance, "N": Force}
-)
-"""What a number with a unit is in a sentence; others are the same in every unit that is spoken."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -61,9 +54,7 @@ class Quantity:
 
     def said(self, value: float) -> Value:
         """Return a value (SI) as a sentence says it."""
-        if self.unit in _SAID:
-            return _SAID[self.unit](value)
-        return Figure(value / self.per, self.unit if self.unit in ("", "°") else f" {self.unit}")
+        return measured(self.unit, value / self.per)
 
     def shown(self, value: float) -> str:
         """Return a value in its typed unit, with the digits that are meant."""

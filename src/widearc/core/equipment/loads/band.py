@@ -66,7 +66,7 @@ class Band(Line):
             ),
             rate=Number(
                 name="rate_n_per_m",
-                words="pull per 10 cm, one strand",
+                words="stiffness, one strand",
                 unit=NEWTON_PER_10_CM,
                 low=0.0,
                 high=1e5,

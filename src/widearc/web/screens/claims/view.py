@@ -20,6 +20,7 @@ from widearc.web.errors import sentence
 from widearc.web.forms.typed import Texts, number
 from widearc.web.words.words import MINUS
 from widearc.words import how_of, metric_text, say, sign_of, spoken_text
+from widearc.words import shown as shown_value
 
 blueprint = Blueprint("claims", __name__, url_prefix="/claims")
 
@@ -106,7 +107,9 @@ def show(claim_id: str) -> ResponseReturnValue:
     try:
         view = worked_out(found, values, _cams(found))
     except InputError as error:
-        problems[error.where] = sentence(f"{error.value} is not used: {say(error.allowed)}")
+        problems[error.where] = sentence(
+            f"{shown_value(error.value)} is not used: {say(error.allowed)}"
+        )
         view = worked_out(found, {})
     pins = [
         overlay.Pinned(
