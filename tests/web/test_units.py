@@ -32,7 +32,9 @@ GYM = (
         "backrest_deg": "20",
     },
 )
-METRIC = re.compile(r"(?<![\w/·])(kg|cm|mm|N|N/cm|m)(?![\w·/(’])")
+METRIC = re.compile(
+    r"(?<![\w/·])(kg|cm|mm|N|N/cm|m)(?![\w·/(’])|kilogram|metres?\b(?<!newton metre)(?<!newton metres)"
+)
 IMPERIAL = re.compile(r"(?<![\w/])(lb|lbs|ft|lbf|lbf/in|in(?=[ ,.;)]))(?![\w’])")
 
 
