@@ -33,7 +33,8 @@ GYM = (
     },
 )
 METRIC = re.compile(
-    r"(?<![\w/·])(kg|cm|mm|N|N/cm|m)(?![\w·/(’])|kilogram|metres?\b(?<!newton metre)(?<!newton metres)"
+    r"(?<![\w/·])(kg|cm|mm|N|N/cm|m)(?![\w·/(’])"
+    r"|kilogram|metres?\b(?<!newton metre)(?<!newton metres)"
 )
 IMPERIAL = re.compile(r"(?<![\w/])(lb|lbs|ft|lbf|lbf/in|in(?=[ ,.;)]))(?![\w’])")
 
