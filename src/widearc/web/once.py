@@ -8,7 +8,7 @@ import threading
 
 from flask import Flask, Response, g, redirect, request, url_for
 from flask_wtf.csrf import generate_csrf
-from markupsafe import Markup
+from markupsafe import Markup, escape
 from werkzeug.datastructures import FileStorage
 
 from widearc import store
@@ -26,11 +26,12 @@ LONGEST_WAIT_S = 30.0
 
 def form_keys() -> Markup:
     """Return the hidden fields of a form that writes: whose it is, and which one."""
+    # put together by hand: a page of many things has as many forms
     return Markup(
-        '<input type="hidden" name="csrf_token" value="{}">'
-        '<input type="hidden" name="{}" value="{}">'
-        '<input type="hidden" name="read_in" value="{}">'
-    ).format(generate_csrf(), FIELD, secrets.token_urlsafe(9), spoken().units)
+        f'<input type="hidden" name="csrf_token" value="{escape(generate_csrf())}">'
+        f'<input type="hidden" name="{FIELD}" value="{secrets.token_urlsafe(9)}">'
+        f'<input type="hidden" name="read_in" value="{spoken().units}">'
+    )
 
 
 def _key() -> str | None:
