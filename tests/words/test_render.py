@@ -178,9 +178,27 @@ def test_no_number_is_formatted_in_the_core():
     assert found == []
 
 
+TYPED = {"usecases/bench/bands.py", "usecases/bench/machines.py"}
+"""What fills the cells of a sheet: numbers as they are typed."""
+
+
+def test_no_sentence_of_a_use_case_fixes_a_number():
+    root = Path(widearc.core.__file__).parent.parent
+    found = []
+    for path in sorted((root / "usecases").rglob("*.py")):
+        name = str(path.relative_to(root))
+        if name in TYPED or "selfcheck" in name:
+            continue
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.FormattedValue) and node.format_spec is not None:
+                found.append(f"{name}:{node.lineno} {ast.unparse(node)}")
+    # the split of work, a ratio of three, is one figure
+    assert [f for f in found if "100 * share" not in f] == []
+
+
 def test_the_values_of_a_sentence_are_the_known_ones():
     """Every value can be said, in every unit: none was added without its words."""
     kinds = typing.get_args(w.Value)
-    assert len(kinds) == 15
+    assert len(kinds) == 16
     for kind in kinds:
         assert issubclass(kind, w.Unspoken)

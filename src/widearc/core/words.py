@@ -83,6 +83,13 @@ class Moment(Unspoken):
 
 
 @dataclass(frozen=True, slots=True)
+class Work(Unspoken):
+    """Work, J."""
+
+    j: float
+
+
+@dataclass(frozen=True, slots=True)
 class Duration(Unspoken):
     """A time, s. minutes: said in minutes."""
 
@@ -210,6 +217,7 @@ Value: TypeAlias = (
     | Distance
     | Angle
     | Moment
+    | Work
     | Duration
     | Share
     | Times

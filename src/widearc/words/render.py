@@ -88,6 +88,7 @@ _WAYS: Mapping[type, Callable[[Any, How], str]] = MappingProxyType(
         w.Force: lambda v, how: figures.force(v.n, how),
         w.Angle: lambda v, how: f"{figures.whole(round(v.rad / DEG, 6))}°",
         w.Moment: lambda v, how: figures.whole(v.nm) + ("" if v.bare else " N·m"),
+        w.Work: lambda v, how: f"{figures.whole(v.j)} J",
         w.Duration: _duration,
         w.Share: lambda v, how: figures.whole(100 * v.share) + ("" if v.bare else " %"),
         w.Times: lambda v, how: figures.short(round(v.ratio, v.digits)),

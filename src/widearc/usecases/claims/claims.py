@@ -12,7 +12,19 @@ from dataclasses import replace
 
 from widearc.core.errors import PostureError, UnknownNameError
 from widearc.core.statics import curve, joint_work_j, low_back_ratio
-from widearc.core.words import Length, Mass
+from widearc.core.words import (
+    UNSAID,
+    Angle,
+    Figure,
+    Length,
+    Mass,
+    Moment,
+    Name,
+    Said,
+    Share,
+    Work,
+    sentences,
+)
 from widearc.usecases.claims.more import ACTS, MORE
 from widearc.usecases.claims.parts import (
     DEPTH,
@@ -32,6 +44,7 @@ from widearc.usecases.claims.parts import (
     _band,
     _band_words,
     _cam_words,
+    _each,
     _end,
     _front,
     _frontal,
@@ -54,7 +67,6 @@ from widearc.usecases.claims.parts import (
     _squat,
     _work,
 )
-from widearc.words import say
 
 _CLAIMS: tuple[Claim, ...] = (
     Claim(
@@ -67,15 +79,14 @@ _CLAIMS: tuple[Claim, ...] = (
         params=(KG, DEPTH),
         joint="hip",
         cases=lambda v: (
-            ("Back squat", _squat(v)),
-            ("Romanian deadlift", _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
+            (Said("Back squat"), _squat(v)),
+            (Said("Romanian deadlift"), _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
         ),
-        says=lambda c, v: (
-            f"The long hamstrings do {_share(c[0], 'long_hamstrings'):.0f} % of the squat’s "
-            "work and "
-            f"{_share(c[1], 'long_hamstrings'):.0f} % of the hinge’s: under tension in both, "
-            "but in the squat they "
-            "hardly shorten."
+        says=lambda c, v: Said(
+            "The long hamstrings do {share} of the squat’s work and {share_2} of the hinge’s: "
+            "under tension in both, but in the squat they hardly shorten.",
+            share=Share(_share(c[0], "long_hamstrings") / 100),
+            share_2=Share(_share(c[1], "long_hamstrings") / 100),
         ),
     ),
     Claim(
@@ -97,13 +108,13 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
         ),
         cases=lambda v: (
-            ("Back squat", _squat(v)),
-            ("Leg extension", _setup("leg-extension", _round_stack(v["stack"]))),
+            (Said("Back squat"), _squat(v)),
+            (Said("Leg extension"), _setup("leg-extension", _round_stack(v["stack"]))),
         ),
-        says=lambda c, v: (
-            f"Rectus femoris does {_share(c[0], 'rectus_femoris'):.0f} % of the squat’s work "
-            "and "
-            f"{_share(c[1], 'rectus_femoris'):.0f} % of the leg extension’s."
+        says=lambda c, v: Said(
+            "Rectus femoris does {share} of the squat’s work and {share_2} of the leg extension’s.",
+            share=Share(_share(c[0], "rectus_femoris") / 100),
+            share_2=Share(_share(c[1], "rectus_femoris") / 100),
         ),
     ),
     Claim(
@@ -125,15 +136,19 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
         ),
         cases=lambda v: (
-            ("Upright, hip 90°", _setup("leg-extension", _round_stack(v["kg"]), hip_deg=90.0)),
             (
-                f"Leant back, hip {v['hip']:.0f}°",
+                Said("Upright, hip 90°"),
+                _setup("leg-extension", _round_stack(v["kg"]), hip_deg=90.0),
+            ),
+            (
+                Said("Leant back, hip {angle}", angle=Angle.of_deg(v["hip"])),
                 _setup("leg-extension", _round_stack(v["kg"]), hip_deg=v["hip"]),
             ),
         ),
-        says=lambda c, v: (
-            f"Leant back, rectus femoris is {_longer(90.0, v['hip'])} longer at every knee angle; "
-            "the demand at the knee is the same."
+        says=lambda c, v: Said(
+            "Leant back, rectus femoris is {longer} longer at every knee angle; the demand at "
+            "the knee is the same.",
+            longer=_longer(90.0, v["hip"]),
         ),
     ),
     Claim(
@@ -151,13 +166,16 @@ _CLAIMS: tuple[Claim, ...] = (
             Param(name="high", words="feet higher by", unit="cm", default=15.0, low=1.0, high=19.0),
         ),
         cases=lambda v: (
-            (f"Feet at {say(Length(0.10))}", _press(v, 0.10)),
-            (f"Feet at {say(Length(0.10 + v['high'] / 100))}", _press(v, 0.10 + v["high"] / 100)),
+            (Said("Feet at {length}", length=Length(0.1)), _press(v, 0.10)),
+            (
+                Said("Feet at {length}", length=Length(0.1 + v["high"] / 100)),
+                _press(v, 0.10 + v["high"] / 100),
+            ),
         ),
-        says=lambda c, v: (
-            f"Higher feet ask {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))} of the hip at "
-            "most and "
-            f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} of the knee."
+        says=lambda c, v: Said(
+            "Higher feet ask {change} of the hip at most and {change_2} of the knee.",
+            change=_more(_peak(c[1], "hip"), _peak(c[0], "hip")),
+            change_2=_more(_peak(c[1], "knee"), _peak(c[0], "knee")),
         ),
     ),
     Claim(
@@ -173,15 +191,19 @@ _CLAIMS: tuple[Claim, ...] = (
             Param(name="lean", words="trunk lean", unit="°", default=35.0, low=5.0, high=45.0),
         ),
         cases=lambda v: (
-            ("Upright", _split_squat(v, 0.0)),
-            (f"Leaning {v['lean']:.0f}°", _split_squat(v, v["lean"])),
+            (Said("Upright"), _split_squat(v, 0.0)),
+            (Said("Leaning {angle}", angle=Angle.of_deg(v["lean"])), _split_squat(v, v["lean"])),
         ),
-        says=lambda c, v: (
-            f"Hip : knee : ankle goes from {_split(c[0])} to {_split(c[1])}; the front foot "
-            "carries up to "
-            f"{_front(c[1]):.0f} instead of {_front(c[0]):.0f} % of all. The knee’s peak is "
-            f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} and the hip’s "
-            f"{_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))}."
+        says=lambda c, v: Said(
+            "Hip : knee : ankle goes from {split} to {split_2}; the front foot carries up to "
+            "{number} instead of {share} of all. The knee’s peak is {change} and the hip’s "
+            "{change_2}.",
+            split=Name(_split(c[0])),
+            split_2=Name(_split(c[1])),
+            number=Figure(round(_front(c[1]))),
+            share=Share(_front(c[0]) / 100),
+            change=_more(_peak(c[1], "knee"), _peak(c[0], "knee")),
+            change_2=_more(_peak(c[1], "hip"), _peak(c[0], "hip")),
         ),
     ),
     Claim(
@@ -195,19 +217,20 @@ _CLAIMS: tuple[Claim, ...] = (
         joint="hip",
         cases=lambda v: (
             (
-                "Same side as the working leg",
+                Said("Same side as the working leg"),
                 _setup("one-leg-romanian-deadlift", *_mass(v["kg"], _hand(same=True))),
             ),
             (
-                "Opposite side",
+                Said("Opposite side"),
                 _setup("one-leg-romanian-deadlift", *_mass(v["kg"], _hand(same=False))),
             ),
         ),
-        says=lambda c, v: (
-            f"At the side of the working hip {_frontal(c[1]):.0f} against "
-            f"{_frontal(c[0]):.0f} N·m: the opposite "
-            f"hand asks {_more(_frontal(c[1]), _frontal(c[0]))} of gluteus medius. In the "
-            "side view both are alike."
+        says=lambda c, v: Said(
+            "At the side of the working hip {number} against {moment}: the opposite hand asks "
+            "{change} of gluteus medius. In the side view both are alike.",
+            number=Figure(round(_frontal(c[1]))),
+            moment=Moment(_frontal(c[0])),
+            change=_more(_frontal(c[1]), _frontal(c[0])),
         ),
     ),
     Claim(
@@ -236,8 +259,8 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
         ),
         cases=lambda v: (
-            ("Band squat", _setup("band-squat", _band(v))),
-            ("Body weight alone", _setup("bodyweight-squat")),
+            (Said("Band squat"), _setup("band-squat", _band(v))),
+            (Said("Body weight alone"), _setup("bodyweight-squat")),
         ),
         says=lambda c, v: _band_words(c[0], v),
     ),
@@ -251,14 +274,16 @@ _CLAIMS: tuple[Claim, ...] = (
         params=(KG,),
         joint="hip",
         cases=lambda v: (
-            ("Back squat", _squat(v)),
-            ("Hip thrust", _setup("hip-thrust", *_mass(v["kg"], "hip-crease"))),
+            (Said("Back squat"), _squat(v)),
+            (Said("Hip thrust"), _setup("hip-thrust", *_mass(v["kg"], "hip-crease"))),
         ),
-        says=lambda c, v: (
-            f"Gluteus maximus does {_work(c[0], 'gluteus_maximus'):.0f} J a rep in the squat, "
-            f"{_long(c[0], 'gluteus_maximus'):.0f} % of it in its long third, and "
-            f"{_work(c[1], 'gluteus_maximus'):.0f} J in the thrust, "
-            f"{_long(c[1], 'gluteus_maximus'):.0f} % long."
+        says=lambda c, v: Said(
+            "Gluteus maximus does {work} a rep in the squat, {share} of it in its long third, "
+            "and {work_2} in the thrust, {share_2} long.",
+            work=Work(_work(c[0], "gluteus_maximus")),
+            share=Share(_long(c[0], "gluteus_maximus") / 100),
+            work_2=Work(_work(c[1], "gluteus_maximus")),
+            share_2=Share(_long(c[1], "gluteus_maximus") / 100),
         ),
     ),
     Claim(
@@ -271,15 +296,16 @@ _CLAIMS: tuple[Claim, ...] = (
         params=(LIGHT,),
         joint="hip",
         cases=lambda v: (
-            ("Level bench", _setup("back-extension-flat", *_mass(v["kg"], "goblet"))),
-            ("45° bench", _setup("back-extension-45", *_mass(v["kg"], "goblet"))),
+            (Said("Level bench"), _setup("back-extension-flat", *_mass(v["kg"], "goblet"))),
+            (Said("45° bench"), _setup("back-extension-45", *_mass(v["kg"], "goblet"))),
         ),
-        says=lambda c, v: (
-            f"The level bench is hardest at {_peak_at(c[0], 'hip'):.0f}° of hip bend, the "
-            "45° bench at "
-            f"{_peak_at(c[1], 'hip'):.0f}°; at 90° the level one asks "
-            f"{_at(c[0], 'hip', 88):.0f} N·m, the other "
-            f"{_at(c[1], 'hip', 88):.0f}."
+        says=lambda c, v: Said(
+            "The level bench is hardest at {angle} of hip bend, the 45° bench at {angle_2}; at "
+            "90° the level one asks {moment}, the other {number}.",
+            angle=Angle.of_deg(_peak_at(c[0], "hip")),
+            angle_2=Angle.of_deg(_peak_at(c[1], "hip")),
+            moment=Moment(_at(c[0], "hip", 88)),
+            number=Figure(round(_at(c[1], "hip", 88))),
         ),
     ),
     Claim(
@@ -309,13 +335,13 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
         ),
         cases=lambda v: (
-            ("Body weight", _setup("belt-squat-home")),
-            ("With the band on the belt", _setup("belt-squat-home", _band(v, "hip-belt"))),
+            (Said("Body weight"), _setup("belt-squat-home")),
+            (Said("With the band on the belt"), _setup("belt-squat-home", _band(v, "hip-belt"))),
         ),
-        says=lambda c, v: (
-            f"The band adds {_peak(c[1], 'knee') - _peak(c[0], 'knee'):.0f} N·m at the knee "
-            "and "
-            f"{_peak(c[1], 'hip') - _peak(c[0], 'hip'):.0f} N·m at the hip at most."
+        says=lambda c, v: Said(
+            "The band adds {moment} at the knee and {moment_2} at the hip at most.",
+            moment=Moment(_peak(c[1], "knee") - _peak(c[0], "knee")),
+            moment_2=Moment(_peak(c[1], "hip") - _peak(c[0], "hip")),
         ),
     ),
     Claim(
@@ -328,11 +354,11 @@ _CLAIMS: tuple[Claim, ...] = (
         params=(KG, PAIR),
         cases=lambda v: (
             (
-                "Goblet squat on two legs",
+                Said("Goblet squat on two legs"),
                 _setup("goblet-squat", *_mass(v["kg"], "goblet"), knee_from_deg=95.0),
             ),
             (
-                "Split squat with half of it",
+                Said("Split squat with half of it"),
                 _setup(
                     "split-squat",
                     *_mass(v["kg"] / 2, "goblet"),
@@ -341,11 +367,12 @@ _CLAIMS: tuple[Claim, ...] = (
                 ),
             ),
         ),
-        says=lambda c, v: (
-            "With half the load the front knee is asked "
-            f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} than "
-            f"each knee of two, and the hip {_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))}: "
-            f"half is no rule for both. {_one_leg_start(v, c[0])}"
+        says=lambda c, v: Said(
+            "With half the load the front knee is asked {change} than each knee of two, and the "
+            "hip {change_2}: half is no rule for both. {words}",
+            change=_more(_peak(c[1], "knee"), _peak(c[0], "knee")),
+            change_2=_more(_peak(c[1], "hip"), _peak(c[0], "hip")),
+            words=_one_leg_start(v, c[0]),
         ),
     ),
     Claim(
@@ -414,17 +441,19 @@ _CLAIMS: tuple[Claim, ...] = (
             ),
         ),
         cases=lambda v: (
-            ("Machine with a round pulley", _setup("leg-extension", _round_stack(v["kg"]))),
+            (Said("Machine with a round pulley"), _setup("leg-extension", _round_stack(v["kg"]))),
             (
-                "Dumbbell held by the feet",
+                Said("Dumbbell held by the feet"),
                 _setup("leg-extension-dumbbell", *_mass(v["foot"], "ankle"), seat_m=0.6),
             ),
         ),
-        says=lambda c, v: (
-            "Under a round pulley only the shank’s own weight makes a difference: "
-            f"{_at(c[0], 'knee', 85):.0f} "
-            f"N·m at 85°, {_at(c[0], 'knee', 10):.0f} at 10°. The dumbbell asks "
-            f"{_at(c[1], 'knee', 85):.0f} at 85°, {_at(c[1], 'knee', 10):.0f} at 10°."
+        says=lambda c, v: Said(
+            "Under a round pulley only the shank’s own weight makes a difference: {moment} at "
+            "85°, {number} at 10°. The dumbbell asks {number_2} at 85°, {number_3} at 10°.",
+            moment=Moment(_at(c[0], "knee", 85)),
+            number=Figure(round(_at(c[0], "knee", 10))),
+            number_2=Figure(round(_at(c[1], "knee", 85))),
+            number_3=Figure(round(_at(c[1], "knee", 10))),
         ),
     ),
     Claim(
@@ -436,15 +465,17 @@ _CLAIMS: tuple[Claim, ...] = (
         label="computed",
         params=(KG, DEPTH),
         cases=lambda v: (
-            ("To 90°", _squat({**v, "deep": 90.0})),
-            (f"To {v['deep']:.0f}°", _squat(v)),
+            (Said("To 90°"), _squat({**v, "deep": 90.0})),
+            (Said("To {angle}", angle=Angle.of_deg(v["deep"])), _squat(v)),
         ),
-        says=lambda c, v: (
-            f"Vasti do {_work(c[1], 'vasti'):.0f} against {_work(c[0], 'vasti'):.0f} J a "
-            "rep, gluteus maximus "
-            f"{_work(c[1], 'gluteus_maximus'):.0f} against "
-            f"{_work(c[0], 'gluteus_maximus'):.0f}; the knee’s peak "
-            f"is {_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))}."
+        says=lambda c, v: Said(
+            "Vasti do {number} against {work} a rep, gluteus maximus {number_2} against "
+            "{number_3}; the knee’s peak is {change}.",
+            number=Figure(round(_work(c[1], "vasti"))),
+            work=Work(_work(c[0], "vasti")),
+            number_2=Figure(round(_work(c[1], "gluteus_maximus"))),
+            number_3=Figure(round(_work(c[0], "gluteus_maximus"))),
+            change=_more(_peak(c[1], "knee"), _peak(c[0], "knee")),
         ),
     ),
     Claim(
@@ -456,15 +487,18 @@ _CLAIMS: tuple[Claim, ...] = (
         label="computed",
         params=(KG,),
         cases=lambda v: (
-            ("Back squat", _squat(v)),
-            (f"Leg extension, {say(Mass(40.0))}", _setup("leg-extension", _round_stack(40.0))),
+            (Said("Back squat"), _squat(v)),
+            (
+                Said("Leg extension, {mass}", mass=Mass(40.0)),
+                _setup("leg-extension", _round_stack(40.0)),
+            ),
         ),
-        says=lambda c, v: (
-            f"In the last 15° before straight the squat has {_end(c[0]):.0f} % of its peak "
-            "left at the knee, the "
-            f"leg extension {_end(c[1]):.0f} %: stopping short skips little in the one and "
-            "much in the other. "
-            "Under load stop short of a locked knee."
+        says=lambda c, v: Said(
+            "In the last 15° before straight the squat has {share} of its peak left at the knee, "
+            "the leg extension {share_2}: stopping short skips little in the one and much in the "
+            "other. Under load stop short of a locked knee.",
+            share=Share(_end(c[0]) / 100),
+            share_2=Share(_end(c[1]) / 100),
         ),
     ),
     Claim(
@@ -476,15 +510,14 @@ _CLAIMS: tuple[Claim, ...] = (
         label="computed",
         params=(KG,),
         cases=lambda v: (
-            ("Back squat", _squat(v)),
-            ("Back squat to 70°", _squat({**v, "deep": 70.0})),
-            ("Hip thrust", _setup("hip-thrust", *_mass(v["kg"], "hip-crease"))),
-            ("Romanian deadlift", _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
+            (Said("Back squat"), _squat(v)),
+            (Said("Back squat to 70°"), _squat({**v, "deep": 70.0})),
+            (Said("Hip thrust"), _setup("hip-thrust", *_mass(v["kg"], "hip-crease"))),
+            (Said("Romanian deadlift"), _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
         ),
-        says=lambda c, v: (
-            "The knee’s peak: "
-            + ", ".join(f"{_peak(x, 'knee'):.0f}" for x in c)
-            + " N·m in this order. Options to try, not treatment."
+        says=lambda c, v: Said(
+            "The knee’s peak: {peaks} N·m in this order. Options to try, not treatment.",
+            peaks=_each(_peak(x, "knee") for x in c),
         ),
     ),
     Claim(
@@ -497,11 +530,13 @@ _CLAIMS: tuple[Claim, ...] = (
         params=(LIGHT, PAIR),
         joint="hip",
         cases=lambda v: (
-            ("Short step, upright", _split_squat(v, 0.0, step_m=0.55)),
-            ("Long step, leaning 30°", _split_squat(v, 30.0, step_m=0.9)),
+            (Said("Short step, upright"), _split_squat(v, 0.0, step_m=0.55)),
+            (Said("Long step, leaning 30°"), _split_squat(v, 30.0, step_m=0.9)),
         ),
-        says=lambda c, v: (
-            f"Hip : knee : ankle {_split(c[0])} short and upright, {_split(c[1])} long and leaning."
+        says=lambda c, v: Said(
+            "Hip : knee : ankle {split} short and upright, {split_2} long and leaning.",
+            split=Name(_split(c[0])),
+            split_2=Name(_split(c[1])),
         ),
     ),
     Claim(
@@ -525,7 +560,7 @@ _CLAIMS: tuple[Claim, ...] = (
         ),
         cases=lambda v: (
             (
-                "Static",
+                Said("Static"),
                 _setup(
                     "split-squat",
                     *_mass(v["kg"], "hands"),
@@ -535,7 +570,7 @@ _CLAIMS: tuple[Claim, ...] = (
                 ),
             ),
             (
-                "Reverse lunge",
+                Said("Reverse lunge"),
                 _setup(
                     "reverse-lunge",
                     *_mass(v["kg"], "hands"),
@@ -544,11 +579,13 @@ _CLAIMS: tuple[Claim, ...] = (
                 ),
             ),
         ),
-        says=lambda c, v: (
-            f"The front leg does {joint_work_j(c[1]):.0f} J a rep in the lunge and "
-            f"{joint_work_j(c[0]):.0f} J in "
-            "the static one, where the rear leg keeps a share. Hip : knee : ankle "
-            f"{_split(c[1])} against {_split(c[0])}."
+        says=lambda c, v: Said(
+            "The front leg does {work} a rep in the lunge and {work_2} in the static one, where "
+            "the rear leg keeps a share. Hip : knee : ankle {split} against {split_2}.",
+            work=Work(joint_work_j(c[1])),
+            work_2=Work(joint_work_j(c[0])),
+            split=Name(_split(c[1])),
+            split_2=Name(_split(c[0])),
         ),
     ),
     Claim(
@@ -561,13 +598,13 @@ _CLAIMS: tuple[Claim, ...] = (
         params=(Param(name="kg", words="load", unit="kg", default=60.0, low=0.0, high=200.0),),
         joint="hip",
         cases=lambda v: (
-            ("Back squat, low bar", _squat(v, "back-squat-low", "back-low")),
-            ("Front squat", _squat(v, "front-squat", "front-rack")),
+            (Said("Back squat, low bar"), _squat(v, "back-squat-low", "back-low")),
+            (Said("Front squat"), _squat(v, "front-squat", "front-rack")),
         ),
-        says=lambda c, v: (
-            "At the lowest lumbar joint the front squat asks "
-            f"{_more(low_back_ratio(c[0], c[1]) or 1.0, 1.0)} "
-            "than the low bar, by a single-muscle estimate; only the ratio means anything."
+        says=lambda c, v: Said(
+            "At the lowest lumbar joint the front squat asks {change} than the low bar, by a "
+            "single-muscle estimate; only the ratio means anything.",
+            change=_more(low_back_ratio(c[0], c[1]) or 1.0, 1.0),
         ),
     ),
     Claim(
@@ -624,14 +661,14 @@ def worked_out(found: Claim, values: Values, cams: Sequence[tuple[str, Cam]] = (
     for p in found.params:
         p.check(full[p.name])
     if found.cases is None or found.says is None:
-        return ClaimView(claim=found, values=full, curves=(), answer="")
+        return ClaimView(claim=found, values=full, curves=(), answer=UNSAID)
     own = [found.own(full, *cam) for cam in cams[:MOST_OWN]] if found.own is not None else []
     try:
         cases = (*found.cases(full), *own)
         curves = tuple((words, curve(setup, lowering=False)) for words, setup in cases)
     except PostureError as error:
-        return ClaimView(claim=found, values=full, curves=(), answer="", problem=error.reason)
+        return ClaimView(claim=found, values=full, curves=(), answer=UNSAID, problem=error.reason)
     answer = [found.says(tuple(c for _, c in curves), full)]
     if found.own_says is not None and own:
         answer += [found.own_says(words, c) for words, c in curves[-len(own) :]]
-    return ClaimView(claim=found, values=full, curves=curves, answer=" ".join(answer))
+    return ClaimView(claim=found, values=full, curves=curves, answer=sentences(answer))

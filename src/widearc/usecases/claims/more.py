@@ -10,7 +10,7 @@ from widearc.core.equipment import Band, LinearLaw, Sled, Spring, SpringLoad
 from widearc.core.movement import Setup
 from widearc.core.statics import Curve, joint_peak_nm
 from widearc.core.units import to_deg
-from widearc.core.words import Length, Mass
+from widearc.core.words import Figure, Length, Mass, Moment, Name, Said, Share, Work
 from widearc.usecases.arc.whole import whole_of
 from widearc.usecases.claims.parts import (
     KG,
@@ -21,6 +21,7 @@ from widearc.usecases.claims.parts import (
     Param,
     Values,
     _at,
+    _each,
     _frontal,
     _long,
     _mass,
@@ -32,7 +33,6 @@ from widearc.usecases.claims.parts import (
     _split,
     _work,
 )
-from widearc.words import say
 
 
 def _within(c: Curve, joint: str, low: float, high: float) -> float:
@@ -76,14 +76,16 @@ MORE: tuple[Claim, ...] = (
         params=(KG,),
         joint="hip",
         cases=lambda v: (
-            ("Hip thrust", _setup("hip-thrust", *_mass(v["kg"], "hip-crease"))),
-            ("Romanian deadlift", _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
+            (Said("Hip thrust"), _setup("hip-thrust", *_mass(v["kg"], "hip-crease"))),
+            (Said("Romanian deadlift"), _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
         ),
-        says=lambda c, v: (
-            f"The thrust does {_within(c[0], 'hip', -20, 30):.0f} % of its hip work in the last "
-            f"30°, the hinge {_within(c[1], 'hip', -20, 30):.0f} %; of gluteus maximus’ work "
-            f"{_long(c[0], 'gluteus_maximus'):.0f} against "
-            f"{_long(c[1], 'gluteus_maximus'):.0f} % is in its long third."
+        says=lambda c, v: Said(
+            "The thrust does {share} of its hip work in the last 30°, the hinge {share_2}; of "
+            "gluteus maximus’ work {number} against {share_3} is in its long third.",
+            share=Share(_within(c[0], "hip", -20, 30) / 100),
+            share_2=Share(_within(c[1], "hip", -20, 30) / 100),
+            number=Figure(round(_long(c[0], "gluteus_maximus"))),
+            share_3=Share(_long(c[1], "gluteus_maximus") / 100),
         ),
         act="Take one of each in a week: a hinge or squat for long, a thrust for short.",
     ),
@@ -96,14 +98,16 @@ MORE: tuple[Claim, ...] = (
         label="computed",
         params=(KG,),
         cases=lambda v: (
-            ("Full, 110 to 5°", _back_squat(v, knee_from_deg=110.0)),
-            ("Lower half, 110 to 60°", _back_squat(v, knee_from_deg=110.0, knee_to_deg=60.0)),
-            ("Upper half, 60 to 5°", _back_squat(v, knee_from_deg=60.0)),
+            (Said("Full, 110 to 5°"), _back_squat(v, knee_from_deg=110.0)),
+            (Said("Lower half, 110 to 60°"), _back_squat(v, knee_from_deg=110.0, knee_to_deg=60.0)),
+            (Said("Upper half, 60 to 5°"), _back_squat(v, knee_from_deg=60.0)),
         ),
-        says=lambda c, v: (
-            f"The vasti do {_work(c[0], 'vasti'):.0f} J a rep in full, "
-            f"{_work(c[1], 'vasti'):.0f} in the lower and {_work(c[2], 'vasti'):.0f} in the upper "
-            "half: most of the work is below."
+        says=lambda c, v: Said(
+            "The vasti do {work} a rep in full, {number} in the lower and {number_2} in the "
+            "upper half: most of the work is below.",
+            work=Work(_work(c[0], "vasti")),
+            number=Figure(round(_work(c[1], "vasti"))),
+            number_2=Figure(round(_work(c[2], "vasti"))),
         ),
         act="Squat full; if you cut something, cut the top, never the bottom.",
     ),
@@ -116,18 +120,19 @@ MORE: tuple[Claim, ...] = (
         label="computed",
         params=(KG,),
         cases=lambda v: (
-            ("Mid-foot", _back_squat(v, pressure="mid", knee_from_deg=95.0)),
-            ("Heel, knees as far ahead", _back_squat(v, pressure="heel", knee_from_deg=95.0)),
+            (Said("Mid-foot"), _back_squat(v, pressure="mid", knee_from_deg=95.0)),
+            (Said("Heel, knees as far ahead"), _back_squat(v, pressure="heel", knee_from_deg=95.0)),
             (
-                "Mid-foot, sitting back",
+                Said("Mid-foot, sitting back"),
                 _back_squat(v, pressure="mid", knee_from_deg=95.0, knee_travel=0.2),
             ),
         ),
-        says=lambda c, v: (
-            "Under the heel, knees as far ahead, the hip is asked "
-            f"{_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))} at most; sitting back over the whole "
-            f"foot {_more(_peak(c[2], 'hip'), _peak(c[0], 'hip'))}: what moves work to the hip is "
-            "where hips and knees go, not the heel."
+        says=lambda c, v: Said(
+            "Under the heel, knees as far ahead, the hip is asked {change} at most; sitting back "
+            "over the whole foot {change_2}: what moves work to the hip is where hips and knees "
+            "go, not the heel.",
+            change=_more(_peak(c[1], "hip"), _peak(c[0], "hip")),
+            change_2=_more(_peak(c[2], "hip"), _peak(c[0], "hip")),
         ),
         act="Keep the whole foot on the floor; to move work to the hip, lean or sit back instead.",
     ),
@@ -150,9 +155,9 @@ MORE: tuple[Claim, ...] = (
             ),
         ),
         cases=lambda v: (
-            ("Free", _back_squat(v, knee_from_deg=95.0)),
+            (Said("Free"), _back_squat(v, knee_from_deg=95.0)),
             (
-                f"On rails, feet {say(Length(v['ahead'] / 100))} ahead",
+                Said("On rails, feet {length} ahead", length=Length(v["ahead"] / 100)),
                 _setup(
                     "rail-squat",
                     *_mass(v["kg"], "back-high"),
@@ -161,9 +166,12 @@ MORE: tuple[Claim, ...] = (
                 ),
             ),
         ),
-        says=lambda c, v: (
-            f"Hip : knee : ankle goes from {_split(c[0])} free to {_split(c[1])} on rails; the "
-            f"knee’s peak is {_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))}."
+        says=lambda c, v: Said(
+            "Hip : knee : ankle goes from {split} free to {split_2} on rails; the knee’s peak is "
+            "{change}.",
+            split=Name(_split(c[0])),
+            split_2=Name(_split(c[1])),
+            change=_more(_peak(c[1], "knee"), _peak(c[0], "knee")),
         ),
         act="Rails when alone, tired or for a chosen foot place; free when balance is the aim.",
     ),
@@ -176,9 +184,12 @@ MORE: tuple[Claim, ...] = (
         label="computed",
         params=(LIGHT, PAIR),
         cases=lambda v: (
-            ("Goblet squat", _setup("goblet-squat", *_mass(v["kg"], "goblet"), knee_from_deg=90.0)),
             (
-                "Split squat, same weight",
+                Said("Goblet squat"),
+                _setup("goblet-squat", *_mass(v["kg"], "goblet"), knee_from_deg=90.0),
+            ),
+            (
+                Said("Split squat, same weight"),
                 _setup(
                     "split-squat",
                     *_mass(v["kg"], "goblet"),
@@ -187,10 +198,10 @@ MORE: tuple[Claim, ...] = (
                 ),
             ),
         ),
-        says=lambda c, v: (
-            f"With the same weight one leg’s knee is asked "
-            f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} on the less steady of the two: "
-            "what is lost by wobbling is lost from that."
+        says=lambda c, v: Said(
+            "With the same weight one leg’s knee is asked {change} on the less steady of the "
+            "two: what is lost by wobbling is lost from that.",
+            change=_more(_peak(c[1], "knee"), _peak(c[0], "knee")),
         ),
         act="For strength take the steadiest set-up that fits, and hold on to something.",
     ),
@@ -204,16 +215,21 @@ MORE: tuple[Claim, ...] = (
         params=(KG,),
         joint="hip",
         cases=lambda v: (
-            ("Romanian deadlift", _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
-            (f"Seated curl, {say(Mass(40.0))}", _setup("seated-leg-curl", _round_stack(40.0))),
-            (f"Lying curl, {say(Mass(40.0))}", _setup("lying-leg-curl", _round_stack(40.0))),
+            (Said("Romanian deadlift"), _setup("romanian-deadlift", *_mass(v["kg"], "hands"))),
+            (
+                Said("Seated curl, {mass}", mass=Mass(40.0)),
+                _setup("seated-leg-curl", _round_stack(40.0)),
+            ),
+            (
+                Said("Lying curl, {mass}", mass=Mass(40.0)),
+                _setup("lying-leg-curl", _round_stack(40.0)),
+            ),
         ),
-        says=lambda c, v: (
-            "The long hamstrings do "
-            + ", ".join(f"{_share(x, 'long_hamstrings'):.0f}" for x in c)
-            + " % of the work in this order, "
-            + ", ".join(f"{_long(x, 'long_hamstrings'):.0f}" for x in c)
-            + " % of it in their long third."
+        says=lambda c, v: Said(
+            "The long hamstrings do {shares} % of the work in this order, {parts} % of it in "
+            "their long third.",
+            shares=_each(_share(x, "long_hamstrings") for x in c),
+            parts=_each(_long(x, "long_hamstrings") for x in c),
         ),
         act="Take a hinge and a curl, the seated one where there is one.",
     ),
@@ -226,14 +242,13 @@ MORE: tuple[Claim, ...] = (
         label="computed",
         params=(KG,),
         cases=lambda v: (
-            ("Back squat", _back_squat(v, knee_from_deg=95.0)),
-            ("Reverse nordic", _setup("reverse-nordic")),
-            ("Sissy squat", _setup("sissy-squat")),
+            (Said("Back squat"), _back_squat(v, knee_from_deg=95.0)),
+            (Said("Reverse nordic"), _setup("reverse-nordic")),
+            (Said("Sissy squat"), _setup("sissy-squat")),
         ),
-        says=lambda c, v: (
-            "Rectus femoris does "
-            + ", ".join(f"{_share(x, 'rectus_femoris'):.0f}" for x in c)
-            + " % of the work in this order."
+        says=lambda c, v: Said(
+            "Rectus femoris does {shares} % of the work in this order.",
+            shares=_each(_share(x, "rectus_femoris") for x in c),
         ),
         act="Without a machine take reverse nordics, hips straight, few and slow.",
     ),
@@ -256,15 +271,16 @@ MORE: tuple[Claim, ...] = (
             ),
         ),
         cases=lambda v: (
-            ("Push-out", _sprung("carriage-push", v)),
-            ("Push-out, one more", _sprung("carriage-push", v, 1)),
-            ("Front lunge", _sprung("carriage-lunge-front", v)),
-            ("Front lunge, one more", _sprung("carriage-lunge-front", v, 1)),
+            (Said("Push-out"), _sprung("carriage-push", v)),
+            (Said("Push-out, one more"), _sprung("carriage-push", v, 1)),
+            (Said("Front lunge"), _sprung("carriage-lunge-front", v)),
+            (Said("Front lunge, one more"), _sprung("carriage-lunge-front", v, 1)),
         ),
-        says=lambda c, v: (
-            f"With one spring more the push-out asks {_more(_effort(c[1]), _effort(c[0]))} effort "
-            f"of both legs, the front lunge {_more(_effort(c[3]), _effort(c[2]))}: light springs "
-            "help, and from some pull on they resist."
+        says=lambda c, v: Said(
+            "With one spring more the push-out asks {change} effort of both legs, the front "
+            "lunge {change_2}: light springs help, and from some pull on they resist.",
+            change=_more(_effort(c[1]), _effort(c[0])),
+            change_2=_more(_effort(c[3]), _effort(c[2])),
         ),
         act="Before you change a spring, look on Arc which way it gets harder.",
     ),
@@ -277,9 +293,9 @@ MORE: tuple[Claim, ...] = (
         label="computed",
         params=(KG, PAIR),
         cases=lambda v: (
-            ("Back squat", _back_squat(v, knee_from_deg=95.0)),
+            (Said("Back squat"), _back_squat(v, knee_from_deg=95.0)),
             (
-                "Split squat, half of it",
+                Said("Split squat, half of it"),
                 _setup(
                     "split-squat",
                     *_mass(v["kg"] / 2, "hands"),
@@ -288,10 +304,11 @@ MORE: tuple[Claim, ...] = (
                 ),
             ),
         ),
-        says=lambda c, v: (
-            f"With half the load the front leg’s knee is asked "
-            f"{_more(_peak(c[1], 'knee'), _peak(c[0], 'knee'))} and its hip "
-            f"{_more(_peak(c[1], 'hip'), _peak(c[0], 'hip'))} than each leg of the squat."
+        says=lambda c, v: Said(
+            "With half the load the front leg’s knee is asked {change} and its hip {change_2} "
+            "than each leg of the squat.",
+            change=_more(_peak(c[1], "knee"), _peak(c[0], "knee")),
+            change_2=_more(_peak(c[1], "hip"), _peak(c[0], "hip")),
         ),
         act="Where heavy weights lack or one side is weaker, go to one leg, weak side first.",
     ),
@@ -314,22 +331,22 @@ MORE: tuple[Claim, ...] = (
             ),
         ),
         cases=lambda v: (
-            ("Back squat", _back_squat(v, knee_from_deg=95.0)),
+            (Said("Back squat"), _back_squat(v, knee_from_deg=95.0)),
             (
-                "Front squat",
+                Said("Front squat"),
                 _setup("front-squat", *_mass(v["kg"], "front-rack"), knee_from_deg=95.0),
             ),
             (
-                "Leg press, plates twice as much",
+                Said("Leg press, plates twice as much"),
                 _setup(
                     "leg-press-45",
                     Sled(kg=2 * v["kg"], empty_kg=40.0),
                     knee_from_deg=85.0,
                 ),
             ),
-            ("Band squat", _band_squat(v)),
+            (Said("Band squat"), _band_squat(v)),
             (
-                "Split squat, leaning, half",
+                Said("Split squat, leaning, half"),
                 _setup(
                     "split-squat",
                     *_mass(v["kg"] / 2, "hands"),
@@ -338,10 +355,10 @@ MORE: tuple[Claim, ...] = (
                 ),
             ),
         ),
-        says=lambda c, v: (
-            "The knee’s peak, either leg: "
-            + ", ".join(f"{joint_peak_nm(x, 'knee'):.0f}" for x in c)
-            + " N·m in this order. Options to try, not treatment."
+        says=lambda c, v: Said(
+            "The knee’s peak, either leg: {peaks} N·m in this order. Options to try, not "
+            "treatment.",
+            peaks=_each(joint_peak_nm(x, "knee") for x in c),
         ),
         act="Start with the one that asks least here, less deep and light; stop at pain.",
     ),
@@ -356,18 +373,21 @@ MORE: tuple[Claim, ...] = (
         joint="hip",
         cases=lambda v: (
             (
-                "Shared by both hands",
+                Said("Shared by both hands"),
                 _setup("offset-lunge", *_mass(v["kg"], "hands"), load_left_share=0.5),
             ),
             (
-                "All opposite the working leg",
+                Said("All opposite the working leg"),
                 _setup("offset-lunge", *_mass(v["kg"], "hands"), load_left_share=1.0),
             ),
         ),
-        says=lambda c, v: (
-            f"At the side of the front hip {_frontal(c[1]):.0f} against {_frontal(c[0]):.0f} N·m; "
-            f"in the side view hip and knee are asked the same "
-            f"({_at(c[0], 'knee', 80):.0f} and {_at(c[1], 'knee', 80):.0f} N·m at 80°)."
+        says=lambda c, v: Said(
+            "At the side of the front hip {number} against {moment}; in the side view hip and "
+            "knee are asked the same ({number_2} and {moment_2} at 80°).",
+            number=Figure(round(_frontal(c[1]))),
+            moment=Moment(_frontal(c[0])),
+            number_2=Figure(round(_at(c[0], "knee", 80))),
+            moment_2=Moment(_at(c[1], "knee", 80)),
         ),
         act="With one heavy weight, hold it opposite the front leg; change hands at the turn.",
     ),

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -32,14 +32,28 @@ from widearc.core.statics import (
 )
 from widearc.core.strength import strength_nm
 from widearc.core.units import DEG, to_deg
-from widearc.core.words import UNSAID, Force, Length, Mass, Said, measured
+from widearc.core.words import (
+    UNSAID,
+    Angle,
+    Figure,
+    Force,
+    Length,
+    Listed,
+    Mass,
+    Moment,
+    Name,
+    Said,
+    Share,
+    Times,
+    Words,
+    measured,
+)
 from widearc.usecases.arc.arc import muscles
-from widearc.words import say
 
 Values = Mapping[str, float]
 Cam = tuple[tuple[float, ...], tuple[float, ...]]
 """A stack's radius as it was read at the pad: degrees and m."""
-Case = tuple[str, Setup]
+Case = tuple[Words, Setup]
 BODY, LIMITS = Body(), Limits(hip_flexion_deg=155.0)
 DATED = "2026-11-29"
 
@@ -86,10 +100,10 @@ class Claim:
     joint: str = "knee"
     act: str = ""
     own: Callable[[Values, str, Cam], Case] | None = None
-    own_says: Callable[[str, Curve], str] | None = None
+    own_says: Callable[[Words, Curve], Said] | None = None
     own_kind: str = ""
     cases: Callable[[Values], tuple[Case, ...]] | None = None
-    says: Callable[[tuple[Curve, ...], Values], str] | None = None
+    says: Callable[[tuple[Curve, ...], Values], Said] | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -100,8 +114,8 @@ class ClaimView:
 
     claim: Claim
     values: Values
-    curves: tuple[tuple[str, Curve], ...]
-    answer: str
+    curves: tuple[tuple[Words, Curve], ...]
+    answer: Words
     problem: Said = UNSAID
 
 
@@ -147,9 +161,14 @@ def _split(c: Curve) -> str:
     return " : ".join(f"{100 * share:.0f}" for share in mean_split(c, extension=True).values())
 
 
-def _more(there: float, here: float) -> str:
-    change = 100 * (there / here - 1)
-    return f"{abs(change):.0f} % {'more' if change >= 0 else 'less'}"
+def _more(there: float, here: float) -> Said:
+    change = there / here - 1
+    return Said("{share} more" if change >= 0 else "{share} less", share=Share(abs(change)))
+
+
+def _each(values: Iterable[float]) -> Listed:
+    """Return whole numbers one after the other."""
+    return Listed(tuple(Figure(round(value)) for value in values))
 
 
 KG = Param(name="kg", words="load", unit="kg", default=80.0, low=0.0, high=300.0)
@@ -184,7 +203,7 @@ def _squat(
     return _setup(exercise, *_mass(v["kg"], port), knee_from_deg=v.get("deep", 110.0), **more)
 
 
-def _longer(from_deg: float, to_deg_: float) -> str:
+def _longer(from_deg: float, to_deg_: float) -> Length:
     """Return how much longer rectus femoris is at the second hip bend, of the usual body."""
     number = MUSCLES.index("recfem")
     scale = (BODY.thigh_m + BODY.shank_m) / 0.804
@@ -192,7 +211,7 @@ def _longer(from_deg: float, to_deg_: float) -> str:
         paths_of({"hip": np.array([h * DEG]), "knee": np.array([0.9])}, scale).length_m[number, 0]
         for h in (from_deg, to_deg_)
     )
-    return say(Length(float(there - here), fine=True))
+    return Length(float(there - here), fine=True)
 
 
 def _press(v: Values, foot_m: float) -> Setup:
@@ -243,18 +262,21 @@ def _band(v: Values, port: str = "shoulders") -> Band:
     return Band(law=law, port=port, anchor_port="sole", strands=2)
 
 
-def _band_words(c: Curve, v: Values) -> str:
+def _band_words(c: Curve, v: Values) -> Said:
     band = c.setup.loads[0]
     assert isinstance(band, Band)
     pull = next(f for f in c.motion.forces if f.source == "load 0")
     size = c.motion.full(pull.force)
     force = np.hypot(size[0], size[1])[0]
     first, last = float(force[0]), float(force[-1])
-    slack = "slack at first" if first < 1 else f"{say(Force(first))} at the lengthened end"
-    return (
-        f"It is {slack} and pulls {say(Force(last))} at the shortened end: it grows, though the "
-        "joint’s demand may fall."
+    words = (
+        "It is slack at first and pulls {last} at the shortened end: it grows, though the joint’s "
+        "demand may fall."
+        if first < 1
+        else "It is {first} at the lengthened end and pulls {last} at the shortened end: it grows, "
+        "though the joint’s demand may fall."
     )
+    return Said(words, first=Force(first), last=Force(last))
 
 
 def _long(c: Curve, group: str) -> float:
@@ -275,7 +297,7 @@ def _end(c: Curve) -> float:
     return 100 * (share_near_straight(c, "knee") or 0.0)
 
 
-def _spring_words(v: Values) -> str:
+def _spring_words(v: Values) -> Said:
     travel = 1.0
     for start, end in (("three", "three_end"), ("one", "one_end")):
         if v[end] < v[start]:
@@ -288,13 +310,12 @@ def _spring_words(v: Values) -> str:
     one = Spring(start_n=v["one"], end_n=v["one_end"], travel_m=travel)
     until = lighter_until_m(three, one)
     if until <= 0:
-        return "The heavy one pulls more all the way."
+        return Said("The heavy one pulls more all the way.")
     if until >= travel:
-        return "The heavy one pulls less all the way: by its pulls it is the lighter choice."
-    return (
-        f"The heavy one pulls less over the first {100 * until:.1f} % of the travel, and more "
-        "after "
-        "that."
+        return Said("The heavy one pulls less all the way: by its pulls it is the lighter choice.")
+    return Said(
+        "The heavy one pulls less over the first {part} % of the travel, and more after that.",
+        part=Times(100 * until),
     )
 
 
@@ -310,10 +331,10 @@ def _half_squat(v: Values, kg: float) -> Setup:
 def _on_cam(v: Values, name: str, cam: Cam) -> Case:
     angles, radii = cam
     stack = Stack(kg=v["kg"], angle_deg=angles, radius_m=radii)
-    return name, _setup("leg-extension", stack)
+    return Said("{name}", name=Name(name)), _setup("leg-extension", stack)
 
 
-def _cam_words(name: str, c: Curve) -> str:
+def _cam_words(name: Words, c: Curve) -> Said:
     """Return where a machine asks how much of the knee, and where that is most of usual
     strength.
     """
@@ -326,10 +347,13 @@ def _cam_words(name: str, c: Curve) -> str:
         sex=BODY.sex.value,
     )
     hardest = float(to_deg(angle)[int(np.argmax(demand / usual))])
-    return (
-        f"{name}, as read at its pad, asks {_at(c, 'knee', 85):.0f} N·m at 85°, "
-        f"{_at(c, 'knee', 10):.0f} at 10°; against the usual strength curve it is hardest at "
-        f"{hardest:.0f}°."
+    return Said(
+        "{name}, as read at its pad, asks {bent} at 85°, {straight} at 10°; against the usual "
+        "strength curve it is hardest at {angle}.",
+        name=name,
+        bent=Moment(_at(c, "knee", 85)),
+        straight=Moment(_at(c, "knee", 10), bare=True),
+        angle=Angle.of_deg(hardest),
     )
 
 
@@ -339,15 +363,17 @@ def _on_foot(c: Curve) -> float:
     return float(c.motion.full(force)[1][0].mean()) / (2 if c.motion.legs == 2 else 1)
 
 
-def _one_leg_start(v: Values, two: Curve) -> str:
+def _one_leg_start(v: Values, two: Curve) -> Said:
     """Return in words the load with which the front foot carries what each of two does."""
     carried = _on_foot(two)
     low, high = 0.0, MOST_KG
     if _on_foot(curve(_half_squat(v, low), lowering=False)) >= carried:
-        return "With no weight at all the front foot carries more than each of two did."
+        return Said("With no weight at all the front foot carries more than each of two did.")
     for _ in range(HALVINGS):
         middle = 0.5 * (low + high)
         less = _on_foot(curve(_half_squat(v, middle), lowering=False)) < carried
         low, high = (middle, high) if less else (low, middle)
-    half = say(Mass(0.5 * (low + high), whole=True))
-    return f"With {half} the front foot carries what each of two did."
+    return Said(
+        "With {mass} the front foot carries what each of two did.",
+        mass=Mass(0.5 * (low + high), whole=True),
+    )

@@ -14,7 +14,7 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape
 from widearc.core.search import Memo, Question
-from widearc.core.words import Count, Mass, Name, Said, Term
+from widearc.core.words import UNSAID, Count, Mass, Name, Said, Share, Term
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room.room import scope
@@ -222,7 +222,7 @@ class Buy:
 
     words: Said
     gain: float
-    most: str
+    most: Said
 
     @property
     def helps(self) -> bool:
@@ -230,15 +230,15 @@ class Buy:
         return bool(self.most)
 
 
-def _buy(words: Said, gains: list[tuple[float, int, str]]) -> Buy:
+def _buy(words: Said, gains: list[tuple[float, int, Said]]) -> Buy:
     """Return a purchase by what it gains in each question, how often that is asked, and its
     words.
     """
-    most = max(gains)
+    most = max(gains, key=lambda g: g[:2])
     return Buy(
         words=words,
         gain=sum(g * n for g, n, _ in gains) / sum(n for _, n, _ in gains),
-        most=most[2] if most[0] >= LEAST_GAIN else "",
+        most=most[2] if most[0] >= LEAST_GAIN else UNSAID,
     )
 
 
@@ -275,7 +275,7 @@ def worth_buying(
     kept there in the last seven days. A gain of 0 is said as such. enough: asked after each wanted
     loading; what was computed is kept in the memo, and the next call goes on from there.
     """
-    totals: dict[Said, list[tuple[float, int, str]]] = {}
+    totals: dict[Said, list[tuple[float, int, Said]]] = {}
     every = _asked(con, trainer_id, ask, now)
     asked = every[:MOST_ASKED]
     held, done = Holdings(con, trainer_id), 0
@@ -291,8 +291,12 @@ def worth_buying(
             continue
         best = view.ranking.candidates[0].match if view.ranking.candidates else 0.0
         for bought in _bought(view.question, memo):
-            share = f"{100 * bought.match:.0f}\N{NO-BREAK SPACE}%"
-            label = f"{words}: {bought.exercise.lower()}, {share}"
+            label = Said(
+                "{wanted}: {exercise}, {share}",
+                wanted=Name(words),
+                exercise=Term(bought.exercise, lower=True),
+                share=Share(bought.match),
+            )
             totals.setdefault(bought.words, []).append(
                 (max(0.0, bought.match - best), times, label)
             )

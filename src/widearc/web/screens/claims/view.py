@@ -74,7 +74,7 @@ def values(claim_id: str) -> ResponseReturnValue:
     }
     view = worked_out(found, typed, _cams(found))
     pins = [
-        overlay.Pinned(letter=letter, words=words, query="", curve=curve)
+        overlay.Pinned(letter=letter, words=say(words), query="", curve=curve)
         for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
     ]
     if not pins:
@@ -113,7 +113,10 @@ def show(claim_id: str) -> ResponseReturnValue:
         view = worked_out(found, {})
     pins = [
         overlay.Pinned(
-            letter=letter, words=words, query=f"exercise={curve.setup.exercise.id}", curve=curve
+            letter=letter,
+            words=say(words),
+            query=f"exercise={curve.setup.exercise.id}",
+            curve=curve,
         )
         for letter, (words, curve) in zip("ABCDE", view.curves, strict=False)
     ]
