@@ -13,7 +13,11 @@ from widearc.words import plain
 LINKED = (
     ("/swap", {"match", "shape", "reach", "level"}),
     ("/arc/", {"demand", "moment-arm", "effort"}),
-    ("/bench/item/16", {"rest-length"}),
+    ("/bench/item/16", {"rest-length", "measured"}),
+    ("/bench/item/1", {"measured"}),
+    ("/intent/", {"lengthened"}),
+    ("/claims/lunge-lean", {"demand"}),
+    ("/arc/compare?pin=exercise%3Dgoblet-squat", {"demand"}),
     ("/clients/2", {"effort"}),
     ("/method/", {"demand"}),
 )
