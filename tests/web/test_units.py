@@ -307,3 +307,23 @@ def test_a_decision_kept_in_one_unit_is_read_in_the_other(client, con):
     with store.transaction(con):
         con.execute("UPDATE decision SET set_up_said = NULL, sentence_said = NULL")
     assert re.search(r"step \d+ cm", words(client.get("/kept")))
+
+
+def test_readings_of_a_spring_are_typed_drawn_and_kept_in_inches(client, con):
+    form = {"kind": "spring", "name": "Typed spring", "read_in": "imperial", "count": "1"}
+    form |= {"start_n": "5", "rate_n_per_m": "2", "travel_m": "30"}
+    assert client.post("/room/3/add", data=form).status_code == 302
+    item = next(i for i in store.items(con, 1, 3) if i.name == "Typed spring")
+    choose(client, "imperial")
+    rows = {"at": ["0", "10", "20"], "force": ["5", "25", "46"], "force_unit": "lbf"}
+    address = f"/bench/machine/{item.id}"
+    kept = client.post(address, data=rows | {"action": "save", "read_in": "imperial"})
+    assert kept.status_code == 302
+    at = [r.at for r in store.machine_readings(con, 1, item.id)]
+    assert at == pytest.approx([0.0, 10 * IN_M, 20 * IN_M])
+    page = client.get(address)
+    assert "travel past the first mark, in" in words(page)
+    assert re.findall(r'name="at"[^>]*value="([^"]*)"', page.text)[:3] == ["0", "10", "20"]
+    # the axis counts inches: to twenty, not to fifty
+    ticks = re.findall(r'<text x="[^"]*" y="269"[^>]*>([^<]*)<', page.text)
+    assert max(float(t) for t in ticks) <= 25

@@ -15,6 +15,7 @@ from widearc.usecases.bench.bands import spread_at
 from widearc.usecases.bench.machines import MachineSheet
 from widearc.web.drawing import path
 from widearc.web.drawing.axis import Tick, scale_ticks
+from widearc.words import size_of
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 620.0, 48.0, 14.0, 16.0, 300.0
 MIDDLE, HALF = 372.0, 34.0  # residual plot: its zero line and half height
@@ -112,6 +113,7 @@ def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> Machine
     if columns is None or not columns.unit or len(rows) < 2:
         return None
     per_force = FORCE_N.get(force_unit, 1.0)
+    per_at = columns.per * size_of(columns.unit)
     at = np.array([r.at for r in rows])
     read = np.array([r.force_n for r in rows])
     law = read - np.asarray(found.residuals_n)
@@ -142,9 +144,9 @@ def machine_chart(sheet: MachineSheet, setting: str, force_unit: str) -> Machine
         dots=dots,
         outlier=None if found.outlier is None else dots[found.outlier],
         x_ticks=scale_ticks(
-            (low - margin) / columns.per,
-            (high + margin) / columns.per,
-            lambda v: x(v * columns.per),
+            (low - margin) / per_at,
+            (high + margin) / per_at,
+            lambda v: x(v * per_at),
         ),
         y_ticks=scale_ticks(0.0, most / per_force, lambda v: y(v * per_force)),
     )
