@@ -327,3 +327,13 @@ def test_readings_of_a_spring_are_typed_drawn_and_kept_in_inches(client, con):
     # the axis counts inches: to twenty, not to fifty
     ticks = re.findall(r'<text x="[^"]*" y="269"[^>]*>([^<]*)<', page.text)
     assert max(float(t) for t in ticks) <= 25
+
+
+def test_a_body_is_weighed_in_what_is_spoken_and_kept_to_the_last_bit(client, con):
+    """A body has no stamp: no field reads "93 kg lb"."""
+    page = client.get("/clients/3?units=imperial")
+    shown = re.search(r'name="mass_kg" value="([^"]*)"', page.text)[1]
+    assert shown == "205", "93 kg"
+    form = {"name": "Second engineer", "mass_kg": shown, "stature_m": "74.8"}
+    assert client.post("/clients/3", data=form | {"read_in": "imperial"}).status_code == 302
+    assert store.client(con, 1, 3).mass_kg == 93.0

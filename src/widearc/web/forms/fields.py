@@ -16,7 +16,7 @@ from widearc.core.errors import InputError
 from widearc.usecases.sheet import SheetError
 from widearc.web.forms.typed import Texts
 from widearc.web.units import typed_in
-from widearc.words import sign_of, size_of, typed_number
+from widearc.words import sign_of, size_of, suffix_of, typed_number
 from widearc.words.figures import mass_in, own_unit, plain_kg
 
 
@@ -41,12 +41,14 @@ class QuantityField(Field):
         allowed: str = "",
         needed: bool = False,
         what: str = "",
+        stamped: bool = False,
         **more: Any,
     ) -> None:
         super().__init__(label, **more)
         self.sign, self.per_sign = unit, per
         self.low, self.high, self.allowed = low, high, allowed
         self.needed = needed
+        self.stamped = stamped
         self._kept: float | None = None
         self._what = what
 
@@ -69,7 +71,7 @@ class QuantityField(Field):
         self.data = self._kept if same else value * self.per_sign
 
     def _shown(self, value: float) -> str:
-        if self.sign == "kg" and self.per_sign == 1.0 and own_unit(value) != self.unit:
+        if self.stamped and self.sign == "kg" and own_unit(value) != self.unit:
             # what is a plain number of the other unit keeps it
             told = mass_in(own_unit(value), value)
             if own_unit(value) == "lb" or plain_kg(value):
@@ -81,6 +83,11 @@ class QuantityField(Field):
     def unit(self) -> str:
         """The unit that is typed, where nothing else stands behind the number."""
         return sign_of(self.sign)
+
+    @property
+    def behind(self) -> str:
+        """The unit as it stands behind the field: none where the text has its own."""
+        return "" if suffix_of(self.text) else self.unit
 
     @property
     def per(self) -> float:

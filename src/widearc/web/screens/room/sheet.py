@@ -57,7 +57,9 @@ def place_facts(sheet: Sheet) -> store.PlaceFacts:
 
 def _number(quantity: Quantity) -> UnboundField:
     """Return the field that a kind's number is typed in; its range is refused by who keeps it."""
-    return QuantityField(quantity.words.capitalize(), unit=quantity.unit, per=quantity.per)
+    return QuantityField(
+        quantity.words.capitalize(), unit=quantity.unit, per=quantity.per, stamped=True
+    )
 
 
 class SourceField(ChoiceField):
