@@ -57,9 +57,9 @@ class WantedAction:
                 )
         if (self.to_deg - self.from_deg) * self.action.direction < NARROWEST_DEG:
             words = (
-                "{angle} or more less than the lengthened end"
+                "at least {angle} less than the lengthened end"
                 if self.action.direction < 0
-                else "{angle} or more more than the lengthened end"
+                else "at least {angle} more than the lengthened end"
             )
             raise InputError("/to_deg", self.to_deg, Said(words, angle=Angle.of_deg(NARROWEST_DEG)))
         if (self.handles is None) == (self.shape is None):

@@ -215,6 +215,9 @@ def _usual_strength(action: Action, body: Body) -> Array | None:
 
 
 def centroid(bins: Array) -> Array:
+    """Return the angle in degrees, one per row of `bins` (work in J, 0 or more, one column per
+    angle of the grid), about which its work balances; nan for a row without work.
+    """
     total = bins.sum(axis=1)
     return np.asarray(
         np.divide(

@@ -26,7 +26,8 @@ class QuantityField(Field):
     unit: as written behind the field where metric units are spoken; per: SI units in one of them.
     low, high: kept range in SI,
     ends belong to it (None: whoever keeps the sheet refuses); allowed: that range in words. needed:
-    an empty field is refused. what: what the text has to be, in words.
+    an empty field is refused. what: what the text has to be, in words. stamped: what is a plain
+    number of the other unit of mass is shown in that one, as a plate has it stamped.
     `data` is the value, None where the field is empty or refused.
     """
 
