@@ -7,8 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from werkzeug.datastructures import MultiDict
 
+from widearc.core.units import LENGTH_M
 from widearc.usecases.sheet import SheetError
 from widearc.web.forms.fields import ChoiceField, QuantityField, Sheet, TextField, TickField
+from widearc.web.screens.bench.sheet import band_numbers
 
 FIELDS = {
     "length": QuantityField(
@@ -59,6 +61,18 @@ def test_what_cannot_be_used_is_refused_at_its_field_and_kept_as_typed(name, tex
 def test_the_ends_of_a_range_belong_to_it():
     for text in ("2", "1000"):
         assert not typed(length=text, weight="1").messages
+
+
+@pytest.mark.parametrize("unit", ["in", "ft"])
+def test_the_ends_of_a_range_can_be_typed_as_they_are_said_in_another_unit(unit):
+    def rest(text: str) -> str:
+        return band_numbers(unit, MultiDict({"rest": text})).messages.get("rest", "")
+
+    words = rest("0.01").split()
+    first, last = words[words.index("from") + 1], words[words.index("to") + 1]
+    assert words[-1] == unit and not rest(first) and not rest(last)
+    assert float(first) * LENGTH_M[unit] == pytest.approx(0.02, abs=0.01 * LENGTH_M[unit])
+    assert float(last) * LENGTH_M[unit] == pytest.approx(10.0, abs=0.01 * LENGTH_M[unit])
 
 
 def test_a_sheet_of_what_is_kept_refuses_nothing_and_shows_it_in_the_field_s_unit():

@@ -116,10 +116,14 @@ class QuantityField(Field):
             raise StopValidation(f"{told} is not used: {self._allowed(low, high)}")
 
     def _allowed(self, low: float, high: float) -> str:
-        """Return the kept range in words, in the unit that is typed."""
+        """Return the kept range in words, in the unit that is typed: rounded inwards, so that
+        both ends as they are said can be typed.
+        """
         if self.unit == self.sign and self.allowed:
             return self.allowed
-        return f"from {low / self.per:.4g} to {high / self.per:.4g} {self.unit}"
+        first = math.ceil(low / self.per * 100 - 1e-9) / 100
+        last = math.floor(high / self.per * 100 + 1e-9) / 100
+        return f"from {first:g} to {last:g} {self.unit}"
 
     @property
     def text(self) -> str:

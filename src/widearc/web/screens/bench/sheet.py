@@ -76,7 +76,7 @@ def band_numbers(
         per=per,
         low=0.02,
         high=10.0,
-        allowed="from 2 cm to 10 m",
+        allowed="from 2 cm to 10 m" if unit in ("mm", "cm", "m") else "",
         what=f"a length in {unit}",
     )
     back = QuantityField("gives back less", unit="%", per=0.01, what="a percentage")
