@@ -7,6 +7,7 @@ import threading
 from pathlib import Path
 
 import pytest
+from playwright.sync_api import expect
 from werkzeug.serving import make_server
 
 from widearc import store
@@ -24,6 +25,10 @@ FLAGS = [
     "--disable-component-update",
     "--disable-sync",
 ]
+
+
+# On a busy machine a page may take seconds: what is right comes, what is wrong still fails.
+expect.set_options(timeout=20_000)
 
 
 @pytest.fixture
