@@ -305,8 +305,8 @@ SAME_MARKS = ("/arc/?exercise=hip-thrust", "/arc/?exercise=calf-raise-press")
     [
         (DESK, PAGES[::2]),
         (DESK, PAGES[1::2]),
-        # between a phone and a desk the layout is one or the other's: a third is enough there
-        (HALF, PAGES[::3]),
+        # between a phone and a desk the layout is one or the other's: some are enough there
+        (HALF, PAGES[::6]),
         (PHONE, PAGES),
     ],
     ids=["desk", "desk too", "half", "phone"],
@@ -322,11 +322,11 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size, 
         "console", lambda m: troubles.append(m.text) if m.type in ("error", "warning") else None
     )
     page.on("pageerror", lambda e: troubles.append(str(e)))
-    for number, address in enumerate(looked(pages, 10)):
+    for number, address in enumerate(looked(pages, 7)):
         page.emulate_media(color_scheme="light")
         page.goto(served + address)
         page.evaluate(OPEN_ALL)
-        axed = not address.startswith(SAME_MARKS) and (size is DESK or number % 3 == 0)
+        axed = not address.startswith(SAME_MARKS) and (size is DESK or number % 6 == 0)
         if axed:
             page.evaluate(AXE)
             found = page.evaluate(ALL_OF_AXE)["violations"]
@@ -338,7 +338,7 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size, 
         assert wide <= 0, f"{address} is {wide} px too wide"
         assert page.evaluate(CUT_WORDS) == [], address
         # colours are the same at every width, and tokens the same on every page
-        if size is DESK and axed and number % 2:
+        if size is DESK and axed and number % 4 == 1:
             page.emulate_media(color_scheme="dark")
             found = page.evaluate("axe.run({runOnly: ['color-contrast']})")["violations"]
             assert [[n["html"][:120] for n in v["nodes"]][:3] for v in found] == [], (
@@ -353,7 +353,8 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size, 
 def test_what_is_refused_is_shown_so_that_everyone_finds_it(browser, served, size):
     context = browser.new_context(viewport=size)
     page = context.new_page()
-    for address, field, typed, button in looked(REFUSED, 8):
+    # what is said is the same at every width: a third of it is looked at on a desk, too
+    for address, field, typed, button in looked(REFUSED[:: 3 if size is DESK else 1], 2):
         page.goto(served + address)
         page.evaluate(OPEN_ALL)
         if typed:

@@ -8,12 +8,12 @@ from tools.fuzz import Answer, _wrong, fuzz
 from tools.kills import kill
 
 
-def test_five_hundred_odd_cases_break_nothing():
-    seen = fuzz(500, seed=7)
+def test_two_hundred_odd_cases_break_nothing():
+    seen = fuzz(200, seed=7)
     assert seen.broke == []
-    assert sum(seen.cases.values()) == 500 and len(seen.cases) == 5
+    assert sum(seen.cases.values()) == 200 and len(seen.cases) == 5
     # some were taken, some refused at a field, some refused whole
-    assert all(seen.statuses[status] > 10 for status in (200, 302, 400, 422))
+    assert all(seen.statuses[status] > 3 for status in (200, 302, 400, 422))
 
 
 def test_what_breaks_would_be_seen():
@@ -32,7 +32,7 @@ def test_what_breaks_would_be_seen():
     assert _wrong(Answer(status=200, headers=bare, body=b"<p>")) == "no policy"
 
 
-def test_ten_kills_lose_nothing_that_was_acknowledged():
-    seen = kill(10)
-    assert seen.kills == 10 and len(seen.acknowledged) > 10
+def test_five_kills_lose_nothing_that_was_acknowledged():
+    seen = kill(5)
+    assert seen.kills == 5 and len(seen.acknowledged) > 5
     assert seen.lost == set() and seen.wrong == []

@@ -79,7 +79,15 @@ from widearc.store.strength import (
     strength_set_client,
     strength_sets,
 )
-from widearc.store.trainers import local_trainer, set_time_zone, set_units, time_zone, units
+from widearc.store.trainers import (
+    language,
+    local_trainer,
+    set_language,
+    set_time_zone,
+    set_units,
+    time_zone,
+    units,
+)
 
 __all__ = [
     "BAND_COLUMNS",
@@ -125,6 +133,7 @@ __all__ = [
     "item",
     "items",
     "keep_answer",
+    "language",
     "last_change",
     "last_planned_monday",
     "local_trainer",
@@ -155,6 +164,7 @@ __all__ = [
     "set_card_edit",
     "set_client",
     "set_item",
+    "set_language",
     "set_place",
     "set_quantities",
     "set_seen",

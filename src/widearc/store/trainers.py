@@ -29,6 +29,17 @@ def set_units(con: Connection, trainer_id: int, name: str) -> None:
     con.execute("UPDATE trainer SET units = ? WHERE id = ?", (name, trainer_id))
 
 
+def language(con: Connection, trainer_id: int) -> str:
+    """Return the language that a trainer reads, "en" where nobody is known yet."""
+    row = con.execute("SELECT language FROM trainer WHERE id = ?", (trainer_id,)).fetchone()
+    return "en" if row is None else str(row[0])
+
+
+def set_language(con: Connection, trainer_id: int, name: str) -> None:
+    """Set the language that a trainer reads, by its two letters."""
+    con.execute("UPDATE trainer SET language = ? WHERE id = ?", (name, trainer_id))
+
+
 def local_trainer(con: Connection, *, now: str) -> int:
     """Return the local trainer's id, made at the first call; `now` is an ISO time."""
     row = con.execute("SELECT id FROM trainer ORDER BY id LIMIT 1").fetchone()

@@ -49,7 +49,14 @@ from widearc.usecases.room.items import (
 from widearc.usecases.room.kit import stock_of
 from widearc.usecases.room.places import change_place, copy_place, new_place, remove_place
 from widearc.usecases.room.room import RoomView, mark, mark_zone, room_view, see, take_back
-from widearc.usecases.safe.safe import set_time_zone, set_units, time_zone, units_of
+from widearc.usecases.safe.safe import (
+    language_of,
+    set_language,
+    set_time_zone,
+    set_units,
+    time_zone,
+    units_of,
+)
 from widearc.usecases.selfcheck import check_document
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.checks import set_up_checks
@@ -140,6 +147,7 @@ __all__ = [
     "keep_intent",
     "keep_settings",
     "kinder_ways",
+    "language_of",
     "log_set",
     "mark",
     "mark_zone",
@@ -161,6 +169,7 @@ __all__ = [
     "save_band",
     "see",
     "set_aside",
+    "set_language",
     "set_time_zone",
     "set_units",
     "set_up_checks",

@@ -6,7 +6,7 @@ import math
 from collections.abc import Mapping
 
 from widearc.core.errors import WideArcError
-from widearc.core.words import Listed, Name, Said, Term, Words
+from widearc.core.words import Listed, Name, Said, Words
 from widearc.words import say
 
 
@@ -26,16 +26,16 @@ class SheetError(WideArcError, ValueError):
         return {name: say(words) for name, words in self.fields.items()}
 
 
-def cell(text: str, key: str, what: str, messages: dict[str, Words]) -> float | None:
+def cell(text: str, key: str, what: Said, messages: dict[str, Words]) -> float | None:
     """Return the number in a cell; None with a message under `key` for what is no number."""
     clean = text.strip().replace(",", ".").replace("−", "-")
     try:
         value = float(clean)
     except ValueError:
-        told = Said("“{text}” is not {what}", text=Name(text.strip()[:20]), what=Term(what))
-        messages[key] = told if clean else Said("empty: type {what}", what=Term(what))
+        told = Said("“{text}” is not {what}", text=Name(text.strip()[:20]), what=what)
+        messages[key] = told if clean else Said("empty: type {what}", what=what)
         return None
     if not math.isfinite(value):
-        messages[key] = Said("{text} is not {what}", text=Name(text.strip()[:20]), what=Term(what))
+        messages[key] = Said("{text} is not {what}", text=Name(text.strip()[:20]), what=what)
         return None
     return value

@@ -5,6 +5,7 @@ from __future__ import annotations
 import secrets
 from collections.abc import Callable, Mapping
 from datetime import UTC, datetime
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -12,7 +13,7 @@ from flask import Flask
 from flask_compress import Compress
 from flask_talisman import Talisman
 from flask_wtf.csrf import CSRFProtect
-from jinja2 import StrictUndefined, pass_context
+from jinja2 import Environment, StrictUndefined, pass_context
 from jinja2.runtime import Context
 from markupsafe import escape
 
@@ -21,12 +22,13 @@ from widearc.core.words import Unspoken
 from widearc.web import db, errors, limits, once, units
 from widearc.web.forms.fields import field_id
 from widearc.web.gate import Gate
+from widearc.web.messages import Translated
 from widearc.web.screens import marks, screens
 from widearc.web.screens.bench.gaugedesk import GaugeDesk
 from widearc.web.trust import Trust
 from widearc.web.trust import init_app as init_trust
 from widearc.web.words import words
-from widearc.words import say, sign_of, size_of, spoken
+from widearc.words import LANGUAGES, say, sign_of, size_of, spoken, tr, translated
 
 LOOPBACK_ONLY = Trust()
 
@@ -159,5 +161,19 @@ def create_app(
     }
     app.template_filter("field_id")(field_id)
     app.template_filter("say")(_asked_each_time(say))
+    app.template_filter("tr")(_asked_each_time(_said_or_translated))
     app.jinja_env.trim_blocks = app.jinja_env.lstrip_blocks = True
+    app.extensions["languages"] = {name: _environment(app, name) for name in LANGUAGES}
     return app
+
+
+def _said_or_translated(words: Unspoken | str) -> str:
+    """Return a text of the program in the language that is spoken; a sentence is said."""
+    return tr(words) if isinstance(words, str) else say(words)
+
+
+def _environment(app: Flask, language: str) -> Environment:
+    """Return the templates of one language: their texts are translated when they are compiled."""
+    made = app.jinja_env.overlay(extensions=[Translated])
+    made.say_message = partial(translated, language=language)  # type: ignore[attr-defined]
+    return made

@@ -5,15 +5,16 @@ from __future__ import annotations
 import traceback
 from collections.abc import Callable
 
-from flask import Flask, render_template, request
+from flask import Flask, request
 from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import CSRFError
 from werkzeug.exceptions import HTTPException
 
 from widearc.core.errors import InputError, WideArcError
-from widearc.core.words import Value
 from widearc.store.errors import ConflictError, MissingError, StoreError, UnwritableError, cause_of
-from widearc.words import say
+from widearc.web.page import rendered
+from widearc.web.words.refused import sentence
+from widearc.words import say, tell, tr
 
 WORDS = {
     400: ("That request is not complete", "Go back, load the page again and try once more."),
@@ -26,7 +27,14 @@ WORDS = {
 
 def _typed(error: WideArcError) -> str:
     assert isinstance(error, InputError)
-    return sentence(f"{error.where} {error.value}: {say(error.allowed)}")
+    return sentence(
+        tell(
+            "{where} {value}: {allowed}",
+            where=error.where,
+            value=str(error.value),
+            allowed=error.allowed,
+        )
+    )
 
 
 def _said(error: WideArcError) -> str:
@@ -38,7 +46,7 @@ REFUSED: tuple[tuple[type[WideArcError], int, str, Callable[[WideArcError], str]
         MissingError,
         404,
         "That is not here any more",
-        lambda error: f"{_said(error)} Choose a screen above, or go back.",
+        lambda error: tell("{said} Choose a screen above, or go back.", said=_said(error)),
     ),
     (ConflictError, 409, "Something was changed meanwhile", _said),
     (UnwritableError, 503, "The data cannot be used now", _said),
@@ -52,8 +60,8 @@ REFUSED: tuple[tuple[type[WideArcError], int, str, Callable[[WideArcError], str]
 def error_page(code: int, title: str = "", advice: str = "") -> ResponseReturnValue:
     """Return the error page of a status code."""
     usual = WORDS.get(code, WORDS[400] if code < 500 else WORDS[500])
-    return render_template(
-        "shared/error.html", code=code, title=title or usual[0], advice=advice or usual[1]
+    return rendered(
+        "shared/error.html", code=code, title=tr(title or usual[0]), advice=advice or tr(usual[1])
     ), code
 
 
@@ -65,7 +73,7 @@ def init_app(app: Flask) -> None:
         return error_page(
             400,
             "This page is too old to send",
-            "Load it again and repeat the last step; nothing was changed.",
+            tr("Load it again and repeat the last step; nothing was changed."),
         )
 
     @app.errorhandler(HTTPException)
@@ -101,9 +109,3 @@ def event(what: str, error: BaseException) -> str:
 
 def _short(path: str) -> str:
     return "/".join(path.replace("\\", "/").split("/")[-2:])
-
-
-def sentence(words: Value | str) -> str:
-    """Return words as one sentence: a capital and a full stop."""
-    text = say(words)
-    return text[:1].upper() + text[1:] + ("" if text.endswith(".") else ".")

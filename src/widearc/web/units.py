@@ -1,4 +1,6 @@
-"""The units in which a page is read and typed: as its address says, else as the trainer chose."""
+"""The units and the language in which a page is read and typed: units as its address says, else as
+the trainer chose.
+"""
 
 from __future__ import annotations
 
@@ -11,6 +13,9 @@ from widearc.words import PLAIN, UNITS, How, begin, end
 
 FIELD = "units"
 """In an address: its bare numbers are in these."""
+
+NATIVE = {"en": "English", "id": "Bahasa Indonesia"}
+"""Each language by its own name."""
 
 FORM_FIELD = "read_in"
 """In a form that writes: its fields were shown in these."""
@@ -36,6 +41,18 @@ def _chosen() -> str:
     return usecases.units_of(connection(), trainer())
 
 
+FILES = (".csv", ".json", ".zip")
+"""What is sent as a file is English, whoever asks."""
+
+
+def _language() -> str:
+    if request.path.endswith(FILES):
+        return PLAIN.language
+    from widearc.web.db import connection, trainer
+
+    return usecases.language_of(connection(), trainer())
+
+
 def here_without_units() -> str:
     """Return the address of this page without its units, to come back to in others; empty where it
     cannot be loaded again.
@@ -46,15 +63,25 @@ def here_without_units() -> str:
     return request.path + ("?" + urlencode(pairs) if pairs else "")
 
 
+def here_as_it_is() -> str:
+    """Return the address of this page, to come back to in another language; empty where it cannot
+    be loaded again.
+    """
+    query = request.query_string.decode("ascii", "ignore")
+    return "" if request.method != "GET" else request.path + ("?" + query if query else "")
+
+
 def init_app(app: Flask) -> None:
-    """Speak in each request's units while it is answered."""
+    """Speak in each request's units and language while it is answered."""
 
     app.jinja_env.globals["here_without_units"] = here_without_units
+    app.jinja_env.globals["here_as_it_is"] = here_as_it_is
+    app.jinja_env.globals["languages"] = tuple(NATIVE.items())
 
     @app.before_request
     def start() -> None:
         if request.endpoint != "static":
-            g.spoken = begin(How(units=_sent() or _chosen()))
+            g.spoken = begin(How(units=_sent() or _chosen(), language=_language()))
 
     @app.teardown_request
     def stop(_: BaseException | None) -> None:

@@ -1,8 +1,9 @@
 """The edge of words: sentences of the core as text, in units and a language."""
 
-from widearc.words.how import PLAIN, UNITS, How, begin, end, speaking, spoken
+from widearc.words.catalogue import tr, translated
+from widearc.words.how import LANGUAGES, PLAIN, UNITS, How, begin, end, speaking, spoken
 from widearc.words.kept import again, kept
-from widearc.words.render import plain, say, shown
+from widearc.words.render import plain, say, shown, tell
 from widearc.words.units import (
     how_of,
     metric_text,
@@ -15,6 +16,7 @@ from widearc.words.units import (
 )
 
 __all__ = [
+    "LANGUAGES",
     "PLAIN",
     "UNITS",
     "How",
@@ -34,5 +36,8 @@ __all__ = [
     "spoken",
     "spoken_text",
     "suffix_of",
+    "tell",
+    "tr",
+    "translated",
     "typed_number",
 ]

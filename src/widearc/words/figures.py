@@ -4,11 +4,16 @@ one place that rounds.
 
 from __future__ import annotations
 
+from types import MappingProxyType
+
 from widearc.core.units import FORCE_N, IN_M, LB_KG
 from widearc.words.how import How
 from widearc.words.units import sign_of
 
 MINUS = "\N{MINUS SIGN}"
+
+POINTS = MappingProxyType({"id": ","})
+"""The decimal mark of a language, where it is no point."""
 
 
 def whole(value: float) -> str:
@@ -16,14 +21,19 @@ def whole(value: float) -> str:
     return f"{round(value) + 0:d}".replace("-", MINUS)
 
 
-def short(value: float) -> str:
+def pointed(text: str, how: How) -> str:
+    """Return a number's text with the decimal mark of a language."""
+    return text.replace(".", POINTS.get(how.language, "."))
+
+
+def short(value: float, how: How) -> str:
     """Return a number with the decimals it has, six figures at most."""
-    return f"{value:.6g}".replace("-", MINUS)
+    return pointed(f"{value:.6g}".replace("-", MINUS), how)
 
 
-def halves(value: float) -> str:
+def halves(value: float, how: How) -> str:
     """Return whole numbers, halves under 10."""
-    return short(round(2 * value) / 2) if abs(value) < 10 else whole(value)
+    return short(round(2 * value) / 2, how) if abs(value) < 10 else whole(value)
 
 
 def own_unit(kg: float) -> str:
@@ -45,10 +55,10 @@ def _even(value: float) -> bool:
 def mass(kg: float, how: How, *, rounded: bool = False, thing: bool = False) -> str:
     """Return a mass with its unit."""
     unit = own_unit(kg) if thing else sign_of("kg", how)
-    return f"{mass_in(unit, kg, rounded=rounded)} {unit}"
+    return f"{mass_in(unit, kg, how, rounded=rounded)} {unit}"
 
 
-def mass_in(unit: str, kg: float, *, rounded: bool = False) -> str:
+def mass_in(unit: str, kg: float, how: How, *, rounded: bool = False) -> str:
     """Return a mass in a unit, without it: as a plate says it where it is a plain number of the
     unit, else kilograms to a tenth and pounds to the half.
     """
@@ -56,8 +66,8 @@ def mass_in(unit: str, kg: float, *, rounded: bool = False) -> str:
     if rounded:
         return whole(value)
     if _even(100 * value):
-        return short(round(value, 3))
-    return short(round(2 * value) / 2 if unit == "lb" else round(value, 1))
+        return short(round(value, 3), how)
+    return short(round(2 * value) / 2 if unit == "lb" else round(value, 1), how)
 
 
 def length(m: float, how: How, *, fine: bool = False) -> str:
@@ -69,17 +79,17 @@ def length(m: float, how: How, *, fine: bool = False) -> str:
     if how.units == "imperial":
         inches = m / IN_M
         if fine:
-            return f"{short(round(inches, 1))} in"
+            return f"{short(round(inches, 1), how)} in"
         steps = 4 if abs(inches) < 10 else 2
-        return f"{short(round(steps * inches) / steps)} in"
-    return f"{halves(100 * m)} cm"
+        return f"{short(round(steps * inches) / steps, how)} in"
+    return f"{halves(100 * m, how)} cm"
 
 
 def distance(m: float, how: How) -> str:
     """Return metres or feet, to a tenth."""
     if how.units == "imperial":
-        return f"{short(round(m / IN_M / 12, 1))} ft"
-    return f"{short(round(m, 1))} m"
+        return f"{short(round(m / IN_M / 12, 1), how)} ft"
+    return f"{short(round(m, 1), how)} m"
 
 
 def force(n: float, how: How) -> str:

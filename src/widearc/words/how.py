@@ -7,6 +7,9 @@ from contextlib import contextmanager
 from contextvars import ContextVar, Token
 from dataclasses import dataclass
 
+LANGUAGES = ("en", "id")
+"""English, and Indonesian by its catalogue."""
+
 UNITS = ("metric", "imperial")
 """Kilograms and centimetres, or pounds and inches."""
 

@@ -11,6 +11,7 @@ from typing import Any
 from widearc.core import words as w
 from widearc.core.units import DEG
 from widearc.words import figures
+from widearc.words.catalogue import translated, translated_number
 from widearc.words.how import PLAIN, How, spoken
 
 
@@ -24,6 +25,14 @@ def say(value: w.Unspoken | str, how: How | None = None) -> str:
 def plain(value: w.Unspoken | str) -> str:
     """Return what is said in SI and English, as files and the command line have it."""
     return _said(value, PLAIN)
+
+
+def tell(template: str, plural: str = "", /, **values: w.Value | str) -> str:
+    """Return a sentence as it is spoken now, from its template and values; a text among them is put
+    in as it is.
+    """
+    told = {name: w.Name(v) if isinstance(v, str) else v for name, v in values.items()}
+    return say(w.Said(template, plural, begins=False, **told))
 
 
 def shown(value: object) -> str:
@@ -48,7 +57,9 @@ def _sentence(said: w.Said, how: How) -> str:
     template = said.template
     if said.plural:
         count = next(v.n for v in values.values() if isinstance(v, w.Count))
-        template = template if count == 1 else said.plural
+        template = translated_number(template, said.plural, count == 1, how.language)
+    elif how.language != "en":
+        template = translated(template, how.language)
     parts = []
     for text, field in _parts(template):
         parts.append(text)
@@ -64,15 +75,25 @@ def _listed(listed: w.Listed, how: How) -> str:
         return listed.by.join(told)
     if len(told) < 2:
         return "".join(told)
-    return f"{', '.join(told[:-1])} {listed.by} {told[-1]}"
+    return f"{', '.join(told[:-1])} {translated(listed.by, how.language)} {told[-1]}"
 
 
-def _word(word: w.Name | w.Term, how: How) -> str:
-    return word.text.lower() if word.lower else word.text
+def _name(name: w.Name, how: How) -> str:
+    return name.text.lower() if name.lower else name.text
+
+
+def _term(term: w.Term, how: How) -> str:
+    text = translated(term.text, how.language)
+    return text.lower() if term.lower else text
 
 
 def _duration(time: w.Duration, how: How) -> str:
-    return f"{figures.short(time.s / 60)} min" if time.minutes else f"{figures.short(time.s)} s"
+    value, unit = (
+        (time.s / 60, translated("min", how.language))
+        if time.minutes
+        else (time.s, translated("s", how.language))
+    )
+    return f"{figures.short(value, how)} {unit}"
 
 
 _WAYS: Mapping[type, Callable[[Any, How], str]] = MappingProxyType(
@@ -80,8 +101,8 @@ _WAYS: Mapping[type, Callable[[Any, How], str]] = MappingProxyType(
         str: lambda text, how: text,
         w.Said: _sentence,
         w.Listed: _listed,
-        w.Name: _word,
-        w.Term: _word,
+        w.Name: _name,
+        w.Term: _term,
         w.Mass: lambda v, how: figures.mass(v.kg, how, rounded=v.whole, thing=v.thing),
         w.Length: lambda v, how: figures.length(v.m, how, fine=v.fine),
         w.Distance: lambda v, how: figures.distance(v.m, how),
@@ -91,8 +112,8 @@ _WAYS: Mapping[type, Callable[[Any, How], str]] = MappingProxyType(
         w.Work: lambda v, how: f"{figures.whole(v.j)} J",
         w.Duration: _duration,
         w.Share: lambda v, how: figures.whole(100 * v.share) + ("" if v.bare else " %"),
-        w.Times: lambda v, how: figures.short(round(v.ratio, v.digits)),
-        w.Figure: lambda v, how: f"{figures.short(v.value)}{v.unit}",
+        w.Times: lambda v, how: figures.short(round(v.ratio, v.digits), how),
+        w.Figure: lambda v, how: f"{figures.short(v.value, how)}{v.unit}",
         w.Count: lambda v, how: figures.whole(v.n),
     }
 )

@@ -170,17 +170,12 @@ def _amount(ratio: float, where: Said) -> Said:
         return Said("{share} short {where}", share=Share(1 - ratio), where=where)
     if ratio < 1.95:
         return Said("{share} over {where}", share=Share(ratio - 1), where=where)
-    return Said(_TIMES.get(round(ratio), MORE), where=where)
-
-
-_TIMES: Mapping[int, str] = MappingProxyType(
-    {
+    words = {
         2: "twice as much {where}",
         3: "three times as much {where}",
         4: "four times as much {where}",
-    }
-)
-MORE = "more than four times as much {where}"
+    }.get(round(ratio), "more than four times as much {where}")
+    return Said(words, where=where)
 
 
 def _other_joint(target: Target, compared: Comparison, index: int) -> Said:

@@ -12,6 +12,7 @@ from widearc.core.statics.demand import Curve
 from widearc.core.units import DEG
 
 AT_LIMIT = 0.5 * DEG
+THIGHS_LEVEL, ANKLE_LIMIT, HIP_LIMIT = WORDS = ("thighs level", "ankle limit", "hip limit")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -40,11 +41,11 @@ def points_of(curve: Curve, row: int = 0) -> tuple[Point, ...]:
         crossed = np.flatnonzero(np.diff(np.sign(rise)) != 0)
         if len(crossed):
             found.append(
-                Point(name="thighs level", sample=int(crossed[0]) + 1, joints=("knee", "hip"))
+                Point(name=THIGHS_LEVEL, sample=int(crossed[0]) + 1, joints=("knee", "hip"))
             )
     limits = (
-        ("ankle limit", "ankle", setup.limits.dorsiflexion),
-        ("hip limit", "hip", setup.limits.hip_flexion),
+        (ANKLE_LIMIT, "ankle", setup.limits.dorsiflexion),
+        (HIP_LIMIT, "hip", setup.limits.hip_flexion),
     )
     for name, joint, limit in limits:
         if joint not in motion.angles or not np.ptp(motion.angles[joint][row]) > 0:

@@ -146,8 +146,18 @@ def parse_rows(
     for index, (length_text, force_text) in enumerate(typed):
         if not length_text.strip() and not force_text.strip():
             continue
-        length = cell(length_text, f"row-{index}-length", f"a length in {length_unit}", messages)
-        force = cell(force_text, f"row-{index}-force", f"a pull in {force_unit}", messages)
+        length = cell(
+            length_text,
+            f"row-{index}-length",
+            Said("a length in {unit}", unit=Name(length_unit)),
+            messages,
+        )
+        force = cell(
+            force_text,
+            f"row-{index}-force",
+            Said("a pull in {unit}", unit=Name(force_unit)),
+            messages,
+        )
         if length is None or force is None:
             continue
         _check_row(
@@ -461,8 +471,8 @@ def check_band(
             {"check-length": Said("weigh the band first: there is nothing to check yet")}
         )
     _check_units(length_unit, force_unit)
-    at = cell(length, "check-length", f"a length in {length_unit}", messages)
-    pull = cell(force, "check-force", f"a pull in {force_unit}", messages)
+    at = cell(length, "check-length", Said("a length in {unit}", unit=Name(length_unit)), messages)
+    pull = cell(force, "check-force", Said("a pull in {unit}", unit=Name(force_unit)), messages)
     longest = sheet.readings[-1].length_m
     if at is not None and not 0 < at * LENGTH_M[length_unit] <= longest + 0.005:
         shown = longest / LENGTH_M[length_unit]

@@ -205,13 +205,28 @@ def parse_readings(
             continue
         key = f"{prefix}-{index}"
         at = (
-            cell(row.get("at", ""), f"{key}-at", f"a number of {sign_of(columns.unit)}", messages)
+            cell(
+                row.get("at", ""),
+                f"{key}-at",
+                Said("a number of {unit}", unit=Name(sign_of(columns.unit))),
+                messages,
+            )
             if columns.unit
             else 0.0
         )
-        force = cell(row.get("force", ""), f"{key}-force", f"a pull in {force_unit}", messages)
+        force = cell(
+            row.get("force", ""),
+            f"{key}-force",
+            Said("a pull in {unit}", unit=Name(force_unit)),
+            messages,
+        )
         arm = (
-            cell(row.get("arm", ""), f"{key}-arm", f"a length in {sign_of('cm')}", messages)
+            cell(
+                row.get("arm", ""),
+                f"{key}-arm",
+                Said("a length in {unit}", unit=Name(sign_of("cm"))),
+                messages,
+            )
             if columns.arm
             else None
         )

@@ -14,7 +14,7 @@ from widearc.formats import Archive, read_archive, write_archive
 from widearc.store.archive import Table, everything, replace_everything, schema_version
 from widearc.store.backup import DAILY, FOLDER, daily_backups
 from widearc.usecases.sheet import SheetError
-from widearc.words import UNITS
+from widearc.words import LANGUAGES, UNITS
 
 
 def time_zone(con: store.Connection, trainer_id: int) -> str:
@@ -44,6 +44,22 @@ def set_time_zone(con: store.Connection, trainer_id: int, name: str) -> None:
 def units_of(con: store.Connection, trainer_id: int) -> str:
     """Return the units that the trainer reads and types: "metric" or "imperial"."""
     return store.units(con, trainer_id)
+
+
+def language_of(con: store.Connection, trainer_id: int) -> str:
+    """Return the language that the trainer reads, by its two letters; English where what is set is
+    not shipped (any more).
+    """
+    name = store.language(con, trainer_id)
+    return name if name in LANGUAGES else LANGUAGES[0]
+
+
+def set_language(con: store.Connection, trainer_id: int, name: str) -> None:
+    """Set the language that the trainer reads. InputError for one that is not shipped."""
+    if name not in LANGUAGES:
+        raise InputError("language", name[:20], one_of(LANGUAGES))
+    with store.transaction(con):
+        store.set_language(con, trainer_id, name)
 
 
 def set_units(con: store.Connection, trainer_id: int, name: str) -> None:

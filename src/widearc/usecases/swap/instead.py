@@ -25,6 +25,8 @@ from widearc.usecases.swap.wanted import SwapAsk, wanted_key
 GAINS = 0.08  # of the work: a muscle whose share changes by less is not named
 LONGEST_REASON = 200
 
+CHANGES = ("Gains: {muscles}.", "Loses: {muscles}.")
+
 
 def changes(chosen: Candidate, wanted: Curve | None, columns: Beside) -> tuple[Words, ...]:
     """Return what is otherwise with a stand-in: muscles, low back, slack, grip, steadiness, failing
@@ -88,7 +90,7 @@ def _muscle_changes(wanted: Curve, own: Curve) -> list[Said]:
     more = [g for g in NAMES if shares[1][g] - shares[0][g] > GAINS]
     less = [g for g in NAMES if shares[0][g] - shares[1][g] > GAINS]
     said = []
-    for words, groups in (("Gains: {muscles}.", more), ("Loses: {muscles}.", less)):
+    for words, groups in zip(CHANGES, (more, less), strict=True):
         named = tuple(
             Said(
                 "{muscle} ({before} to {after} of the work)",

@@ -123,14 +123,18 @@ def wantable() -> tuple[Exercise, ...]:
     return tuple(e for e in EXERCISES.values() if e.compared)
 
 
+NOT_WANTED = (
+    "a path of the hands alone: nothing is known of a joint",
+    "no load to compare: time and reach only",
+)
+
+
 def not_wantable() -> tuple[tuple[str, str], ...]:
     """Return the names of the exercises that cannot be asked for, each with the reason."""
     return tuple(
         (
             e.name,
-            "a path of the hands alone: nothing is known of a joint"
-            if e.has_curve
-            else "no load to compare: time and reach only",
+            NOT_WANTED[0] if e.has_curve else NOT_WANTED[1],
         )
         for e in EXERCISES.values()
         if not e.compared

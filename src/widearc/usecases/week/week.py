@@ -21,7 +21,7 @@ from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.swap import swap_view
 from widearc.usecases.swap.wanted import SwapAsk, by_kg, depths_of, set_up_from, set_up_text
-from widearc.words import plain, say
+from widearc.words import plain, say, tr
 
 MOST_TIMES = 14  # a week: twice a day
 WEEK_DAYS = 7
@@ -82,9 +82,9 @@ def asked_words(ask: SwapAsk, name: str = "") -> str:
             ", ".join(
                 part
                 for part in (
-                    EXERCISES[ask.exercise].name,
+                    tr(EXERCISES[ask.exercise].name),
                     say(Mass(ask.kg)).replace(" ", "\N{NO-BREAK SPACE}") if by_kg(ask) else "",
-                    "otherwise set up" if ask.set_up.typed else "",
+                    tr("otherwise set up") if ask.set_up.typed else "",
                 )
                 if part
             ),
@@ -197,7 +197,7 @@ def unplan(
     )
     if line is None:
         raise InputError("planned", planned_id, Said("one of this week's plan"))
-    words = Said("{words} off the plan", words=Term(line.words))
+    words = Said("{words} off the plan", words=Name(line.words))
     with store.recorded(con, trainer_id, scope=scope(place_id), kind="plan", words=words, now=now):
         store.remove_planned(con, trainer_id, planned_id)
 
@@ -336,7 +336,7 @@ def _asked(
 
 def _short(ask: SwapAsk) -> str:
     return (
-        EXERCISES[ask.exercise].name.lower()
+        tr(EXERCISES[ask.exercise].name).lower()
         if ask.intent is None
         else say(intent_words(ask.intent))
     )

@@ -21,8 +21,8 @@ from widearc.web.drawing.areas import Areas, Line, grid, line_of, nothing
 from widearc.web.drawing.figure import Figure, figure_of
 from widearc.web.drawing.plot import Plot, plots
 from widearc.web.drawing.strip import strip_between
-from widearc.web.words.words import whole
-from widearc.words import How, spoken
+from widearc.web.words.words import joint_bend, whole
+from widearc.words import How, spoken, tell, tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -125,10 +125,10 @@ def drawing_of(target: Target, wanted: Curve | None, candidate: Candidate) -> Dr
 def _drawing(target: Target, wanted: Curve | None, candidate: Candidate) -> Drawing:
     order = sorted(range(len(target.actions)), key=lambda i: i != target.main)
     pairs = [pair(target, i, wanted, candidate) for i in order]
-    asked = "as wanted" if wanted is None else wanted.setup.exercise.name.lower()
+    asked = tr("as wanted" if wanted is None else wanted.setup.exercise.name).lower()
     if target.shape is not Shape.ORIGINAL:
-        asked = f"{asked}, {SHAPES[target.shape]}"
-    names = (asked, candidate.exercise.name.lower())
+        asked = f"{asked}, {tr(SHAPES[target.shape])}"
+    names = (asked, tr(candidate.exercise.name).lower())
     drawn = plots(pairs, names, [_doubt(candidate, action, actual) for action, _, actual in pairs])
     motion = candidate.curve.motion
     script: dict[str, Any] = {"joints": []}
@@ -175,12 +175,18 @@ def _cursor(
     }
     return {
         "name": plot.joint,
-        "bend": ["held" if held else bend for bend in bends],
+        "bend": [tr("held") if held else bend for bend in bends],
         "x": [round(float(v), 1) for v in px],
         "deg": [round(float(v), 1) for v in theta],
         "angle": bends,
         "say": [
-            f"{bend} {plot.joint} bend, intended {wanted}, actual {given} newton metres"
+            tell(
+                "{at} {where}, intended {wanted}, actual {given} newton metres",
+                at=bend,
+                where=joint_bend(plot.joint),
+                wanted=wanted,
+                given=given,
+            )
             for bend, wanted, given in zip(bends, read["intended"], read["actual"], strict=True)
         ],
         "read": read,

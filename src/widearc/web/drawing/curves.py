@@ -26,6 +26,7 @@ from widearc.core.statics import (
 )
 from widearc.core.strength import ACTIONS, strength_nm
 from widearc.core.units import to_deg, to_rad
+from widearc.core.words import Angle, Duration, Force, Length, Moment, Said, Share, Term
 from widearc.usecases import Effort
 from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, Line, areas_between
@@ -40,9 +41,9 @@ from widearc.web.drawing.axis import (
 )
 from widearc.web.drawing.figure import FARTHEST_ARM_M
 from widearc.web.words.words import force as force_words
-from widearc.web.words.words import newtons, whole
+from widearc.web.words.words import joint_bend, newtons, whole
 from widearc.web.words.words import tape as tape_words
-from widearc.words import sign_of, size_of
+from widearc.words import sign_of, size_of, tell, tr
 
 WIDTH, LEFT, RIGHT, TOP, FOOT = 440.0, 44.0, 26.0, 26.0, 40.0
 TALL = {1: 300.0, 2: 190.0, 3: 140.0, 4: 110.0}
@@ -193,7 +194,15 @@ def _one(
     angle = to_deg(motion.angles[joint][0]) if joint in motion.angles else np.zeros(len(demand))
     still = joint not in motion.angles or float(np.ptp(motion.angles[joint][0])) < STILL
     turns = not still and bool(np.ptp(np.sign(np.diff(angle)[np.abs(np.diff(angle)) > 1e-6])) > 0)
-    ends = f", {whole(angle[0])}° to {whole(angle[-1])}° with a turn" if turns else ""
+    axis = joint_bend(joint)
+    if turns:
+        axis = tell(
+            "through the lift, {first} to {last} with a turn",
+            first=Angle.of_deg(angle[0]),
+            last=Angle.of_deg(angle[-1]),
+        )
+    elif still:
+        axis = tr("through the lift")
     still = still or turns
     wanted = None if still else wanted
     first, last = _ends(angle, wanted)
@@ -204,18 +213,26 @@ def _one(
     y = zero - per_nm * demand
     positive, negative = POSITIVE[joint], NEGATIVE[joint]
     most = int(np.argmax(np.abs(demand)))
-    at = f"{100 * motion.position[most]:.0f} % of the lift" if still else f"{whole(angle[most])}°"
-    name = NAMES[joint]
+    at = (
+        Said("{share} of the lift", share=Share(motion.position[most]))
+        if still
+        else Angle.of_deg(angle[most])
+    )
+    name = tr(NAMES[joint])
     held = (
         ""
         if not still or turns
-        else ("held level" if joint not in motion.angles else f"held at {whole(angle[0])}°")
+        else (
+            tr("held level")
+            if joint not in motion.angles
+            else tell("held at {angle}", angle=Angle.of_deg(angle[0]))
+        )
     )
     plot = Solo(
         joint=joint,
         name=name,
-        action=positive.words,
-        opposite=negative.words if negative and span[0] < -3 else "",
+        action=tr(positive.words),
+        opposite=tr(negative.words) if negative and span[0] < -3 else "",
         held=held,
         height=round(foot + FOOT, 1),
         zero=round(zero, 1),
@@ -238,7 +255,7 @@ def _one(
         else _strength_path(found, joint, angle, demand, x, zero, per_nm),
         effort=_effort_path(x, efforts[0]) if efforts else "",
         places=tuple(
-            (round(float(x[p.sample]), 1), p.name)
+            (round(float(x[p.sample]), 1), tr(p.name))
             for p in points_of(found)
             if joint in p.joints and not still
         ),
@@ -248,8 +265,8 @@ def _one(
         else path.between(x, y - 2 * per_nm * doubt, y + 2 * per_nm * doubt),
         x_ticks=share_ticks(x) if still else degree_ticks(*_axis((first, last))),
         y_ticks=value_ticks(*span, zero, per_nm, least=5),
-        peak=f"most {whole(abs(demand[most]))} N·m at {at}",
-        axis=f"through the lift{ends}" if still else f"{name} {_turn_word(joint)}",
+        peak=tell("most {demand} at {at}", demand=Moment(abs(demand[most])), at=at),
+        axis=axis,
     )
     return plot, _cursor(found, joint, angle, x, demand, still)
 
@@ -363,12 +380,8 @@ def _near_straight(found: Curve, joint: str, still: bool) -> str:
     return (
         ""
         if share is None
-        else f"{whole(100 * share)} % of the peak left in the last 15° before straight"
+        else tell("{share} of the peak left in the last 15° before straight", share=Share(share))
     )
-
-
-def _turn_word(joint: str) -> str:
-    return "opening" if joint == "hip_abduction" else "bend"
 
 
 def _tenths(values: Array) -> list[float]:
@@ -390,8 +403,8 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
     tape = every(step, 0.0, float(travel[-1]))
     plot = Solo(
         joint="hand",
-        name="handle",
-        action="force along the path",
+        name=tr("handle"),
+        action=tr("force along the path"),
         opposite="",
         held="",
         unit=sign_of("N"),
@@ -404,8 +417,12 @@ def _handle(found: Curve) -> tuple[Solo, dict[str, Any]]:
         fast="",
         x_ticks=marks(tape, np.interp(tape, travel, x), figures),
         y_ticks=value_ticks(*span, zero, per_n, least=5),
-        peak=f"most {force_words(force[most])} at {tape_words(0.01 * travel[most])}",
-        axis=f"travel, {sign_of('cm')}",
+        peak=tell(
+            "most {force} at {travel}",
+            force=Force(force[most]),
+            travel=Length(0.01 * travel[most]),
+        ),
+        axis=tell("travel, {unit}", unit=sign_of("cm")),
     )
     texts = [tape_words(0.01 * v) for v in travel]
     forces = [newtons(v) for v in force]
@@ -435,7 +452,12 @@ def _cursor(
         shown_arm = np.where(line.arm[0] > FARTHEST_ARM_M, np.nan, line.arm[0])
         per = 0.01 * size_of("cm")
         read["arm"] = [whole(v / per) if np.isfinite(v) else "–" for v in shown_arm]
-    where = "of the lift" if still else f"{NAMES[joint]} bend"
+    where = joint_bend(joint)
+    says = (
+        "{at} of the lift, {demand} newton metres"
+        if still
+        else "{at} {where}, {demand} newton metres"
+    )
     return {
         "name": joint,
         "x": [round(float(v), 1) for v in x],
@@ -444,7 +466,9 @@ def _cursor(
         "bend": [whole(v) + "°" for v in angle]
         if joint in found.motion.angles
         else ["–"] * len(demand),
-        "say": [f"{a} {where}, {d} newton metres" for a, d in zip(angles, demands, strict=True)],
+        "say": [
+            tell(says, at=a, where=where, demand=d) for a, d in zip(angles, demands, strict=True)
+        ],
         "read": read,
     }
 
@@ -452,12 +476,14 @@ def _cursor(
 def _table(
     found: Curve, demand: Mapping[str, Array], order: list[str], efforts: Sequence[Effort]
 ) -> tuple[tuple[str, ...], tuple[tuple[str, ...], ...]]:
-    columns = ["lift"]
+    columns = [tr("lift")]
     for joint in order:
-        columns += [f"{NAMES[joint]}, °", f"{NAMES[joint]}, N·m"]
-    columns += [f"{e.action.replace('_', ' ')}, % of the limit" for e in efforts]
+        columns += [f"{tr(NAMES[joint])}, °", f"{tr(NAMES[joint])}, N·m"]
+    columns += [
+        tell("{action}, % of the limit", action=Term(e.action.replace("_", " "))) for e in efforts
+    ]
     path = found.motion.path_force
-    columns += [f"handle or sled, {sign_of('N')}"] if path is not None else []
+    columns += [tell("handle or sled, {unit}", unit=sign_of("N"))] if path is not None else []
     rows = []
     for i in range(0, len(found.motion.position), max(1, len(found.motion.position) // 20)):
         row = [f"{100 * found.motion.position[i]:.0f} %"]
@@ -479,8 +505,12 @@ def path_words(found: Curve) -> str:
     if motion.path_force is None or motion.path_travel is None:
         return ""
     force, travel = motion.path_force[0], float(np.max(np.abs(motion.path_travel[0])))
-    ends = f"{force_words(force[0])} at the start, {force_words(force[-1])} at the end"
-    return f"{ends} of {tape_words(travel)} of travel, whole machine"
+    return tell(
+        "{first} at the start, {last} at the end of {travel} of travel, whole machine",
+        first=Force(force[0]),
+        last=Force(force[-1]),
+        travel=Length(travel),
+    )
 
 
 def posture_words(found: Curve) -> str:
@@ -494,11 +524,17 @@ def posture_words(found: Curve) -> str:
             if "knee" in found.motion.angles
             else 0.0
         )
-        said.append(f"{place.name} at {whole(bend)}° of knee bend")
+        said.append(
+            tell("{place} at {bend} of knee bend", place=Term(place.name), bend=Angle.of_deg(bend))
+        )
     ahead = knee_past_toes_m(found)
     if ahead is not None:
-        way = "past" if ahead > 0 else "behind"
-        said.append(f"knee {tape_words(abs(ahead))} {way} the toes at most")
+        way = (
+            "knee {far} past the toes at most"
+            if ahead > 0
+            else "knee {far} behind the toes at most"
+        )
+        said.append(tell(way, far=Length(abs(ahead))))
     return ", ".join(said)
 
 
@@ -507,11 +543,18 @@ def tempo_words(tempo: Tempo | None, fast: Mapping[str, Array], found: Curve) ->
     if tempo is None or not found.demand_nm:
         return ""
     if not fast:
-        return "Inertia is not computed for a step: balance at rest does not describe a fast one."
+        return tr(
+            "Inertia is not computed for a step: balance at rest does not describe a fast one."
+        )
     joint = max(fast, key=lambda j: float(np.abs(found.demand_nm[j]).max()))
     slow, quick = found.demand_nm[joint][0], fast[joint][0]
     most = int(np.argmax(np.abs(quick - slow)))
     change = 100 * (quick[most] - slow[most]) / max(float(np.abs(slow).max()), 1e-9)
-    way = "more" if change > 0 else "less"
-    size = f"{abs(change):.0f} % {way} of the {NAMES[joint]}"
-    return f"Lifted in {tempo.lifting_s:g} s, inertia asks up to {size} (of its peak)."
+    return tell(
+        "Lifted in {time}, inertia asks up to {share} more of the {joint} (of its peak)."
+        if change > 0
+        else "Lifted in {time}, inertia asks up to {share} less of the {joint} (of its peak).",
+        time=Duration(tempo.lifting_s),
+        share=Share(abs(change) / 100),
+        joint=Term(NAMES[joint]),
+    )

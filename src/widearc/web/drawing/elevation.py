@@ -9,7 +9,7 @@ from typing import Any
 from widearc import store
 from widearc.core.equipment import ANCHORS, FURNITURE, MACHINES, kind_of
 from widearc.web.words.words import whole
-from widearc.words import sign_of, size_of
+from widearc.words import sign_of, size_of, tell
 
 WIDTH, HEIGHT, LEFT, FLOOR = 620.0, 244.0, 44.0, 206.0
 TOP_M = 2.2
@@ -79,7 +79,7 @@ def elevation_of(items: tuple[store.ItemRow, ...]) -> Wall | None:
     left = LEFT
     for zone, width in zip(zones, widths, strict=True):
         if zone:
-            names.append((round(left + 4, 1), f"zone {zone}"))
+            names.append((round(left + 4, 1), tell("zone {zone}", zone=zone)))
         _zone([i for i in shown if i.zone == zone], left, width, standing, anchors)
         left += width
     _part_labels(standing)

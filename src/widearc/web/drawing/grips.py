@@ -19,7 +19,7 @@ from widearc.core.units import to_rad
 from widearc.core.words import Length
 from widearc.web.drawing.figure import Figure, points_of
 from widearc.web.forms.options import Field
-from widearc.words import say, sign_of, size_of
+from widearc.words import sign_of, size_of, tell, tr
 
 Points = Mapping[str, Array]
 Where = Callable[[Curve, Points], Array]
@@ -212,8 +212,8 @@ def _grip(
         dx=f"{way[0]:.4f}",
         dy=f"{way[1]:.4f}",
         px=f"{px:.4f}",
-        label=words,
-        text=words,
+        label=tr(words),
+        text=tr(words),
         value=value,
         least=round(ends[0], 3),
         most=round(ends[1], 3),
@@ -242,14 +242,14 @@ def _loads(
                 dx="1 0",
                 dy="0 -1",
                 px=f"{px} {px}",
-                label="anchor",
-                text="anchor",
+                label=tr("anchor"),
+                text=tr("anchor"),
                 value=f"{100 * x / per:.3g}" if per != 1.0 else f"{100 * x:.0f}",
                 least=round(-MOST_CM / per, 1),
                 most=round(MOST_CM / per, 1),
                 step=1.0,
                 unit=sign_of("cm"),
-                says=f"{say(Length(x))} ahead, {say(Length(y))} high",
+                says=tell("{far} ahead, {high} high", far=Length(x), high=Length(y)),
                 arrows=((1.0, 0.0), (0.0, -1.0)),
             )
         elif getattr(load, "kind", "") == "mass" and "shoulder" in p:
@@ -264,21 +264,21 @@ def _bar_place(curve: Curve, p: Points, drawn: Figure, index: int, here: str) ->
         return
     key = f"grip_l{index}-port"
     drawn.frames[key] = drawn.dots(known[here])
-    stops = tuple((port, *drawn.dots(at)[0], PORTS[port].label) for port, at in known.items())
+    stops = tuple((port, *drawn.dots(at)[0], tr(PORTS[port].label)) for port, at in known.items())
     yield Grip(
         field=f"l{index}-port",
         key=key,
         dx="0",
         dy="1",
         px="1",
-        label="where the weight is",
+        label=tr("where the weight is"),
         text="",
         value=here,
         least=0,
         most=len(known) - 1,
         step=1.0,
         unit="",
-        says=PORTS[here].label,
+        says=tr(PORTS[here].label),
         arrows=((0.0, 1.0),),
         stops=stops,  # type: ignore[arg-type]
     )

@@ -14,13 +14,14 @@ from widearc.core.body import Body
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.intent import Intent, WantedAction
 from widearc.core.units import to_rad
+from widearc.core.words import Duration, Said
 from widearc.usecases.intent.intents import with_handles
 from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, Line, areas_between, nothing
 from widearc.web.drawing.axis import Tick, degree_ticks, every, named, value_ticks
 from widearc.web.drawing.strip import strip_between
 from widearc.web.words.words import whole
-from widearc.words import say
+from widearc.words import tell, tr
 
 WIDTH, HEIGHT = 560.0, 360.0
 RADIUS, WIDEST, LIMB = 112.0, 96.0, 104.0
@@ -163,7 +164,7 @@ def _fan(
         (
             fixed[0] * LIMB * 0.55 + (0 if fixed[0] else 26),
             fixed[1] * LIMB * 0.55 - (8 if fixed[0] else 0),
-            name,
+            tr(name),
             "",
         )
     )
@@ -172,10 +173,11 @@ def _fan(
         at = part.from_deg + fraction * (part.to_deg - part.from_deg)
         dx, dy = (float(v) for v in _turn(joint, to_rad(at)))
         reach = RADIUS + px * value
-        where = f"{whole(at)}°" + (
-            ", lengthened end" if k == 0 else ", shortened end" if k == len(own) - 1 else ""
-        )
-        said = "light to heavy" if intent.by_feel else f"{whole(value)} N·m"
+        where = f"{whole(at)}°"
+        if k in (0, len(own) - 1):
+            words = "{angle}, lengthened end" if k == 0 else "{angle}, shortened end"
+            where = tell(words, angle=where)
+        said = tr("light to heavy") if intent.by_feel else f"{whole(value)} N·m"
         made.append(
             Handle(
                 field=f"h{index}-{k}",
@@ -315,7 +317,7 @@ def table(intent: Intent, body: Body, *, every: float = 10.0) -> tuple[tuple[str
         inner = np.arange(np.ceil(low / every) * every, high + 1e-6, every)
         angles = np.unique(np.concatenate([[low, high], inner]))[:: part.action.direction]
         rows += [
-            (part.action.words, f"{a:g}", f"{nm:.0f}")
+            (tr(part.action.words), f"{a:g}", f"{nm:.0f}")
             for a, nm in zip(angles, _along(part, angles, body), strict=True)
         ]
     return tuple(rows)
@@ -326,11 +328,18 @@ def dose_words(intent: Intent) -> str:
     feel.
     """
     style, seconds = intent.style, intent.rep_s
-    rep = f"A rep takes {seconds:.1f} s, a set about {whole(seconds * intent.reps)} s under load"
+    rep = Said(
+        "A rep takes {rep}, a set about {set} under load",
+        rep=Duration(round(seconds, 1)),
+        set=Duration(round(seconds * intent.reps)),
+    )
     if style.kind.value == "plain":
-        return rep + "."
-    dose = "dose is demand times the time at each degree, even speed assumed"
-    return f"{rep}; {say(style.sentence)}: {dose}."
+        return tell("{rep}.", rep=rep)
+    return tell(
+        "{rep}; {style}: dose is demand times the time at each degree, even speed assumed.",
+        rep=rep,
+        style=style.sentence,
+    )
 
 
 def action_choices() -> tuple[tuple[str, str], ...]:

@@ -18,6 +18,7 @@ from widearc.core.muscle import GROUPS, NAMES, positive_work_j
 from widearc.core.search import sentence
 from widearc.core.statics import Curve, joint_work_j, low_back_ratio, mean_split
 from widearc.core.units import to_deg
+from widearc.core.words import Angle, Listed, Moment, Said, Share, Term, Work
 from widearc.web.drawing import path
 from widearc.web.drawing.areas import Areas, line_of
 from widearc.web.drawing.axis import Tick, degree_ticks, value_ticks
@@ -25,7 +26,7 @@ from widearc.web.drawing.curves import NAMES as JOINT_NAMES
 from widearc.web.drawing.curves import NEGATIVE, POSITIVE
 from widearc.web.drawing.strip import strip_alone
 from widearc.web.words.words import whole
-from widearc.words import say
+from widearc.words import say, tell, tr
 
 WIDTH, LEFT, RIGHT, TOP, BASE = 744.0, 44.0, 14.0, 24.0, 330.0
 JOINTS = ("hip", "knee", "ankle", "hip_abduction")
@@ -186,7 +187,12 @@ def _row(pin: Pinned, first: Pinned) -> Row:
         letter=pin.letter,
         words=pin.words,
         query=pin.query,
-        peak=f"{JOINT_NAMES[main]} {whole(abs(demand[main][most]))} N·m at {whole(bend)}°",
+        peak=tell(
+            "{joint} {demand} at {bend}",
+            joint=Term(JOINT_NAMES[main]),
+            demand=Moment(abs(demand[main][most])),
+            bend=Angle.of_deg(bend),
+        ),
         split=_split(curve),
         work=whole(joint_work_j(curve)),
         against="" if pin is first else against(first.curve, curve),
@@ -230,9 +236,13 @@ def _spine(first: Curve, other: Curve) -> str:
     if ratio is None:
         return ""
     if abs(ratio - 1.0) < 0.03:
-        return "Low back: asked as much as in A"
-    more = "more" if ratio > 1 else "less"
-    return f"Low back: asked {whole(100 * abs(ratio - 1))} % {more} than in A"
+        return tr("Low back: asked as much as in A")
+    return tell(
+        "Low back: asked {share} more than in A"
+        if ratio > 1
+        else "Low back: asked {share} less than in A",
+        share=Share(abs(ratio - 1)),
+    )
 
 
 def _share(group: str, use: usecases.MuscleUse | None) -> float | None:
@@ -246,7 +256,8 @@ def _muscles(uses: Sequence[usecases.MuscleUse | None]) -> tuple[tuple[str, tupl
     shown = {g: s for g, s in shares.items() if max([0.0, *filter(None, s)]) >= LEAST_SHARE}
     ordered = sorted(shown, key=lambda g: -(shown[g][0] or 0.0))
     return tuple(
-        (NAMES[g], tuple("–" if v is None else whole(100 * v) for v in shown[g])) for g in ordered
+        (tr(NAMES[g]), tuple("–" if v is None else whole(100 * v) for v in shown[g]))
+        for g in ordered
     )
 
 
@@ -265,9 +276,19 @@ def _gains(pins: Sequence[Pinned], uses: Sequence[usecases.MuscleUse | None]) ->
         more, less = max(change, key=lambda g: change[g]), min(change, key=lambda g: change[g])
         parts = []
         if change[more] >= 1:
-            parts.append(f"{NAMES[more]} {whole(change[more])} J more")
+            parts.append(
+                Said("{muscle} {work} more", muscle=Term(NAMES[more]), work=Work(change[more]))
+            )
         if change[less] <= -1:
-            parts.append(f"{NAMES[less]} {whole(-change[less])} J less")
+            parts.append(
+                Said("{muscle} {work} less", muscle=Term(NAMES[less]), work=Work(-change[less]))
+            )
         if parts:
-            said.append(f"{pin.letter} against A, one leg and rep: {', '.join(parts)}.")
+            said.append(
+                tell(
+                    "{letter} against A, one leg and rep: {gains}.",
+                    letter=pin.letter,
+                    gains=Listed(tuple(parts)),
+                )
+            )
     return tuple(said)

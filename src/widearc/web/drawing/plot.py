@@ -12,8 +12,10 @@ import numpy as np
 
 from widearc.core.arrays import Array
 from widearc.core.curve import Action
+from widearc.core.words import Name, Said
 from widearc.web.drawing.areas import TALLEST_PX, Areas, Line, _runs, areas_between
 from widearc.web.drawing.axis import Tick, degree_ticks, value_ticks
+from widearc.words import say, tell, tr
 
 PLOT_WIDTH, LEFT, RIGHT = 520.0, 34.0, 8.0
 LETTER_PX = 8.6  # of a drawing 520 wide that is shown 358 wide
@@ -123,9 +125,14 @@ def _labels(
     over = np.where(has_c, c0 - np.where(has_t, t0, 0.0), 0.0) * per_nm
     met = np.where(has_t & has_c, np.minimum(t0, c0), 0.0) * per_nm
     for gap, low, kind, text in (
-        (short, np.where(has_c, c0, 0.0), "short", "short"),
-        (over, np.where(has_t, t0, 0.0), "over", "over"),
-        (met, np.zeros(len(x)), "met", f"actual: {names[1]}" if first else ""),
+        (short, np.where(has_c, c0, 0.0), "short", tr("short")),
+        (over, np.where(has_t, t0, 0.0), "over", tr("over")),
+        (
+            met,
+            np.zeros(len(x)),
+            "met",
+            say(Said("actual: {name}", name=Name(names[1]))) if first else "",
+        ),
     ):
         found = _widest(gap, x, 18.0 if kind != "met" else 26.0)
         words = _fitting(found, text)
@@ -149,7 +156,7 @@ def _labels(
             Label(
                 x=round(float(x[at]) + 8, 1),
                 y=round(float(highest) - 9, 1),
-                text=f"intended: {names[0]}",
+                text=tell("intended: {name}", name=names[0]),
                 kind="intended",
             )
         )

@@ -16,6 +16,7 @@ from widearc.core.equipment import Band, Line
 from widearc.core.statics import Curve, grip_n, lumbar
 from widearc.core.statics.spine import OCCUPATIONAL_N
 from widearc.core.units import to_deg
+from widearc.core.words import Angle, Said, Share, Term
 from widearc.web.drawing import path
 from widearc.web.drawing.axis import (
     Tick,
@@ -27,9 +28,9 @@ from widearc.web.drawing.axis import (
     share_ticks,
     value_ticks,
 )
-from widearc.web.drawing.curves import LEFT, NAMES, RIGHT, TALL, TOP, WIDTH, Solo
-from widearc.web.words.words import MINUS, whole
-from widearc.words import sign_of, size_of
+from widearc.web.drawing.curves import LEFT, RIGHT, TALL, TOP, WIDTH, Solo
+from widearc.web.words.words import MINUS, joint_bend, whole
+from widearc.words import sign_of, size_of, tell, tr
 
 VIEWS = (
     ("joints", "joints"),
@@ -75,13 +76,13 @@ def rule(found: Curve) -> tuple[dict[str, Any], tuple[Tick, ...], tuple[str, str
     if joint is None:
         shown = 100 * found.motion.position
         ticks = share_ticks(x)
-        texts, name = [f"{v:.0f} %" for v in shown], "of the lift"
+        texts, name = [f"{v:.0f} %" for v in shown], tr("of the lift")
     else:
         shown = to_deg(found.motion.angles[joint][0])
         first, last = float(shown[0]), float(shown[-1])
         x = RULE_LEFT + (RULE_WIDTH - RULE_LEFT - RULE_RIGHT) * (shown - first) / (last - first)
         ticks = _degree_ticks(first, last)
-        texts, name = [whole(v) + "°" for v in shown], f"{NAMES[joint]} bend"
+        texts, name = [whole(v) + "°" for v in shown], joint_bend(joint)
     part = {
         "name": "rule",
         "x": [round(float(v), 1) for v in x],
@@ -91,7 +92,7 @@ def rule(found: Curve) -> tuple[dict[str, Any], tuple[Tick, ...], tuple[str, str
         "say": [f"{t} {name}" for t in texts],
         "read": {},
     }
-    return part, ticks, ("lengthened", "shortened"), name
+    return part, ticks, (tr("lengthened"), tr("shortened")), name
 
 
 def forces(found: Curve) -> tuple[list[Solo], list[dict[str, Any]]]:
@@ -102,31 +103,29 @@ def forces(found: Curve) -> tuple[list[Solo], list[dict[str, Any]]]:
         rows.append(
             (
                 "along-path",
-                "handle or sled",
-                "force along its path, whole machine",
+                tr("handle or sled"),
+                tr("force along its path, whole machine"),
                 motion.path_force[0],
             )
         )
     for index, load in enumerate(found.setup.loads):
         acting = [f for f in motion.forces if f.source == f"load {index}"]
-        name = load.short
+        name = tr(load.short)
         if acting:
             size = np.hypot(*motion.full(acting[-1].force)[:, 0])
-            rows.append(
-                (f"load-{index}", name, f"pull or weight on the body{_strands(load)}", size)
-            )
+            rows.append((f"load-{index}", name, tr(_pull_words(load)), size))
         elif index in motion.load_lengths and isinstance(load, Line) and load.on_parts:
             rows.append(
                 (
                     f"load-{index}",
                     name,
-                    "pull",
+                    tr("pull"),
                     motion.full(load.pull_n(motion.load_lengths[index], lowering=False))[0],
                 )
             )
     hand = grip_n(found.setup, motion)
     if hand is not None:
-        rows.append(("hand", "one hand", "what it holds", hand[0]))
+        rows.append(("hand", tr("one hand"), tr("what it holds"), hand[0]))
     rows = [r for r in rows if np.isfinite(r[3]).all() and float(np.abs(r[3]).max()) >= 1.0]
     tall = TALL[max(2, min(4, len(rows)))]
     made = [
@@ -136,8 +135,9 @@ def forces(found: Curve) -> tuple[list[Solo], list[dict[str, Any]]]:
     return [m[0] for m in made], [m[1] for m in made]
 
 
-def _strands(load: object) -> str:
-    return ", all strands" if isinstance(load, Band) else ""
+def _pull_words(load: object) -> str:
+    band = isinstance(load, Band)
+    return "pull on the body, all strands" if band else "pull or weight on the body"
 
 
 def spine(found: Curve, reference: Curve | None) -> tuple[list[Solo], list[dict[str, Any]], str]:
@@ -147,19 +147,19 @@ def spine(found: Curve, reference: Curve | None) -> tuple[list[Solo], list[dict[
     """
     own = lumbar(found.setup, found.motion)
     if own is None:
-        return [], [], "A seat, a pad or the floor carries the trunk here: no estimate."
+        return [], [], tr("A seat, a pad or the floor carries the trunk here: no estimate.")
     made = [
         _series(
             found,
             "lumbar",
-            "low back",
-            "moment at the lowest lumbar joint",
+            tr("low back"),
+            tr("moment at the lowest lumbar joint"),
             own.moment_nm[0],
             "N·m",
             150.0,
         )
     ]
-    words = (
+    words = tr(
         "An estimate at the lowest lumbar joint (one extensor, arm 6 cm, from memory). Never a "
         "verdict."
     )
@@ -168,27 +168,26 @@ def spine(found: Curve, reference: Curve | None) -> tuple[list[Solo], list[dict[
         return (
             [m[0] for m in made],
             [m[1] for m in made],
-            words + " Pin an exercise to see the compression beside it.",
+            f"{words} {tr('Pin an exercise to see the compression beside it.')}",
         )
     most = float(beside.compression_n[0].max())
     line = OCCUPATIONAL_N / most
     plot, cursor = _series(
         found,
         "compression",
-        "compression",
-        "times the most of A",
+        tr("compression"),
+        tr("times the most of A"),
         own.compression_n[0] / most,
         "× A",
         130.0,
         line,
     )
     made.append((plot, cursor))
-    name = reference.setup.exercise.name.lower()
-    words += (
-        f" Compression as a multiple of the greatest in A, {name}; the dashed line is 3.4 kN, an "
-        "occupational "
+    words += " " + tell(
+        "Compression as a multiple of the greatest in A, {name}; the dashed line is 3.4 kN, an "
+        "occupational line for lifting at work (NIOSH 1981; Waters et al. 1993, from memory).",
+        name=Term(reference.setup.exercise.name, lower=True),
     )
-    words += "line for lifting at work (NIOSH 1981; Waters et al. 1993, from memory)."
     return [m[0] for m in made], [m[1] for m in made], words
 
 
@@ -218,7 +217,11 @@ def _series(
     digits = 1 if unit == "× A" else 0
     texts = [f"{v:.{digits}f}".replace("-", MINUS) for v in value]
     most = int(np.argmax(np.abs(value)))
-    at = f"{shown[most]:.0f} % of the lift" if joint is None else f"{whole(shown[most])}°"
+    at = (
+        Said("{share} of the lift", share=Share(shown[most] / 100))
+        if joint is None
+        else Angle.of_deg(shown[most])
+    )
     edge = path.line(x, y)
     plot = Solo(
         joint=key,
@@ -237,8 +240,8 @@ def _series(
         strength="" if line is None else f"M{LEFT} {zero - per * line:.1f}H{WIDTH - RIGHT}",
         x_ticks=share_ticks(x) if joint is None else degree_ticks(shown, x),
         y_ticks=value_ticks(low, high, zero, per),
-        peak=f"most {texts[most]} {unit} at {at}",
-        axis="through the lift" if joint is None else f"{NAMES[joint]} bend",
+        peak=tell("most {size} {unit} at {at}", size=texts[most], unit=unit, at=at),
+        axis=tr("through the lift") if joint is None else joint_bend(joint),
     )
     angles = [f"{v:.0f} %" if joint is None else whole(v) + "°" for v in shown]
     return plot, {

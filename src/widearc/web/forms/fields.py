@@ -13,10 +13,11 @@ from wtforms.form import BaseForm
 from wtforms.validators import StopValidation
 
 from widearc.core.errors import InputError
+from widearc.core.words import Figure, Said
 from widearc.usecases.sheet import SheetError
 from widearc.web.forms.typed import Texts
 from widearc.web.units import typed_in
-from widearc.words import sign_of, size_of, suffix_of, typed_number
+from widearc.words import PLAIN, say, sign_of, size_of, suffix_of, tell, tr, typed_number
 from widearc.words.figures import mass_in, own_unit, plain_kg
 
 
@@ -41,7 +42,7 @@ class QuantityField(Field):
         high: float | None = None,
         allowed: str = "",
         needed: bool = False,
-        what: str = "",
+        what: Said | str = "",
         stamped: bool = False,
         **more: Any,
     ) -> None:
@@ -67,14 +68,14 @@ class QuantityField(Field):
             return
         value = typed_number(text, self.sign, typed_in())
         if value is None:
-            raise ValueError(f"“{text[:20]}” is not {self.what}")
+            raise ValueError(tell("“{text}” is not {what}", text=text[:20], what=self.what))
         same = self._kept is not None and text == self._shown(self._kept)
         self.data = self._kept if same else value * self.per_sign
 
     def _shown(self, value: float) -> str:
         if self.stamped and self.sign == "kg" and own_unit(value) != self.unit:
             # what is a plain number of the other unit keeps it
-            told = mass_in(own_unit(value), value)
+            told = mass_in(own_unit(value), value, PLAIN)
             if own_unit(value) == "lb" or plain_kg(value):
                 return f"{told} {own_unit(value)}"
         shown = value / self.per
@@ -98,7 +99,9 @@ class QuantityField(Field):
     @property
     def what(self) -> str:
         """What the text has to be."""
-        return self._what or (f"a number of {self.unit}" if self.unit else "a number")
+        if self._what:
+            return say(self._what)
+        return tell("a number of {unit}", unit=self.unit) if self.unit else tr("a number")
 
     def pre_validate(self, form: BaseForm) -> None:
         """Refuse an empty field that is needed, and a value out of the kept range."""
@@ -106,24 +109,35 @@ class QuantityField(Field):
             raise StopValidation
         if self.data is None:
             if self.needed:
-                raise StopValidation(f"empty: type it in {self.unit}")
+                raise StopValidation(tell("empty: type it in {unit}", unit=self.unit))
             return
         low = -math.inf if self.low is None else self.low
         high = math.inf if self.high is None else self.high
         if not low <= self.data <= high:
             unit = f" {self.unit}" if self.unit else ""
             told = f"{self.data / self.per:.6g}{unit}"
-            raise StopValidation(f"{told} is not used: {self._allowed(low, high)}")
+            raise StopValidation(
+                tell(
+                    "{value} is not used: {allowed}",
+                    value=told,
+                    allowed=self._allowed(low, high),
+                )
+            )
 
     def _allowed(self, low: float, high: float) -> str:
         """Return the kept range in words, in the unit that is typed: rounded inwards, so that
         both ends as they are said can be typed.
         """
         if self.unit == self.sign and self.allowed:
-            return self.allowed
+            return tr(self.allowed)
         first = math.ceil(low / self.per * 100 - 1e-9) / 100
         last = math.floor(high / self.per * 100 + 1e-9) / 100
-        return f"from {first:g} to {last:g} {self.unit}"
+        return tell(
+            "from {first} to {last} {unit}",
+            first=Figure(first),
+            last=Figure(last),
+            unit=self.unit,
+        )
 
     @property
     def text(self) -> str:

@@ -28,12 +28,12 @@ from widearc.core.exercises import Exercise, OptionSpec
 from widearc.core.kit import READ
 from widearc.core.movement import kinds_of
 from widearc.core.units import Unit
-from widearc.core.words import Figure, Name, Said
+from widearc.core.words import Figure, Name, Said, Term
 from widearc.web.forms.first import first_load
 from widearc.web.forms.options import Field as Shown
 from widearc.web.forms.options import factor_of
 from widearc.web.forms.typed import known_id, number
-from widearc.words import say
+from widearc.words import say, tell, tr
 
 MOST_LOADS = 6
 TIES = (("point", "a point of the room"), ("feet", "the feet"), ("thigh", "the other thigh"))
@@ -182,7 +182,11 @@ class _Typed:
         """Return a typed number as kept; InputError names its field."""
         key = key or item.key
         sign = item.unit.sign
-        what = f"{item.words}: a number{' of ' + sign if sign else ''}"
+        what = tell(
+            "{words}: a number of {unit}" if sign else "{words}: a number",
+            words=Term(item.words),
+            unit=sign,
+        )
         typed = number({self.name(key): self.text(key)}, self.name(key), 0.0, what=what)
         if item.whole and (typed != int(typed) or not 1 <= typed <= item.high):
             whole = Said("a whole number from 1 to {most}", most=Figure(item.high))
@@ -283,7 +287,7 @@ _PARTS: Mapping[type, Callable[[Any, _Typed], dict[str, Any]]] = {
 
 def _lists(kind: type[Load]) -> dict[str, tuple[tuple[str, str], ...]]:
     return {
-        item.key: tuple((str(v), words) for v, words in item.choices)
+        item.key: tuple((str(v), tr(words)) for v, words in item.choices)
         for item in kind.FIELDS
         if isinstance(item, Choice)
     }
@@ -306,11 +310,14 @@ def load_rows(
     port_words: Mapping[str, str],
 ) -> list[LoadRow]:
     """Return the form's rows for the loads, with what was typed."""
-    bands = (("", "typed here: a straight line"), *((k, band.name) for k, band in laws.items()))
+    line = tr("typed here: a straight line")
+    bands = (("", line), *((k, band.name) for k, band in laws.items()))
     given = {
-        "port": tuple((p, port_words.get(p, p)) for p in entry.ports),
+        "port": tuple((p, tr(port_words.get(p, p))) for p in entry.ports),
         "band": bands,
-        "tie": TIES if "thigh" in entry.ports else TIES[:2],
+        "tie": tuple(
+            (tie, tr(words)) for tie, words in (TIES if "thigh" in entry.ports else TIES[:2])
+        ),
     }
     rows = []
     for index, texts in enumerate(loads):

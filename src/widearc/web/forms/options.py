@@ -9,7 +9,7 @@ from typing import Any
 
 from widearc.core.exercises import Exercise, OptionSpec
 from widearc.web.forms.typed import number
-from widearc.words import sign_of, spoken_text
+from widearc.words import sign_of, spoken_text, tell, tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -75,7 +75,7 @@ def option_fields(
         if typed is not None and typed == _usual_before(spec, source):
             typed = None  # another client stands there now: the length goes with the body
         factor = factor_of(spec)
-        choices = tuple((str(c), str(c).replace("-", " ")) for c in spec.choices)
+        choices = tuple((str(c), tr(str(c).replace("-", " "))) for c in spec.choices)
         if spec.choices and not spec.also_number:
             fields.append(
                 Field(
@@ -91,9 +91,9 @@ def option_fields(
         default = _typed(spec, stature_m)
         unit = {"deg": "°", "m": "cm", "N": "N", "kg": "kg", "share": ""}.get(spec.unit, "")
         low, high = (spoken_text(f"{end / factor:.4g}", unit) for end in (spec.low, spec.high))
-        hint = f"{low} to {high} {sign_of(unit)}".strip() + (
-            ", or " + ", ".join(map(str, spec.choices)) if spec.choices else ""
-        )
+        hint = tell("{low} to {high} {unit}", low=low, high=high, unit=sign_of(unit)).strip()
+        if spec.choices:
+            hint = tell("{range}, or {words}", range=hint, words=", ".join(map(str, spec.choices)))
         fields.append(
             Field(
                 name=name,
@@ -134,6 +134,11 @@ def options_document(entry: Exercise, fields: Sequence[Field]) -> dict[str, Any]
         if spec.choices and text in [str(c) for c in spec.choices]:
             options[spec.name] = next(c for c in spec.choices if str(c) == text)
         else:
-            value = number({item.name: text}, item.name, 0.0, what=f"a number from {item.hint}")
+            value = number(
+                {item.name: text},
+                item.name,
+                0.0,
+                what=tell("a number from {range}", range=item.hint),
+            )
             options[spec.name] = round(value * factor_of(spec), 6)
     return options

@@ -12,22 +12,33 @@ from widearc.core.equipment import Band, kind_of
 from widearc.core.kit import Piece
 from widearc.core.search import Candidate
 from widearc.core.units import FORCE_N
-from widearc.core.words import Distance, Force, Length, Mass, Value
+from widearc.core.words import (
+    Count,
+    Distance,
+    Figure,
+    Force,
+    Length,
+    Mass,
+    Name,
+    Said,
+    Term,
+    Value,
+)
 from widearc.store import DecisionRow, ItemRow
 from widearc.web.zone import local
-from widearc.words import again, figures, say, sign_of, size_of
+from widearc.words import again, figures, say, sign_of, size_of, spoken, tr
 
 MINUS = "\N{MINUS SIGN}"
 
 
 def joint_name(joint: str) -> str:
     """Return a joint as a person says it."""
-    return "hip to the side" if joint == "hip_abduction" else joint
+    return tr("hip to the side" if joint == "hip_abduction" else joint)
 
 
 def joint_bend(joint: str) -> str:
     """Return the angle of a joint as a person says it."""
-    return "hip opening" if joint == "hip_abduction" else f"{joint} bend"
+    return tr("hip opening" if joint == "hip_abduction" else f"{joint} bend")
 
 
 def begins(words: Value | str) -> str:
@@ -51,7 +62,7 @@ def whole(value: float) -> str:
 
 def kg(value: float) -> str:
     """Return a mass (kg) in the unit that is spoken, without it."""
-    return figures.mass_in(sign_of("kg"), value)
+    return figures.mass_in(sign_of("kg"), value, spoken())
 
 
 def mass(value: float) -> str:
@@ -86,7 +97,7 @@ def newtons(value: float) -> str:
 
 def short(value: float) -> str:
     """Return a number with the decimals it has."""
-    return figures.short(value)
+    return figures.short(value, spoken())
 
 
 def percent(share: float) -> str:
@@ -135,12 +146,12 @@ def stamp(weight: float) -> str:
 
 def stamps(weights: Iterable[float]) -> str:
     """Return what stands on several things (kg), with a unit where it is not the spoken one."""
-    masses = list(weights)
+    masses, how = list(weights), spoken()
     units = {figures.own_unit(w) for w in masses}
     if len(units) > 1:
         return " + ".join(thing(w) for w in masses)
     unit = next(iter(units), "")
-    numbers = " + ".join(figures.mass_in(unit, w) for w in masses)
+    numbers = " + ".join(figures.mass_in(unit, w, how) for w in masses)
     return numbers if unit in ("", sign_of("kg")) else f"{numbers} {unit}"
 
 
@@ -158,28 +169,38 @@ def _iron_words(pieces: tuple[Piece, ...], *, single: bool) -> str:
     bar = next((p for p in pieces if p.kind in ("bar", "trap bar", "rail bar")), None)
     plates = sorted((p for p in pieces if p.kind == "plate"), key=lambda p: -p.kg)
     iron = sum(p.kg * p.number for p in plates)
-    side = stamps(p.kg for p in plates for _ in range(p.number // 2))
+    side = Name(stamps(p.kg for p in plates for _ in range(p.number // 2)))
     if bar is not None:
-        name = bar.kind if bar.kind in ("bar", "trap bar") else bar.label
-        return f"{name} {stamps([bar.kg])}, {side or 'nothing'} each side: {mass(bar.kg + iron)}"
+        return say(
+            Said(
+                "{bar} {stamp}, {plates} each side: {total}",
+                bar=Term(bar.kind) if bar.kind in ("bar", "trap bar") else Name(bar.label),
+                stamp=Name(stamps([bar.kg])),
+                plates=side if plates else Term("nothing"),
+                total=Mass(bar.kg + iron),
+            )
+        )
     if not plates:
         return ""
     if single or any(p.number % 2 for p in plates):
         each = [p.kg for p in plates for _ in range(p.number)]
-        return (
-            f"plates {stamps(each)}: {mass(iron)}" if len(each) > 1 else f"plate {thing(each[0])}"
-        )
-    return f"{side} each side: {mass(iron)}"
+        if len(each) == 1:
+            return say(Said("plate {stamp}", stamp=Mass(each[0], thing=True)))
+        return say(Said("plates {stamps}: {total}", stamps=Name(stamps(each)), total=Mass(iron)))
+    return say(Said("{plates} each side: {total}", plates=side, total=Mass(iron)))
 
 
 def _other_piece(piece: Piece) -> str:
     """Return a piece that is neither bar nor plate in words, "" for those."""
     if piece.kind in ("dumbbell", "kettlebell"):
         if piece.number == 2:
-            return f"{piece.kind}s {_with_unit([piece.kg, piece.kg])}"
-        return f"{piece.kind} {thing(piece.kg)}"
+            pair = Term(f"{piece.kind}s")
+            return say(Said("{pair} {stamps}", pair=pair, stamps=Name(_with_unit([piece.kg] * 2))))
+        kind = Term(piece.kind)
+        return say(Said("{kind} {stamp}", kind=kind, stamp=Mass(piece.kg, thing=True)))
     if piece.kind == "stack":
-        return f"{piece.label} at {thing(piece.kg)}"
+        stack = Name(piece.label)
+        return say(Said("{stack} at {stamp}", stack=stack, stamp=Mass(piece.kg, thing=True)))
     if piece.kind in ("band", "spring"):
         return piece.label if piece.number == 1 else f"{piece.number} × {piece.label}"
     return ""
@@ -191,8 +212,12 @@ def _with_unit(weights: list[float]) -> str:
     return told if told[-1].isalpha() else f"{told} {sign_of('kg')}"
 
 
-CARRIERS = {"sled": "sled", "lever": "arm", "pendulum": "pendulum"}
-"""What plates are put on, by the kind of load."""
+CARRIERS = {
+    "sled": (Said("{load} on the sled"), Term("the empty sled")),
+    "lever": (Said("{load} on the arm"), Term("the empty arm")),
+    "pendulum": (Said("{load} on the pendulum"), Term("the empty pendulum")),
+}
+"""What plates are put on, by the kind of load: with them, and without."""
 
 
 def load_words(candidate: Candidate) -> str:
@@ -202,43 +227,55 @@ def load_words(candidate: Candidate) -> str:
     phrases = piece_words(candidate.pieces, single=bool(stocks & {"plate", "corner", "pendulum"}))
     if "load_left_share" in candidate.row.options and len(candidate.pieces) == 2:
         # which hand holds which is in the place's words
-        phrases = [f"{candidate.pieces[0].kind}s"]
-    band = next((x for x in loads if isinstance(x, Band)), None)
-    where = ""
-    if band is not None and candidate.row.bands:
-        port = PORTS[band.port].label
-        anchor = candidate.row.anchor
-        if band.port == band.anchor_port:
-            where = " round both thighs, above the knees"
-        elif band.port == "sled":
-            where = " from the frame's peg to the sled's"
-        elif band.port == "hip-belt" and anchor is not None:
-            where = f" from the belt to {anchor[0].name}, under mid-foot"
-        elif anchor is not None:
-            where = (
-                f" from {anchor[0].name} at {tape(anchor[0].height_m)}, "
-                f"{_away(candidate, anchor[1])}"
-            )
-        else:
-            where = f" under the feet, {port}"
-    carrier = next((CARRIERS[x.kind] for x in loads if x.kind in CARRIERS), "")
+        phrases = [tr(f"{candidate.pieces[0].kind}s")]
+    carrier = next((CARRIERS[x.kind] for x in loads if x.kind in CARRIERS), None)
     iron = any(p.kind == "plate" for p in candidate.pieces)
-    text = ", ".join(phrases) or "body weight only"
-    if carrier:
-        text = f"{text} on the {carrier}" if iron else ", ".join([f"the empty {carrier}", *phrases])
-    return ", ".join(part for part in (text + where, say(candidate.row.words)) if part)
+    text = ", ".join(phrases) or tr("body weight only")
+    if carrier is not None and iron:
+        text = say(Said(carrier[0].template, load=Name(text)))
+    elif carrier is not None:
+        text = ", ".join([say(carrier[1]), *phrases])
+    where = _where(candidate)
+    if where is not None:
+        text = say(Said(where.template, begins=False, load=Name(text), **dict(where.values)))
+    return ", ".join(part for part in (text, say(candidate.row.words)) if part)
 
 
-def _away(candidate: Candidate, far_m: float) -> str:
-    """Return how far an anchor is from the client, in words; far_m: ahead of the room's origin."""
+def _where(candidate: Candidate) -> Said | None:
+    """Return where a band is held, None for none: a template that has the load's place, too."""
+    loads = candidate.curve.setup.loads
+    band = next((x for x in loads if isinstance(x, Band)), None)
+    if band is None or not candidate.row.bands:
+        return None
+    anchor = candidate.row.anchor
+    if band.port == band.anchor_port:
+        return Said("{load} round both thighs, above the knees")
+    if band.port == "sled":
+        return Said("{load} from the frame's peg to the sled's")
+    if band.port == "hip-belt" and anchor is not None:
+        return Said("{load} from the belt to {anchor}, under mid-foot", anchor=Name(anchor[0].name))
+    if anchor is not None:
+        return Said(
+            "{load} from {anchor} at {height}, {away}",
+            anchor=Name(anchor[0].name),
+            height=Length(anchor[0].height_m),
+            away=_away(candidate, anchor[1]),
+        )
+    return Said("{load} under the feet, {where}", where=Term(PORTS[band.port].label))
+
+
+def _away(candidate: Candidate, far_m: float) -> Said:
+    """Return how far an anchor is from the client; far_m: ahead of the room's origin."""
     body = candidate.curve.setup.body
     if candidate.exercise.family == "kneeling":
-        return f"knees {tape(far_m - body.shank_m)} away"
+        return Said("knees {far} away", far=Length(far_m - body.shank_m))
+    far = Length(abs(far_m))
     if candidate.exercise.family == "knee rotation" and candidate.exercise.variant != "prone":
-        return f"{tape(abs(far_m))} {'behind' if far_m < 0 else 'before'} the hips"
+        return Said("{far} behind the hips" if far_m < 0 else "{far} before the hips", far=far)
     if candidate.exercise.variant == "prone":
-        return f"{tape(abs(far_m) - body.thigh_m - body.shank_m)} past the feet"
-    return f"{tape(abs(far_m))} {'behind' if far_m < 0 else 'ahead'}"
+        past = Length(abs(far_m) - body.thigh_m - body.shank_m)
+        return Said("{past} past the feet", past=past)
+    return Said("{far} behind" if far_m < 0 else "{far} ahead", far=far)
 
 
 def item_words(item: ItemRow) -> str:
@@ -247,26 +284,49 @@ def item_words(item: ItemRow) -> str:
     if item.kind in ("bar", "trap bar", "plate", "dumbbell", "kettlebell"):
         # the weight is mostly in the name already
         number, unit = thing(q.get("kg", 0.0)).split(" ")
-        weight = unit if number in item.name else f"{number} {unit}"
-        return weight + (f", {item.count} pieces" if item.count != 1 else "")
+        weight = Name(unit if number in item.name else f"{number} {unit}")
+        if item.count == 1:
+            return say(weight)
+        return say(Said("{weight}, {number} pieces", weight=weight, number=Count(item.count)))
     if item.kind == "band":
-        return (item.shape or "") + (f", {tape(item.rest_m)}" if item.rest_m else "")
+        return tr(item.shape or "") + (f", {tape(item.rest_m)}" if item.rest_m else "")
     if item.kind in ("sled press", "hack squat"):
-        return f"{whole(q.get('rail_deg', 0.0))}°, sled {mass(q.get('empty_kg', 0.0))}"
+        return say(
+            Said(
+                "{rails}, sled {empty}",
+                rails=Figure(round(q.get("rail_deg", 0.0)), "°"),
+                empty=Mass(q.get("empty_kg", 0.0)),
+            )
+        )
     if item.kind == "spring":
-        return (
-            f"{force(q.get('start_n', 0.0))} at the first mark, "
-            f"{q.get('rate_n_per_m', 0.0) / 100 / size_of('N/cm'):.1f} {sign_of('N/cm')}"
+        rate = round(q.get("rate_n_per_m", 0.0) / 100 / size_of("N/cm"), 1)
+        return say(
+            Said(
+                "{start} at the first mark, {rate}",
+                start=Force(q.get("start_n", 0.0)),
+                rate=Figure(rate, f" {sign_of('N/cm')}"),
+            )
         )
     if "largest_kg" in q:
-        return f"stack {stamps([q['smallest_kg']])} to {_with_unit([q['largest_kg']])}"
+        smallest, largest = stamps([q["smallest_kg"]]), _with_unit([q["largest_kg"]])
+        return say(
+            Said("stack {smallest} to {largest}", smallest=Name(smallest), largest=Name(largest))
+        )
     if item.kind == "anchor":
         holds = f", {force(q['holds_n'])}" if "holds_n" in q else ""
-        side = f", {item.side}" if item.side else ""
+        side = f", {tr(item.side)}" if item.side else ""
         return f"{tape(item.height_m or 0.0)}{side}{holds}"
-    for name, what in (("height_m", ""), ("thick_m", " thick"), ("across_m", " across")):
+    for name, what in _SIZES:
         if name in q:
-            return f"{tape(q[name])}{what}"
+            return say(Said(what, size=Length(q[name])))
     if "bench_deg" in q:
         return f"{whole(q['bench_deg'])}°"
-    return kind_of(item.kind).words if kind_of(item.kind).words.lower() != item.name.lower() else ""
+    own = kind_of(item.kind).words
+    return tr(own) if own.lower() != item.name.lower() else ""
+
+
+_SIZES = (
+    ("height_m", "{size}"),
+    ("thick_m", "{size} thick"),
+    ("across_m", "{size} across"),
+)

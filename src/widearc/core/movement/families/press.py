@@ -98,8 +98,7 @@ def solve(lift: Lift) -> Motion:
 def _push_says(share: Array) -> Said:
     if not np.any(share):
         return Said("The feet push along the rails only.")
-    named = {1.0: "the push", 0.5: "half of the push"}
-    part = named.get(float(share.max()), OTHER) if np.ptp(share) == 0 else OTHER
+    part = NAMED.get(float(share.max()), OTHER) if np.ptp(share) == 0 else OTHER
     return Said(
         "The feet add {part} square to the rails that costs the least effort, at most {most} of "
         "the rail force.",
@@ -108,6 +107,7 @@ def _push_says(share: Array) -> Said:
     )
 
 
+NAMED = {1.0: "the push", 0.5: "half of the push"}
 OTHER = "a share of the push"
 
 

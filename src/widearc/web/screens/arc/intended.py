@@ -13,15 +13,16 @@ from widearc.web.db import held
 from widearc.web.drawing import curves as arcplot
 from widearc.web.screens.arc.query import Asked
 from widearc.web.screens.intent.query import intent_of
+from widearc.words import tr
 
 
 def choices(pins: list[str]) -> list[tuple[str, str]]:
     """Return what can be laid over the curve as intended: pin A, the intent of the address, kept
     intents.
     """
-    found = [("pin", "pin A")] if pins else []
+    found = [("pin", tr("pin A"))] if pins else []
     if request.args.get("want"):
-        found.append(("want", "the wanted loading"))
+        found.append(("want", tr("the wanted loading")))
     return found + [(f"i{row.id}", row.name) for row in held().intents]
 
 

@@ -16,7 +16,7 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES, FAMILIES, Exercise
 from widearc.core.muscle import sentences
 from widearc.core.statics import Curve, grip_n
-from widearc.core.words import mass_of
+from widearc.core.words import Listed, Said, Term, Times, mass_of
 from widearc.usecases.arc.arc import Arc, CardSection
 from widearc.usecases.arc.felt import Felt
 from widearc.web.db import connection, held, trainer
@@ -31,7 +31,7 @@ from widearc.web.forms.typed import Texts
 from widearc.web.screens.arc.intended import choices, laid_over
 from widearc.web.screens.arc.pins import against, first_pin, pinned
 from widearc.web.screens.arc.query import Asked, asked
-from widearc.words import say
+from widearc.words import tell
 
 FIGURE = (430.0, 446.0, 300.0)
 USUAL_TEMPO_S = [2.0, 2.0]
@@ -226,11 +226,13 @@ def _drawn(
 
 
 HARDER = {
-    "": "",
-    "less": ": less spring is harder here",
-    "more": ": more spring is harder here",
-    "either": ": here it turns, less and more are both harder",
+    "": "{tried}",
+    "less": "{tried}: less spring is harder here",
+    "more": "{tried}: more spring is harder here",
+    "either": "{tried}: here it turns, less and more are both harder",
 }
+
+UP_DOWN = ("{joints} up", "{joints} down")
 
 
 def _whole_words(curve: Curve) -> str:
@@ -238,17 +240,26 @@ def _whole_words(curve: Curve) -> str:
     whole = usecases.whole_of(curve)
     if whole is None:
         return ""
-    said = [f"{whole.effort:.2f}: hip, knee and ankle of both legs, over what legs usually give"]
+    said = [
+        Said(
+            "{effort}: hip, knee and ankle of both legs, over what legs usually give",
+            effort=Times(whole.effort, 2),
+        )
+    ]
     if whole.less is not None and whole.more is not None:
-        tried = f"With a fifth less spring {whole.less:.2f}, with a fifth more {whole.more:.2f}"
-        said.append(tried + HARDER[whole.harder])
-        ways = [
-            f"{' and '.join(names)} {way}"
-            for names, way in ((whole.rises, "up"), (whole.falls, "down"))
+        tried = Said(
+            "With a fifth less spring {less}, with a fifth more {more}",
+            less=Times(whole.less, 2),
+            more=Times(whole.more, 2),
+        )
+        said.append(Said(HARDER[whole.harder], tried=tried))
+        ways = tuple(
+            Said(way, joints=Listed(tuple(map(Term, names)), "and"))
+            for names, way in zip((whole.rises, whole.falls), UP_DOWN, strict=True)
             if names
-        ]
-        said += ["With more spring " + ", ".join(ways)] if ways else []
-    return ". ".join(said) + "."
+        )
+        said += [Said("With more spring {ways}", ways=Listed(ways))] if ways else []
+    return tell("{sentences}.", sentences=Listed(tuple(said), ". "))
 
 
 def _seconds(found: Arc) -> list[float]:
@@ -289,7 +300,7 @@ def _hand_words(curve: Curve) -> str:
     return (
         ""
         if force is None
-        else f"each hand holds up to {say(mass_of(float(force[0].max()), whole=True))}"
+        else tell("each hand holds up to {mass}", mass=mass_of(float(force[0].max()), whole=True))
     )
 
 

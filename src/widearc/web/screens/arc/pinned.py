@@ -4,19 +4,20 @@ from __future__ import annotations
 
 from urllib.parse import parse_qsl
 
-from flask import redirect, render_template, request, session, url_for
+from flask import redirect, request, session, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
 from widearc.core.words import Said
 from widearc.web.download import csv_response
 from widearc.web.drawing import overlay
-from widearc.web.errors import sentence
 from widearc.web.forms.typed import address_part, back_or
+from widearc.web.page import rendered
 from widearc.web.screens.arc.blueprint import blueprint
 from widearc.web.screens.arc.pins import LETTERS, MOST_PINS, felt_words, pinned
 from widearc.web.screens.arc.query import asked
-from widearc.words import say
+from widearc.web.words.refused import sentence
+from widearc.words import say, tr
 
 MOST_PINNED = 2500  # characters: browsers keep no cookie over 4 kB
 
@@ -46,7 +47,7 @@ def compare(form: str = "") -> ResponseReturnValue:
     """
     pins = request.args.getlist("pin") or pinned()
     if not pins:
-        return render_template("arc/compare.html", shown=None, left_out=[], pins=[])
+        return rendered("arc/compare.html", shown=None, left_out=[], pins=[])
     taken, left_out = [], []
     for letter, query in zip(LETTERS, pins, strict=False):
         source = dict(parse_qsl(query))
@@ -58,7 +59,7 @@ def compare(form: str = "") -> ResponseReturnValue:
         if ask.found is None or ask.found.curve is None or not ask.found.curve.demand_nm:
             why = ask.found.problem if ask.found is not None else " ".join(ask.problems.values())
             left_out.append(
-                (letter, ask.entry.name, sentence(why or "it has no curve at a leg joint"))
+                (letter, ask.entry.name, sentence(why or tr("it has no curve at a leg joint")))
             )
             continue
         words = felt_words(ask)
@@ -74,6 +75,6 @@ def compare(form: str = "") -> ResponseReturnValue:
         unit = "% of its peak" if own else "N*m"
         head = [f"{shown.joint} bend, degrees", *(f"{d.letter}, {unit}" for d in shown.drawn)]
         return csv_response("compare", [head, *shown.table])
-    return render_template(
+    return rendered(
         "arc/compare.html", shown=shown, left_out=left_out, pins=pins[:MOST_PINS], own=own
     )

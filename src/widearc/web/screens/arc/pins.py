@@ -11,10 +11,11 @@ from widearc import usecases
 from widearc.core.errors import InputError
 from widearc.core.statics import Curve
 from widearc.core.strength import Scale
+from widearc.core.words import Count, Name, Term
 from widearc.web.db import connection, trainer
 from widearc.web.drawing import overlay
 from widearc.web.screens.arc.query import Asked, asked
-from widearc.words import say
+from widearc.words import tell
 
 MOST_PINS = 5
 LETTERS = "ABCDE"
@@ -54,11 +55,11 @@ def against(first: Asked | None, curve: Curve, known: Mapping[str, Scale]) -> st
         return ""
     effort = usecases.effort_words(other, curve)
     reps = usecases.equal_reps(other, curve, known, first.entry.reps[1])
-    said = [f"Against A, {first.words}: {words}"]
+    said = [tell("Against A, {first}: {words}", first=first.words, words=words)]
     if effort:
-        said.append(f"{say(effort.beginning())}.")
+        said.append(tell("{sentence}.", sentence=effort.beginning()))
     if known:
-        said.append(f"{say(reps.words.beginning())}.".replace("what is wanted", "A"))
+        said.append(tell("{sentence}.", sentence=reps.words.beginning()))
     return " ".join(said)
 
 
@@ -71,7 +72,19 @@ def felt_words(ask: Asked) -> str:
         return ""
     found = usecases.felt_of(connection(), trainer(), ask.client.id, ask.found.curve)
     said = [r for r in found.said if r.words == ask.words[:300]]
-    felt = f"felt hardest {usecases.WHERE[said[-1].felt]}" if said else "not rated yet"
-    who = ask.client.name.lower()
-    words = f"Computed hardest {usecases.WHERE[found.computed]}; {felt} by the {who}."
-    return f"{words} Apart {found.apart} times: {found.again}." if found.again else words
+    words = tell(
+        "Computed hardest {computed}; felt hardest {felt} by the {who}."
+        if said
+        else "Computed hardest {computed}; not rated yet by the {who}.",
+        computed=Term(usecases.WHERE[found.computed]),
+        felt=Term(usecases.WHERE[said[-1].felt]) if said else Name(""),
+        who=Name(ask.client.name, lower=True),
+    )
+    if not found.again:
+        return words
+    return tell(
+        "{words} Apart {times} times: {again}.",
+        words=words,
+        times=Count(found.apart),
+        again=found.again,
+    )

@@ -21,13 +21,13 @@ from widearc.core.words import Name, Said
 from widearc.usecases.arc.arc import Arc
 from widearc.usecases.room.kit import uncertainty_of_client
 from widearc.web.db import held
-from widearc.web.errors import sentence
 from widearc.web.forms.bands import bench_bands
 from widearc.web.forms.loads import BenchBand, inputs, load_document, refusal, typed_loads
 from widearc.web.forms.metric import in_metric
 from widearc.web.forms.options import Field, option_fields, options_document
 from widearc.web.forms.typed import known_id, number
-from widearc.words import say, sign_of, spoken_text
+from widearc.web.words.refused import not_used, sentence
+from widearc.words import sign_of, spoken_text, tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -50,7 +50,7 @@ class Asked:
         """Return exercise, loads and what differs from the usual set-up, in one line."""
         parts = [_load_words(load, self.laws) for load in self.loads]
         parts += [
-            f"{f.label} {f.value}{'' if f.unit == '°' else ' '}{f.unit}".strip()
+            f"{tr(f.label)} {f.value}{'' if f.unit == '°' else ' '}{f.unit}".strip()
             for f in self.fields
             if f.changed
         ]
@@ -105,10 +105,10 @@ def _load_words(load: Mapping[str, str], laws: Mapping[str, BenchBand]) -> str:
     value = {shown.key: shown.usual for shown in inputs(kind)} | dict(load)
     if kind == "band":
         known = laws.get(value.get("band", ""))
-        return known.name if known is not None else "a band"
-    where = PORTS[value["port"]].label if value.get("port") in PORTS else ""
+        return known.name if known is not None else tr("a band")
+    where = tr(PORTS[value["port"]].label) if value.get("port") in PORTS else ""
     weight = value.get("kg") or value.get("plate")
-    title = {"mass": "", "sled": "on the sled"}.get(kind, LOADS[kind].words)
+    title = tr({"mass": "", "sled": "on the sled"}.get(kind, LOADS[kind].words))
     return " ".join(
         part
         for part in (f"{spoken_text(weight, 'kg')} {sign_of('kg')}" if weight else "", title, where)
@@ -175,15 +175,15 @@ def _document(
         if lift:
             lower = source.get("lower", "").strip() or lift
             document["tempo"] = {
-                "lifting_s": number({"lift": lift}, "lift", 1.0, what="seconds, from 0.1 to 120"),
+                "lifting_s": number(
+                    {"lift": lift}, "lift", 1.0, what=tr("seconds, from 0.1 to 120")
+                ),
                 "lowering_s": number(
-                    {"lower": lower}, "lower", 1.0, what="seconds, from 0.1 to 120"
+                    {"lower": lower}, "lower", 1.0, what=tr("seconds, from 0.1 to 120")
                 ),
             }
     except InputError as error:
-        problems[error.where] = sentence(
-            f"“{str(error.value)[:30]}” is not used: {say(error.allowed)}"
-        )
+        problems[error.where] = not_used(error)
     return document
 
 

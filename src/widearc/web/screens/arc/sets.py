@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from urllib.parse import parse_qsl
 
-from flask import redirect, render_template, request, url_for
+from flask import redirect, request, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import usecases
 from widearc.core.errors import InputError
 from widearc.core.words import Said
 from widearc.web.db import connection, now, trainer
-from widearc.web.errors import sentence
 from widearc.web.forms.typed import Texts, address_part, integer
+from widearc.web.page import rendered
 from widearc.web.screens.arc.blueprint import blueprint
 from widearc.web.screens.arc.query import asked
-from widearc.words import say
+from widearc.web.words.refused import not_used
+from widearc.words import tr
 
 
 @blueprint.post("/set")
@@ -32,11 +33,9 @@ def log_set() -> ResponseReturnValue:
     counts = {}
     for name in ("reps", "reserve"):
         try:
-            counts[name] = integer(typed, name, 0, what="a whole number of reps")
+            counts[name] = integer(typed, name, 0, what=tr("a whole number of reps"))
         except InputError as error:
-            messages[name] = sentence(
-                f"“{str(error.value)[:20]}” is not used: {say(error.allowed)}"
-            )
+            messages[name] = not_used(error)
     try:
         if messages:
             raise usecases.SheetError(messages)
@@ -52,7 +51,7 @@ def log_set() -> ResponseReturnValue:
             **counts,
         )
     except usecases.SheetError as error:
-        page = render_template(
+        page = rendered(
             "arc/set.html",
             ask=ask,
             set_typed=Texts(typed),

@@ -12,11 +12,12 @@ from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.core.words import Count, Force, Share
 from widearc.gauge import Reader, Snapshot
 from widearc.usecases.bench.bands import gives_back
-from widearc.web.errors import sentence
 from widearc.web.screens.bench.gaugedesk import GaugeDesk
-from widearc.words import say
+from widearc.web.words.refused import sentence
+from widearc.words import tell, tr
 
 blueprint = Blueprint("gauge", __name__, url_prefix="/bench/gauge")
 
@@ -48,7 +49,13 @@ def connect() -> ResponseReturnValue:
         reader = _desk().connect(request.form.get("address", "").strip())
     except InputError as error:
         return jsonify(
-            problem=sentence(f"“{str(error.value)[:40]}” is no gauge: type {say(error.allowed)}")
+            problem=sentence(
+                tell(
+                    "“{address}” is no gauge: type {allowed}",
+                    address=str(error.value)[:40],
+                    allowed=error.allowed,
+                )
+            )
         ), 422
     return jsonify(address=reader.address)
 
@@ -120,7 +127,7 @@ def event_of(
         samples = tuple(s for s in samples if s.time_s > samples[-1].time_s - TRACE_S)
     event: dict[str, Any] = {
         "state": news.state,
-        "words": STATES[news.state],
+        "words": tr(STATES[news.state]),
         "points": [
             [
                 round(s.time_s, 3),
@@ -142,23 +149,32 @@ def event_of(
     }
     if samples:
         last = samples[-1]
-        pull = "overload" if last.overload else f"{last.force_n / per_force:.3g} {force}"
-        event["now"] = f"{pull} at {last.position_m / per_length:.4g} {length}"
+        pull = tr("overload") if last.overload else f"{last.force_n / per_force:.3g} {force}"
+        long = f"{last.position_m / per_length:.4g} {length}"
+        event["now"] = tell("{pull} at {length}", pull=pull, length=long)
     if news.overloads:
         event["warnings"].append(
-            "The gauge was overloaded: those readings are left out. Use a stronger gauge or less "
-            "stretch."
+            tr(
+                "The gauge was overloaded: those readings are left out. Use a stronger gauge or "
+                "less stretch."
+            )
         )
     if news.drift_n is not None:
         event["warnings"].append(
-            f"The zero moved by {news.drift_n:.0f} N: set the gauge to zero and pull again."
+            tell(
+                "The zero moved by {drift}: set the gauge to zero and pull again.",
+                drift=Force(news.drift_n),
+            )
         )
     if news.wrong_lines > 5:
         event["warnings"].append(
-            f"{news.wrong_lines} lines could not be read: check the gauge's line format."
+            tell(
+                "{lines} lines could not be read: check the gauge's line format.",
+                lines=Count(news.wrong_lines),
+            )
         )
     back = gives_back([(c.position_m, c.force_n, c.direction) for c in whole.captures])
     if back is not None:
-        event["back"] = f"Gives back {100 * back:.0f} % less on the way down."
+        event["back"] = tell("Gives back {share} less on the way down.", share=Share(back))
         event["back_percent"] = f"{100 * back:.0f}"
     return event

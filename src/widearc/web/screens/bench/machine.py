@@ -8,7 +8,6 @@ from flask import (
     Blueprint,
     abort,
     redirect,
-    render_template,
     request,
     url_for,
 )
@@ -23,6 +22,7 @@ from widearc.core.equipment import (
 )
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N
+from widearc.core.words import Angle, Count, Figure, Length, Listed, Said, Share, Times
 from widearc.formats import read_columns, write_columns
 from widearc.usecases.bench.columns import Columns, columns_of
 from widearc.usecases.bench.machines import (
@@ -42,6 +42,7 @@ from widearc.web.download import sent
 from widearc.web.drawing.fit import machine_chart
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts
+from widearc.web.page import rendered
 from widearc.web.screens.bench.sheet import (
     BESIDE,
     HUNG,
@@ -53,7 +54,8 @@ from widearc.web.screens.bench.sheet import (
     measured_beside,
 )
 from widearc.web.units import typed_in
-from widearc.words import metric_text, say, sign_of, spoken_text
+from widearc.web.words.refused import not_kept
+from widearc.words import metric_text, sign_of, spoken_text, tell, tr
 
 blueprint = Blueprint("machine", __name__, url_prefix="/bench")
 
@@ -107,7 +109,7 @@ def _sheet(
     said = hung_words(hung, sheet) if sheet.kind.fit == "spring" else ""
     numbers = numbers or machine_numbers(sheet, None)
     messages = Texts(numbers.messages | hung.messages)
-    page = render_template(
+    page = rendered(
         "bench/machine.html",
         sheet=sheet,
         rows=[*rows, *_spare(rows)],
@@ -143,33 +145,44 @@ def _words(sheet: MachineSheet) -> list[str]:
     q = sheet.item.quantities
     if sheet.kind.id == "heel wedge":
         return [
-            (
-                f"Relieves the ankle by {wedge_relief_deg(q['thick_m']):.1f}° over 18 cm from heel "
-                "to ball."
+            tell(
+                "Relieves the ankle by {relief} over {foot} from heel to ball.",
+                relief=Figure(round(wedge_relief_deg(q["thick_m"]), 1), "°"),
+                foot=Length(0.18),
             )
         ]
     if sheet.kind.id == "pad":
-        parts = ", ".join(
-            f"{shim_bend_deg(q['thick_m'], x):.1f}° at {100 * x:.0f} cm" for x in LEVERS_M
+        parts = Listed(
+            tuple(
+                Said(
+                    "{bend} at {far}",
+                    bend=Figure(round(shim_bend_deg(q["thick_m"], x), 1), "°"),
+                    far=Length(x),
+                )
+                for x in LEVERS_M
+            )
         )
         return [
-            (
+            tell(
                 "Before the shin pad it bends the knee more at the start, by the pad’s distance "
-                f"from the knee: {parts}."
+                "from the knee: {parts}.",
+                parts=parts,
             )
         ]
     if sheet.kind.id == "plate":
         odd = sheet.item.count % 2
         return [
-            (
-                f"{sheet.item.count // 2} "
-                f"pairs{' and one over: a bar takes pairs only' if odd else ''}."
+            tell(
+                "{pairs} pairs and one over: a bar takes pairs only." if odd else "{pairs} pairs.",
+                pairs=Count(sheet.item.count // 2),
             )
         ]
     if sheet.kind.fit == "lever" and q.get("pivot_off_m", 0.0) > 0:
-        slide = 100 * q["pivot_off_m"]
         return [
-            f"The pivot sits {slide:.0f} cm off the joint: the pad slides by up to about that much."
+            tell(
+                "The pivot sits {far} off the joint: the pad slides by up to about that much.",
+                far=Length(q["pivot_off_m"]),
+            )
         ]
     return []
 
@@ -201,14 +214,22 @@ def save(item_id: int) -> ResponseReturnValue:
                 read_on=now()[:10],
             )
             if not found:
-                raise SheetError({"check-0-force": "empty: type what the scale reads"})
+                raise SheetError({"check-0-force": tr("empty: type what the scale reads")})
             add_check(connection(), trainer(), item_id, found, now=now())
         elif typed.get("action") == "import":
             setting = (
                 " ".join(typed.get("csv_setting", "").split()) if sheet.columns.setting else ""
             )
             if len(setting) > LONGEST_SETTING:
-                raise SheetError({"csv": f"a dial of {len(setting)} characters: at most 40"})
+                raise SheetError(
+                    {
+                        "csv": tell(
+                            "a dial of {length} characters: at most {most}",
+                            length=Count(len(setting)),
+                            most=Count(LONGEST_SETTING),
+                        )
+                    }
+                )
             others = tuple(r for r in sheet.readings if r.setting != setting)
             save_readings(
                 connection(),
@@ -244,9 +265,7 @@ def _imported(
             sheet.kind.fit, read_columns(typed.get("csv", ""), sheet.kind.fit), setting
         )
     except InputError as error:
-        raise SheetError(
-            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {say(error.allowed)}"}
-        ) from None
+        raise SheetError({"csv": not_kept(error)}) from None
 
 
 @blueprint.get("/machine/<int:item_id>.csv")
@@ -278,11 +297,13 @@ def angles() -> ResponseReturnValue:
     angle = joint_angle(way, sheets[way]) if way in WAYS else None
     if angle is not None:
         error_deg = max(1.0, round(angle.error_deg))
-        found[way] = f"{angle.angle_deg:.0f}°, give or take {error_deg:.0f}°"
+        found[way] = tell(
+            "{angle}, give or take {error}",
+            angle=Angle.of_deg(angle.angle_deg),
+            error=Angle.of_deg(error_deg),
+        )
     messages = sheets[way].messages if way in WAYS else Texts()
-    page = render_template(
-        "bench/angles.html", sheets=sheets, messages=messages, found=Texts(found)
-    )
+    page = rendered("bench/angles.html", sheets=sheets, messages=messages, found=Texts(found))
     return page, 422 if messages else 200
 
 
@@ -292,17 +313,23 @@ def scale() -> ResponseReturnValue:
     sheet = Sheet(SCALE, request.form if request.method == "POST" else None)
     known, reads = sheet.value("known"), sheet.value("reads")
     said = _scale_words(known, reads) if known and reads and not sheet.messages else ""
-    page = render_template("bench/scale.html", sheet=sheet, messages=sheet.messages, said=said)
+    page = rendered("bench/scale.html", sheet=sheet, messages=sheet.messages, said=said)
     return page, 422 if sheet.messages else 200
 
 
 def _scale_words(known: float, reads: float) -> str:
     off, verdict = scale_verdict(known, reads)
     if verdict == "true":
-        return "It reads true to within 1 %: trust it."
-    words = f"It reads {100 * abs(off):.0f} % {'too much' if off > 0 else 'too little'}."
+        return tr("It reads true to within 1 %: trust it.")
+    words = Said(
+        "It reads {share} too much." if off > 0 else "It reads {share} too little.",
+        share=Share(abs(off)),
+    )
     if verdict == "fits":
-        return f"{words} Readings are taken to err by 2 %, so this still fits."
-    fix = f"divide what it reads by {reads / known:.2f}"
-    again = "check it once more with another weight"
-    return f"{words} Take another scale, or {fix} before typing; {again}."
+        return tell("{words} Readings are taken to err by 2 %, so this still fits.", words=words)
+    return tell(
+        "{words} Take another scale, or divide what it reads by {ratio} before typing; check it "
+        "once more with another weight.",
+        words=words,
+        ratio=Times(reads / known, 2),
+    )

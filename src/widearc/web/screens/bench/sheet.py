@@ -11,9 +11,11 @@ from widearc.core.body import MeasuredAngle, bend_by_levels, bend_by_points, ben
 from widearc.core.equipment import rail_angle_deg
 from widearc.core.errors import InputError
 from widearc.core.units import LENGTH_M
+from widearc.core.words import Name, Said
 from widearc.usecases.bench.machines import MachineSheet, hung_test
 from widearc.web.forms.fields import QuantityField, Sheet, shown_as_typed
-from widearc.words import say
+from widearc.web.words.refused import does_not_fit, not_used
+from widearc.words import say, tr
 
 _cm = partial(QuantityField, unit="cm", per=0.01)
 _weighed = partial(
@@ -35,7 +37,7 @@ WAYS: dict[str, dict[str, UnboundField]] = {
         "lower_deg": QuantityField("Lower limb", unit="°", needed=True),
     },
     "photo": {
-        name: QuantityField(words, what="a number of picture points")
+        name: QuantityField(words, what=Said("a number of picture points"))
         for name, words in {
             "x1": "upper x",
             "y1": "y",
@@ -77,9 +79,9 @@ def band_numbers(
         low=0.02,
         high=10.0,
         allowed="from 2 cm to 10 m" if unit in ("mm", "cm", "m") else "",
-        what=f"a length in {unit}",
+        what=Said("a length in {unit}", unit=Name(unit)),
     )
-    back = QuantityField("gives back less", unit="%", per=0.01, what="a percentage")
+    back = QuantityField("gives back less", unit="%", per=0.01, what=Said("a percentage"))
     return Sheet({"rest": rest, "back": back}, typed, kept)
 
 
@@ -106,9 +108,9 @@ def measured_beside(numbers: Sheet, sheet: MachineSheet) -> dict[str, float]:
             found["rail_deg"] = rail_angle_deg(rise, run)
         except InputError as error:
             shown = shown_as_typed(error, numbers, "run")
-            numbers.refuse({"run": f"{shown} is not used: {say(error.allowed)}"})
+            numbers.refuse({"run": not_used(error, shown)})
     elif rise is not None or run is not None:
-        numbers.refuse({"run": "type rise and run, both"})
+        numbers.refuse({"run": tr("type rise and run, both")})
     numbers.settled()
     return found
 
@@ -124,7 +126,7 @@ def hung_words(numbers: Sheet, sheet: MachineSheet) -> str:
         return say(hung_test(sheet.item, carriage, numbers.value("rests")).words)
     except InputError as error:
         shown = shown_as_typed(error, numbers, error.where)
-        numbers.refuse({error.where: f"{shown} is not used: {say(error.allowed)}"})
+        numbers.refuse({error.where: not_used(error, shown)})
         return ""
 
 
@@ -132,7 +134,7 @@ def joint_angle(way: str, sheet: Sheet) -> MeasuredAngle | None:
     """Return a joint's bend from a sheet of WAYS; None where a field is empty or refused."""
     names = tuple(WAYS[way])
     if way == "photo" and any(sheet.value(name) is None for name in names):
-        sheet.refuse({"photo": "tap three points first"})
+        sheet.refuse({"photo": tr("tap three points first")})
     if sheet.messages:
         return None
     values = [sheet.value(name) for name in names]
@@ -147,5 +149,5 @@ def joint_angle(way: str, sheet: Sheet) -> MeasuredAngle | None:
         known = error.where in names
         shown = shown_as_typed(error, sheet, error.where) if known else str(error.value)
         name = error.where if known else way
-        sheet.refuse({name: f"{shown} does not fit: {say(error.allowed)}"})
+        sheet.refuse({name: does_not_fit(error, shown)})
         return None

@@ -8,7 +8,6 @@ from typing import Any
 from flask import (
     Blueprint,
     redirect,
-    render_template,
     request,
     url_for,
 )
@@ -18,6 +17,7 @@ from widearc import store, usecases
 from widearc.core.equipment import kind_of
 from widearc.core.errors import InputError
 from widearc.core.units import FORCE_N, LENGTH_M
+from widearc.core.words import Count
 from widearc.formats import ReadingRow, read_readings, write_readings
 from widearc.formats.readings import row_of
 from widearc.usecases.bench.bands import (
@@ -38,8 +38,10 @@ from widearc.web.download import sent
 from widearc.web.drawing.fit import fit_chart
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts, number
+from widearc.web.page import rendered
 from widearc.web.screens.bench.sheet import band_numbers
-from widearc.words import say, sign_of
+from widearc.web.words.refused import not_kept
+from widearc.words import sign_of, tell, tr
 
 blueprint = Blueprint("bench", __name__, url_prefix="/bench")
 
@@ -59,7 +61,7 @@ def bands() -> ResponseReturnValue:
 def _listed(typed: dict[str, str], messages: dict[str, str]) -> ResponseReturnValue:
     places = held().places
     listed = [(place, _weighed(place.id)) for place in places]
-    page = render_template(
+    page = rendered(
         "bench/list.html",
         listed=listed,
         places=places,
@@ -89,7 +91,7 @@ def add() -> ResponseReturnValue:
     """Add a band without readings and open its sheet."""
     typed = request.form.to_dict()
     try:
-        place = int(number(typed, "place", 0, what="a place of the list"))
+        place = int(number(typed, "place", 0, what=tr("a place of the list")))
         facts = usecases.ItemFacts(
             kind="band",
             name=typed.get("name", ""),
@@ -214,9 +216,7 @@ def _import(text: str) -> tuple[tuple[store.Reading, ...], float | None]:
     try:
         rows = read_readings(text)
     except InputError as error:
-        raise SheetError(
-            {"csv": f"{error.where}: “{str(error.value)[:40]}” is not kept; {say(error.allowed)}"}
-        ) from None
+        raise SheetError({"csv": not_kept(error)}) from None
     loading = tuple(
         store.Reading(length_m=r.length_m, force_n=r.force_n)
         for r in rows
@@ -245,7 +245,7 @@ def _sheet(
     place = held().place(sheet.item.place_id)
     messages = numbers.messages
     empty = [("", "")] * max(SPARE_ROWS, 5 - len(rows))
-    return render_template(
+    return rendered(
         "bench/band.html",
         sheet=sheet,
         place=place,
@@ -268,6 +268,8 @@ def _sheet(
 def _stale(day: str | None) -> str:
     """Return words where a band should be looked over again, else an empty text."""
     if day is None:
-        return "Not looked over yet: look for cuts, cracks and thin places, then put the date."
+        return tr("Not looked over yet: look for cuts, cracks and thin places, then put the date.")
     days = (date.fromisoformat(now()[:10]) - date.fromisoformat(day)).days
-    return f"Looked over {days} days ago: look again." if days > LOOK_AGAIN_DAYS else ""
+    if days <= LOOK_AGAIN_DAYS:
+        return ""
+    return tell("Looked over {days} days ago: look again.", days=Count(days))

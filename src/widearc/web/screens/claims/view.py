@@ -6,20 +6,21 @@ import csv
 import io
 from collections.abc import Mapping
 
-from flask import Blueprint, render_template, request
+from flask import Blueprint, request
 from flask.typing import ResponseReturnValue
 
 from widearc.core.errors import InputError
 from widearc.core.words import Said
 from widearc.usecases.claims.claims import CLAIMS, claim, worked_out
-from widearc.usecases.claims.parts import DATED, Cam, Claim
+from widearc.usecases.claims.parts import DATED, Cam, Claim, Param
 from widearc.web.db import held
 from widearc.web.download import sent
 from widearc.web.drawing import overlay
-from widearc.web.errors import sentence
 from widearc.web.forms.typed import Texts, number
+from widearc.web.page import rendered
+from widearc.web.words.refused import not_used, sentence
 from widearc.web.words.words import MINUS
-from widearc.words import how_of, metric_text, say, sign_of, spoken_text
+from widearc.words import how_of, metric_text, say, sign_of, spoken_text, tell
 from widearc.words import shown as shown_value
 
 blueprint = Blueprint("claims", __name__, url_prefix="/claims")
@@ -55,7 +56,7 @@ def _cams(found: Claim) -> list[tuple[str, Cam]]:
 @blueprint.get("/")
 def listed() -> ResponseReturnValue:
     """List the disputes with their labels."""
-    return render_template("claims/list.html", claims=CLAIMS.values(), labels=LABELS)
+    return rendered("claims/list.html", claims=CLAIMS.values(), labels=LABELS)
 
 
 def _texts(found: Claim, source: Mapping[str, str]) -> dict[str, str]:
@@ -64,14 +65,16 @@ def _texts(found: Claim, source: Mapping[str, str]) -> dict[str, str]:
     return {k: metric_text(v, signs.get(k, ""), how) for k, v in source.items()}
 
 
+def _number(texts: Mapping[str, str], asked: Param) -> float:
+    what = tell("a number of {unit}", unit=sign_of(asked.unit))
+    return number(texts, asked.name, asked.default, what=what)
+
+
 @blueprint.get("/<claim_id>.csv")
 def values(claim_id: str) -> ResponseReturnValue:
     """Send the curves of a dispute for the values of the address as CSV."""
     found = claim(claim_id)
-    typed = {
-        p.name: number(_texts(found, request.args), p.name, p.default, what=f"a number of {p.unit}")
-        for p in found.params
-    }
+    typed = {p.name: _number(_texts(found, request.args), p) for p in found.params}
     view = worked_out(found, typed, _cams(found))
     pins = [
         overlay.Pinned(letter=letter, words=say(words), query="", curve=curve)
@@ -99,17 +102,13 @@ def show(claim_id: str) -> ResponseReturnValue:
     values: dict[str, float] = {}
     for p in found.params:
         try:
-            values[p.name] = number(texts, p.name, p.default, what=f"a number of {sign_of(p.unit)}")
+            values[p.name] = _number(texts, p)
         except InputError as error:
-            problems[p.name] = sentence(
-                f"“{str(error.value)[:20]}” is not used: {say(error.allowed)}"
-            )
+            problems[p.name] = not_used(error)
     try:
         view = worked_out(found, values, _cams(found))
     except InputError as error:
-        problems[error.where] = sentence(
-            f"{shown_value(error.value)} is not used: {say(error.allowed)}"
-        )
+        problems[error.where] = sentence(not_used(error, shown_value(error.value)))
         view = worked_out(found, {})
     pins = [
         overlay.Pinned(
@@ -127,7 +126,7 @@ def show(claim_id: str) -> ResponseReturnValue:
     )
     typed = {p.name: spoken_text(texts.get(p.name, f"{p.default:g}"), p.unit) for p in found.params}
     order = list(CLAIMS)
-    return render_template(
+    return rendered(
         "claims/show.html",
         view=view,
         claim=found,

@@ -21,6 +21,7 @@ from widearc.core.body import (
     shank_lean_at_wall,
 )
 from widearc.core.errors import InputError
+from widearc.core.words import Angle
 from widearc.usecases.client.client import (
     EXPERIENCE,
     GOALS,
@@ -37,7 +38,8 @@ from widearc.web.forms.fields import (
     TickField,
     shown_as_typed,
 )
-from widearc.words import say
+from widearc.web.words.refused import does_not_fit
+from widearc.words import tell
 
 _cm = partial(QuantityField, unit="cm", per=0.01)
 _kg = partial(QuantityField, unit="kg")
@@ -66,7 +68,7 @@ NUMBERS: dict[str, UnboundField] = {
     "knee_deg": _degrees("Knee, bends to"),
     "to_shoulders_kg": _kg("Brings to the shoulders"),
     "grip_kg": _kg("One hand holds for a set"),
-    **{name: _cm(words.capitalize()) for name, words in TAPES.items()},
+    **{name: _cm(words) for name, words in TAPES.items()},
 }
 CELLS: dict[str, dict[str, UnboundField]] = {
     "ankle": {
@@ -129,7 +131,7 @@ def typed_sheet(typed: MultiDict[str, str], row: store.ClientRow | None) -> Shee
     sheet = Sheet(FIELDS, typed, _kept(row))
     sex = sheet.value("sex")
     if sex not in SEXES:
-        sheet.refuse({"sex": f"{sex[:20]} is not kept: male, female or mean"})
+        sheet.refuse({"sex": tell("{sex} is not kept: male, female or mean", sex=sex[:20])})
     return sheet
 
 
@@ -157,7 +159,9 @@ def measure(sheet: Sheet, step: str) -> str:
     """
     cells = CELLS[step]
     empty = {
-        name: f"empty: type it in {sheet[name].unit}" for name in cells if sheet.value(name) is None
+        name: tell("empty: type it in {unit}", unit=sheet[name].unit)
+        for name in cells
+        if sheet.value(name) is None
     }
     sheet.refuse(empty)
     if any(sheet.messages[name] for name in cells):
@@ -167,11 +171,15 @@ def measure(sheet: Sheet, step: str) -> str:
     except InputError as error:
         name = ARGUMENTS[error.where]
         shown = shown_as_typed(error, sheet, name)
-        sheet.refuse({name: f"{shown} does not fit: {say(error.allowed)}"})
+        sheet.refuse({name: does_not_fit(error, shown)})
         return ""
     sheet.fill(LIMITS[step], f"{found.angle_deg:.0f}")
     error_deg = max(1, round(found.error_deg))
-    return f"{found.angle_deg:.0f}°, give or take {error_deg}°. Keep the sheet to use it."
+    return tell(
+        "{angle}, give or take {error}. Keep the sheet to use it.",
+        angle=Angle.of_deg(found.angle_deg),
+        error=Angle.of_deg(error_deg),
+    )
 
 
 def _angle(step: str, values: list[float], stature_m: float | None) -> MeasuredAngle:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from flask import (
     Blueprint,
     redirect,
-    render_template,
     request,
     session,
     url_for,
@@ -18,6 +17,7 @@ from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.strip import strip_alone
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts
+from widearc.web.page import rendered
 from widearc.web.screens.client.sheet import CELLS, facts_of, kept_sheet, measure, typed_sheet
 
 blueprint = Blueprint("clients", __name__, url_prefix="/clients")
@@ -28,7 +28,7 @@ def listed() -> ResponseReturnValue:
     """List the clients with what is known of them."""
     rows = held().clients
     change = held().last_change("clients")
-    return render_template(
+    return rendered(
         "clients/list.html", rows=rows, change=change, goals=GOALS, experience=EXPERIENCE
     )
 
@@ -50,7 +50,7 @@ def show(client_id: int) -> ResponseReturnValue:
 def _shown(
     row: store.ClientRow | None, sheet: Sheet, measured: dict[str, str] | None = None
 ) -> ResponseReturnValue:
-    page = render_template(
+    page = rendered(
         "clients/sheet.html",
         row=row,
         sheet=sheet,

@@ -8,7 +8,6 @@ from typing import Any
 from flask import (
     Blueprint,
     redirect,
-    render_template,
     request,
     session,
     url_for,
@@ -24,7 +23,8 @@ from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.forms.typed import known_id
 from widearc.web.limits import LARGEST_FILE
-from widearc.words import say
+from widearc.web.page import rendered
+from widearc.words import say, tell, tr
 
 blueprint = Blueprint("exchange", __name__, url_prefix="/exchange")
 
@@ -52,7 +52,7 @@ def _page(
     problem: str,
     archive_problem: str = "",
 ) -> ResponseReturnValue:
-    page = render_template(
+    page = rendered(
         "exchange/show.html",
         place=place,
         places=held().places,
@@ -84,7 +84,7 @@ def everything() -> ResponseReturnValue:
 @blueprint.get("/changes")
 def changes() -> ResponseReturnValue:
     """List what was changed, when and by whom."""
-    return render_template("exchange/changes.html", rows=held().changes(SHOWN_CHANGES))
+    return rendered("exchange/changes.html", rows=held().changes(SHOWN_CHANGES))
 
 
 @blueprint.post("/all")
@@ -97,7 +97,12 @@ def bring_everything() -> ResponseReturnValue:
             raise InputError("file", "nothing", Said("choose the file that was sent out"))
         import_all(connection(), trainer(), content, now=now())
     except InputError as error:
-        said = f"{error.where}: {str(error.value)[:60]} is not taken; {say(error.allowed)}."
+        said = tell(
+            "{where}: {value} is not taken; {allowed}.",
+            where=error.where,
+            value=str(error.value)[:60],
+            allowed=error.allowed,
+        )
         return _page(_place(""), "", None, "", said)
     return redirect(url_for("room.home"))
 
@@ -116,7 +121,7 @@ def bring() -> ResponseReturnValue:
         try:
             text = upload.read().decode("utf-8")
         except UnicodeDecodeError:
-            return _page(place, "", None, "The file is not UTF-8 text, so it is no kit.")
+            return _page(place, "", None, tr("The file is not UTF-8 text, so it is no kit."))
     try:
         if not text.strip():
             raise InputError("file", "nothing", Said("choose a file or paste its text"))

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import json
 
-from flask import Blueprint, Response, abort, render_template
+from flask import Blueprint, Response, abort
 from flask.typing import ResponseReturnValue
 
 from widearc.formats import FORMATS, schema
+from widearc.web.page import rendered
 
 blueprint = Blueprint("formats", __name__, url_prefix="/formats")
 
@@ -15,7 +16,7 @@ blueprint = Blueprint("formats", __name__, url_prefix="/formats")
 @blueprint.get("/")
 def index() -> ResponseReturnValue:
     """List the formats."""
-    return render_template(
+    return rendered(
         "method/formats.html", formats=[(name, schema(name)) for name in ("common", *FORMATS)]
     )
 

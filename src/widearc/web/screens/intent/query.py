@@ -16,9 +16,9 @@ from widearc.core.errors import InputError
 from widearc.core.intent import HANDLES, Intent, Shape, WantedAction
 from widearc.core.words import Name, Said
 from widearc.usecases.intent.intents import start_intent, with_handles
-from widearc.web.errors import sentence
 from widearc.web.forms.typed import integer, number
-from widearc.words import say
+from widearc.web.words.refused import not_used, sentence
+from widearc.words import tr
 
 LONGEST = 2000
 
@@ -77,8 +77,8 @@ def _read_intent(source: Mapping[str, str], problems: dict[str, str]) -> Intent 
     try:
         return Intent(
             parts=tuple(p for p in parts if p is not None),
-            sets=integer(source, "sets", 3, what="a whole number from 1 to 20"),
-            reps=integer(source, "reps", 10, what="a whole number from 1 to 100"),
+            sets=integer(source, "sets", 3, what=tr("a whole number from 1 to 20")),
+            reps=integer(source, "reps", 10, what=tr("a whole number from 1 to 100")),
             tempo=_tempo(source),
             style=_style(source),
             by_feel=source.get("feel") == "1",
@@ -110,7 +110,7 @@ def _part(source: Mapping[str, str], index: int, problems: dict[str, str]) -> Wa
         mean = source.get(f"m{i}", "").strip()
         if shape:
             level = (
-                number(source, f"m{i}", 0.0, what="N·m from 1 to 2000, or nothing")
+                number(source, f"m{i}", 0.0, what=tr("N·m from 1 to 2000, or nothing"))
                 if mean
                 else None
             )
@@ -121,7 +121,7 @@ def _part(source: Mapping[str, str], index: int, problems: dict[str, str]) -> Wa
                 action=action, from_deg=ends[0], to_deg=ends[1], shape=known, mean_nm=level
             )
         handles = tuple(
-            (f, number(source, f"h{i}-{k}", 100.0, what="N·m from 0 to 2000"))
+            (f, number(source, f"h{i}-{k}", 100.0, what=tr("N·m from 0 to 2000")))
             for k, f in enumerate(HANDLES)
         )
         return WantedAction(action=action, from_deg=ends[0], to_deg=ends[1], handles=handles)
@@ -132,8 +132,8 @@ def _part(source: Mapping[str, str], index: int, problems: dict[str, str]) -> Wa
 
 def _tempo(source: Mapping[str, str]) -> Tempo:
     return Tempo(
-        lowering_s=number(source, "lower", 2.0, what="seconds, from 0.1 to 120"),
-        lifting_s=number(source, "lift", 1.0, what="seconds, from 0.1 to 120"),
+        lowering_s=number(source, "lower", 2.0, what=tr("seconds, from 0.1 to 120")),
+        lifting_s=number(source, "lift", 1.0, what=tr("seconds, from 0.1 to 120")),
     )
 
 
@@ -151,7 +151,7 @@ def _style(source: Mapping[str, str]) -> RepStyle:
         ("pt", "to_deg", 45.0),
     ):
         if key in asks:
-            values[field] = number(source, key, usual, what="a number")
+            values[field] = number(source, key, usual, what=tr("a number"))
     return RepStyle(kind=kind, end=source.get("end", "lengthened"), **values)
 
 
@@ -181,8 +181,7 @@ def _field(where: str, part: str = "0") -> str:
 
 
 def _words(error: InputError) -> str:
-    shown = "" if error.value is None else f"“{str(error.value)[:30]}” is not used: "
-    return sentence(shown + say(error.allowed))
+    return sentence(error.allowed) if error.value is None else not_used(error)
 
 
 def problems_of(found: Read) -> Said:

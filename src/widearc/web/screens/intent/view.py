@@ -20,7 +20,7 @@ from flask.typing import ResponseReturnValue
 from widearc import usecases
 from widearc.core.body import Body
 from widearc.core.errors import InputError, TargetError
-from widearc.core.words import Said
+from widearc.core.words import Said, Share
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.drawing import intent as intentplot
@@ -29,6 +29,7 @@ from widearc.web.page import shown
 from widearc.web.screens.arc.query import asked, told_of
 from widearc.web.screens.intent.page import intent_page
 from widearc.web.screens.intent.query import LONGEST, address, problems_of, read
+from widearc.words import tell, tr
 
 blueprint = Blueprint("intent", __name__, url_prefix="/intent")
 
@@ -78,7 +79,9 @@ def from_exercise() -> ResponseReturnValue:
         intent, held = usecases.intent_of_curve(ask.found.curve)
     except TargetError as error:
         raise InputError("exercise", ask.entry.name, error.said) from None
-    told = f"From {ask.words}. Five handles hold {100 * held:.0f} % of it."
+    told = tell(
+        "From {words}. Five handles hold {share} of it.", words=ask.words, share=Share(held)
+    )
     return redirect(
         url_for("intent.show")
         + "?"
@@ -110,7 +113,7 @@ def remove() -> ResponseReturnValue:
     usecases.remove_intent(
         connection(),
         trainer(),
-        integer(request.form, "intent", 0, what="one of the kept ones"),
+        integer(request.form, "intent", 0, what=tr("one of the kept ones")),
         now=now(),
     )
     query = request.form.get("query", "")[:LONGEST]

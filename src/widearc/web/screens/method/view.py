@@ -6,7 +6,7 @@ import functools
 from pathlib import Path
 from typing import Any
 
-from flask import Blueprint, current_app, redirect, render_template, request, url_for
+from flask import Blueprint, current_app, redirect, request, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import usecases
@@ -14,6 +14,7 @@ from widearc.usecases import check_document
 from widearc.usecases.safe.safe import backup_age
 from widearc.web.db import connection, now, trainer
 from widearc.web.forms.typed import back_or
+from widearc.web.page import rendered
 
 blueprint = Blueprint("method", __name__, url_prefix="/method")
 
@@ -42,8 +43,15 @@ def set_units() -> ResponseReturnValue:
     return redirect(back_or(request.form.get("back", ""), url_for("method.show")))
 
 
+@blueprint.post("/language")
+def set_language() -> ResponseReturnValue:
+    """Set the language that is read, and go back to the page."""
+    usecases.set_language(connection(), trainer(), request.form.get("choose", ""))
+    return redirect(back_or(request.form.get("back", ""), url_for("method.show")))
+
+
 def _page(zone: str, messages: dict[str, str]) -> ResponseReturnValue:
-    page = render_template(
+    page = rendered(
         "method/show.html",
         check=_checked(),
         backup=backup_age(Path(current_app.config["DATABASE"]), now()[:10]),
@@ -63,4 +71,4 @@ def _checked() -> dict[str, Any]:
 @blueprint.get("/look")
 def look() -> ResponseReturnValue:
     """Show every token of the look, in light and dark."""
-    return render_template("method/look.html")
+    return rendered("method/look.html")

@@ -57,9 +57,7 @@ def place_facts(sheet: Sheet) -> store.PlaceFacts:
 
 def _number(quantity: Quantity) -> UnboundField:
     """Return the field that a kind's number is typed in; its range is refused by who keeps it."""
-    return QuantityField(
-        quantity.words.capitalize(), unit=quantity.unit, per=quantity.per, stamped=True
-    )
+    return QuantityField(quantity.words, unit=quantity.unit, per=quantity.per, stamped=True)
 
 
 class SourceField(ChoiceField):

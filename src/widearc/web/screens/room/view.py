@@ -9,7 +9,6 @@ from flask import (
     Blueprint,
     abort,
     redirect,
-    render_template,
     request,
     session,
     url_for,
@@ -23,6 +22,7 @@ from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.elevation import elevation_of
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import back_or, known_id
+from widearc.web.page import rendered
 from widearc.web.screens.room.sheet import (
     item_facts,
     item_sheet,
@@ -43,7 +43,7 @@ def home() -> ResponseReturnValue:
     """Go to the last place, or say what to do first."""
     places = held().places
     if not places:
-        return render_template("room/empty.html", change=held().last_change("places"))
+        return rendered("room/empty.html", change=held().last_change("places"))
     known = {p.id for p in places}
     last = session.get("place")
     return redirect(url_for("room.show", place_id=last if last in known else places[0].id))
@@ -59,7 +59,7 @@ def show(place_id: int) -> ResponseReturnValue:
     # the newer of what changed here and what changed among the places
     changes = [c for c in (view.change, held().last_change("places")) if c]
     template = "room/_answer.html" if request.headers.get("X-Part") else "room/show.html"
-    return render_template(
+    return rendered(
         template,
         view=view,
         zones=_zones(view.items),
@@ -127,7 +127,7 @@ def look(place_id: int) -> ResponseReturnValue:
     today = now()[:10]
     seen = {item.id for item in view.items if item.seen_at and day_of(item.seen_at) == today}
     template = "room/_look.html" if request.headers.get("X-Part") else "room/look.html"
-    return render_template(
+    return rendered(
         template, view=view, zones=_zones(view.items), seen=seen, people=PEOPLE, crowding=CROWDING
     )
 
@@ -160,7 +160,7 @@ def choose(place_id: int) -> ResponseReturnValue:
     place = held().place(place_id)
     if "kind" not in request.args:
         kinds = [(group, [k for k in KINDS.values() if k.group == group]) for group in GROUPS]
-        return render_template("room/kinds.html", place=place, kinds=kinds)
+        return rendered("room/kinds.html", place=place, kinds=kinds)
     kind = kind_of(request.args["kind"])
     kept = {"zone": request.args.get("zone", ""), "name": kind.words.capitalize()}
     return _item_shown(place, kind, None, item_sheet(kind, None, kept))
@@ -210,7 +210,7 @@ def _item_shown(
     sheet: Sheet,
     settings: list[tuple[str, str, str]] | None = None,
 ) -> ResponseReturnValue:
-    page = render_template(
+    page = rendered(
         "room/item.html",
         place=place,
         kind=kind,
@@ -297,9 +297,7 @@ def edit(place_id: int) -> ResponseReturnValue:
 
 def _place_shown(row: store.PlaceRow | None, sheet: Sheet) -> ResponseReturnValue:
     change = held().last_change(f"place:{row.id}" if row else "places")
-    page = render_template(
-        "room/place.html", row=row, sheet=sheet, messages=sheet.messages, change=change
-    )
+    page = rendered("room/place.html", row=row, sheet=sheet, messages=sheet.messages, change=change)
     return page, 422 if sheet.messages else 200
 
 

@@ -16,7 +16,7 @@ from widearc.core.body import PORTS, Body
 from widearc.core.equipment import Band, Law, LinearLaw, Load
 from widearc.core.exercises import EXERCISES, Exercise
 from widearc.core.kit import BandStock
-from widearc.core.words import Mass
+from widearc.core.words import Count, Mass, Term
 from widearc.usecases.swap.swap import SwapView
 from widearc.usecases.swap.wanted import AS_USUAL, SetUp, asks_depth
 from widearc.web.forms.bands import bench_bands
@@ -31,7 +31,7 @@ from widearc.web.forms.loads import (
 )
 from widearc.web.forms.metric import in_metric
 from widearc.web.forms.options import Field, factor_of, option_fields, options_document
-from widearc.words import say, spoken_text
+from widearc.words import say, spoken_text, tell, tr
 
 OF_LOADS = re.compile(r"l\d+(-\w+)?")
 DEPTHS = ("o-knee_from_deg", "o-lean_from_deg")
@@ -139,7 +139,7 @@ def asking_of(
         fields=fields,
         loads=rows,
         was=_shown(view, fields, () if typed_loads_too else rows),
-        words=", ".join(f"{f.label} {_with_unit(f)}" for f in changed),
+        words=", ".join(f"{tr(f.label)} {_with_unit(f)}" for f in changed),
         load_words=_load_words(view, laws, typed),
         typed_loads=typed_loads_too,
         can_add=kinds_for(entry) if len(typed) == len(view.set_up.setup.loads) else (),
@@ -232,7 +232,7 @@ def _load_words(
     assert view.set_up is not None
     loads = view.set_up.setup.loads
     if not loads:
-        return "body weight"
+        return tr("body weight")
     bands = {b.id: b.name for b in view.set_up.bands}
     named = [laws[t["band"]].name for t in typed if t.get("band") in laws] or list(bands.values())
     words = []
@@ -244,7 +244,7 @@ def _load_words(
     return " + ".join(words)
 
 
-_ON = {
+ON = {
     "sled": "on the sled",
     "stack": "on the stack",
     "cable": "on the cable",
@@ -257,9 +257,12 @@ _ON = {
 def _in_words(load: Load) -> str:
     """Return a load in a few words: its weight and where it acts."""
     kg = getattr(load, "kg", getattr(load, "plate_kg", None))
-    where = _ON.get(load.kind) or PORTS[getattr(load, "port", "hands")].label
+    where = tr(ON.get(load.kind) or PORTS[getattr(load, "port", "hands")].label)
     if kg is not None:
         told = say(Mass(float(np.ravel(kg)[0]))).replace(" ", "\N{NO-BREAK SPACE}")
         return f"{told} {where}"
     count = round(float(np.ravel(getattr(load, "count", 1.0))[0]))
-    return f"{count}\N{NO-BREAK SPACE}× {load.kind}" if count > 1 else f"a {load.kind}"
+    kind = Term(load.kind)
+    if count > 1:
+        return tell("{count}\N{NO-BREAK SPACE}× {kind}", count=Count(count), kind=kind)
+    return tell("a {kind}", kind=kind)

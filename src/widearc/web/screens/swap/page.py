@@ -49,7 +49,7 @@ from widearc.core.search import (
     variants_of,
     wanted_again,
 )
-from widearc.core.words import Name, Said
+from widearc.core.words import Figure, Name, Said
 from widearc.usecases.swap.swap import SwapView, candidate_of, groups_of
 from widearc.usecases.swap.wanted import SwapAsk, asks_depth, not_wantable, takes_kg
 from widearc.web.db import connection, held, trainer
@@ -63,7 +63,7 @@ from widearc.web.screens.swap.asking import Asking, asking_of
 from widearc.web.screens.swap.query import query_of, refusal_of
 from widearc.web.screens.swap.sections import Row, Section, sections_of
 from widearc.web.words.words import load_words, piece_words
-from widearc.words import say, spoken_text
+from widearc.words import say, spoken_text, tell, tr
 
 
 def _typed(source: Mapping[str, str], ask: SwapAsk, query: Mapping[str, Any]) -> dict[str, str]:
@@ -243,7 +243,7 @@ def _still(view: SwapView) -> Part:
     unit = {"deg": "°", "m": "\N{NO-BREAK SPACE}cm", "N": "\N{NO-BREAK SPACE}N"}.get(spec.unit, "")
     return {
         "still_query": {"for": view.ask.exercise, f"o-{spec.name}": text},
-        "still_words": f"{spec.label} {text}{unit}",
+        "still_words": f"{tr(spec.label)} {text}{unit}",
     }
 
 
@@ -274,7 +274,7 @@ def _answer(view: SwapView, chosen: Candidate | None, drawn: Mapping[str, Row]) 
         "strip_ends": target.range_deg(target.main),
         "drawing": drawing_of(target, view.wanted, chosen) if chosen else None,
         "again": wanted_again(view.question) if view.question is not None else None,
-        "elsewhere": Texts(usecases.elsewhere_of(view)),
+        "elsewhere": Texts({k: say(v) for k, v in usecases.elsewhere_of(view).items()}),
         "packed": view.room.place.crowding == "packed",
     }
 
@@ -401,7 +401,7 @@ def _folded(
 def _weights(source: Mapping[str, str]) -> dict[str, float]:
     """Return the typed weights of columns, those over 0; InputError names the field."""
     found = {}
-    allowed = f"a weight from 0 to {MOST_WEIGHT:g}"
+    allowed = tell("a weight from 0 to {most}", most=Figure(MOST_WEIGHT))
     for column in WEIGHED:
         name = f"w-{column.name}"
         value = number(source, name, 0.0, what=allowed)
@@ -450,14 +450,14 @@ def _turned(view: SwapView, chosen: Candidate, source: Mapping[str, str], proble
     if not ("at" in source or "least" in source):
         return page
     try:
-        degrees = number(source, "at", 0.0, what="degrees") if at.strip() else None
+        degrees = number(source, "at", 0.0, what=tr("degrees")) if at.strip() else None
         found = equal_loads(chosen, view.question, degrees)
-        page["equal"] = [(e, ", ".join(piece_words(e.pieces)) or "body weight") for e in found]
+        page["equal"] = [(e, ", ".join(piece_words(e.pieces)) or tr("body weight")) for e in found]
     except InputError as error:
         problems["at"] = refusal_of(error)
     try:
         if least.strip():
-            share = number(source, "least", 0.0, what="percent, from 1 to 100") / 100.0
+            share = number(source, "least", 0.0, what=tr("percent, from 1 to 100")) / 100.0
             page["needed"] = needed_for(chosen, view.question, share)
     except InputError as error:
         problems["least"] = refusal_of(error)
@@ -470,7 +470,7 @@ def _known(view: SwapView, chosen: Candidate) -> str:
     badges: dict[str, list[str]] = {}
     for item in view.room.items:
         if item.key in used:
-            badges.setdefault(view.room.badges[item.id], []).append(item.name.lower())
+            badges.setdefault(tr(view.room.badges[item.id]), []).append(item.name.lower())
     said = sorted(badges.items(), reverse=True)
     return "; ".join(f"{badge}: {', '.join(names)}" for badge, names in said)
 
@@ -481,5 +481,5 @@ def _wanted_name(view: SwapView) -> str:
     item = EXERCISES[view.ask.exercise]
     if item.family == "sled press" and view.set_up is not None:
         rail = view.set_up.setup.options.get("rail_deg", item.options["rail_deg"].default)
-        return f"{item.name.lower().removesuffix(' 45°')} {float(np.ravel(rail)[0]):.0f}°"
-    return item.name.lower()
+        return f"{tr(item.name).lower().removesuffix(' 45°')} {float(np.ravel(rail)[0]):.0f}°"
+    return tr(item.name).lower()

@@ -17,12 +17,12 @@ from widearc.usecases.client.client import GOAL_SETS
 from widearc.usecases.swap.usual import usual_kg
 from widearc.usecases.swap.wanted import AS_USUAL, SwapAsk, depths_of
 from widearc.web.db import held
-from widearc.web.errors import sentence
 from widearc.web.forms.metric import in_metric
 from widearc.web.forms.typed import integer, number
 from widearc.web.screens.intent.query import address, intent_of
 from widearc.web.screens.swap.asking import set_up_of
-from widearc.words import say
+from widearc.web.words.refused import not_used
+from widearc.words import tr
 
 
 def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None = None) -> SwapAsk:
@@ -34,8 +34,10 @@ def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None
     goals = {c.id: c.goal for c in kept.clients}
     clients = list(goals)
     try:
-        place = integer(source, "place", _last("place", places), what="a place of the list")
-        client = integer(source, "client", _last("client", clients), what="a client of the list")
+        place = integer(source, "place", _last("place", places), what=tr("a place of the list"))
+        client = integer(
+            source, "client", _last("client", clients), what=tr("a client of the list")
+        )
     except InputError:
         if not lenient:
             raise
@@ -57,15 +59,15 @@ def ask_of(source: Any, *, lenient: bool = False, kept: usecases.Holdings | None
         place_id=place,
         client_id=client,
         exercise=name,
-        kg=number(given, "kg", usual_kg(entry), what="kilograms, from 0 to 500"),
+        kg=number(given, "kg", usual_kg(entry), what=tr("kilograms, from 0 to 500")),
         set_up=AS_USUAL if lenient else set_up_of(source, entry, body, kept),
-        depth_deg=number(given, "depth", 95.0, what="degrees of knee bend, from 30 to 140"),
+        depth_deg=number(given, "depth", 95.0, what=tr("degrees of knee bend, from 30 to 140")),
         sets=intent.sets
         if intent
-        else integer(source, "sets", sets, what="a whole number of sets, from 1 to 20"),
+        else integer(source, "sets", sets, what=tr("a whole number of sets, from 1 to 20")),
         reps=intent.reps
         if intent
-        else integer(source, "reps", reps, what="a whole number of reps, from 1 to 100"),
+        else integer(source, "reps", reps, what=tr("a whole number of reps, from 1 to 100")),
         show_all=source.get("all") == "1",
         sore_last=source.get("sore") != "any",
         by_dose=source.get("dose") == "1",
@@ -129,4 +131,4 @@ def field_of(where: str) -> str:
 
 def refusal_of(error: InputError) -> str:
     """Return a refusal as a sentence that says what was typed."""
-    return sentence(f"“{str(error.value)[:30]}” is not used: {say(error.allowed)}")
+    return not_used(error)

@@ -7,7 +7,9 @@ from dataclasses import dataclass
 from types import MappingProxyType
 
 from widearc.core.search import Candidate, Groups, Uncertainty
+from widearc.core.words import Count, Listed, Term
 from widearc.web.drawing.areas import Areas
+from widearc.words import tell, tr
 
 SEEN_AT_LEAST = 5
 
@@ -59,7 +61,7 @@ def sections_of(
             Section(
                 words=_heading(number == 0, len(rows), _sore(group, harder))
                 if not all(c.exercise.id in same for c in group)
-                else "The same lift, otherwise loaded",
+                else tr("The same lift, otherwise loaded"),
                 rows=rows,
                 folded=seen >= SEEN_AT_LEAST,
                 marked=mark,
@@ -77,11 +79,13 @@ def _sore(group: Sequence[Candidate], harder: Mapping[str, Sequence[str]]) -> st
     """Return words for the sore joints of which all of a group ask more, "" for none."""
     every = [frozenset(harder.get(c.exercise.id, ())) for c in group]
     joints = sorted(frozenset.union(*every)) if all(every) else []
-    return f"harder on the sore {' and '.join(joints)}" if joints else ""
+    if not joints:
+        return ""
+    return tell("harder on the sore {joints}", joints=Listed(tuple(map(Term, joints)), "and"))
 
 
 def _heading(first: bool, count: int, sore: str) -> str:
-    parts = ["First" if first else "Then", sore]
+    parts = [tr("First" if first else "Then"), sore]
     if count > 1:
-        parts.append(f"{count} alike as far as can be known")
+        parts.append(tell("{count} alike as far as can be known", count=Count(count)))
     return ", ".join(part for part in parts if part)

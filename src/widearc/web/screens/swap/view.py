@@ -12,7 +12,6 @@ from flask import (
     current_app,
     jsonify,
     redirect,
-    render_template,
     request,
     session,
     url_for,
@@ -30,13 +29,13 @@ from widearc.usecases.swap.swap import SwapView, candidate_of
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.drawing.strip import strip_of_points
-from widearc.web.errors import sentence
 from widearc.web.forms.loads import refusal
 from widearc.web.forms.typed import Texts, back_or
 from widearc.web.gate import in_turn
-from widearc.web.page import shown
+from widearc.web.page import rendered, shown
 from widearc.web.screens.swap.page import swap_page
 from widearc.web.screens.swap.query import ask_of, field_of, refusal_of
+from widearc.web.words.refused import sentence
 from widearc.web.words.words import piece_words
 
 blueprint = Blueprint("swap", __name__)
@@ -48,7 +47,7 @@ def show() -> ResponseReturnValue:
     """Show the ranking for what the address asks, with one candidate drawn."""
     kept = held()
     if not kept.places or not kept.clients:
-        return render_template("room/empty.html", change=None)
+        return rendered("room/empty.html", change=None)
     problems = Texts()
     try:
         ask = ask_of(request.args, kept=kept)
@@ -181,4 +180,4 @@ def kept() -> ResponseReturnValue:
         (row, ", ".join(piece_words(row.pieces)) or "body weight only", strip_of_points(row.strip))
         for row in rows
     ]
-    return render_template("swap/kept.html", rows=shown, change=change, exercises=EXERCISES)
+    return rendered("swap/kept.html", rows=shown, change=change, exercises=EXERCISES)

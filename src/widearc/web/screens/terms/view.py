@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, render_template
+from flask import Blueprint
 from flask.typing import ResponseReturnValue
 
+from widearc.web.page import rendered
 from widearc.web.screens.terms.terms import TERMS
 
 blueprint = Blueprint("terms", __name__, url_prefix="/terms")
@@ -13,4 +14,4 @@ blueprint = Blueprint("terms", __name__, url_prefix="/terms")
 @blueprint.get("/")
 def show() -> ResponseReturnValue:
     """List every term in the order of the alphabet."""
-    return render_template("terms/show.html", terms=TERMS)
+    return rendered("terms/show.html", terms=TERMS)

@@ -9,7 +9,6 @@ from flask import (
     Blueprint,
     current_app,
     redirect,
-    render_template,
     request,
     url_for,
 )
@@ -17,12 +16,15 @@ from flask.typing import ResponseReturnValue
 
 from widearc import usecases
 from widearc.core.errors import InputError
+from widearc.core.words import Count
 from widearc.usecases.room.room import scope
 from widearc.usecases.swap.wanted import SwapAsk
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.forms.typed import Texts, integer
 from widearc.web.gate import in_turn
+from widearc.web.page import rendered
 from widearc.web.screens.swap.query import ask_of, query_of, refusal_of
+from widearc.words import tell
 
 blueprint = Blueprint("week", __name__)
 
@@ -37,7 +39,7 @@ def show() -> ResponseReturnValue:
     for it.
     """
     if not held().places or not held().clients:
-        return render_template("room/empty.html", change=None)
+        return rendered("room/empty.html", change=None)
     return _page(ask_of(request.args), buy=request.args.get("buy") == "1")
 
 
@@ -50,7 +52,7 @@ def add() -> ResponseReturnValue:
         usecases.plan_again(connection(), trainer(), ask.place_id, now=now())
         return redirect(_here(ask))
     try:
-        what = f"a whole number from 1 to {usecases.MOST_TIMES}"
+        what = tell("a whole number from 1 to {most}", most=Count(usecases.MOST_TIMES))
         times = integer(request.form, "times", USUAL_TIMES, what=what)
         usecases.plan(connection(), trainer(), ask, times, now=now())
     except InputError as error:
@@ -99,7 +101,7 @@ def _page(ask: SwapAsk, *, buy: bool = False, messages: dict[str, str] | None = 
     )
     change = held().last_change(scope(ask.place_id))
     template = "week/_answer.html" if request.headers.get("X-Part") else "week/show.html"
-    return render_template(
+    return rendered(
         template,
         ask=ask,
         query=query_of(ask, who.body),

@@ -1,5 +1,7 @@
 // The gauge at the Bench: draws the trace as it comes and puts steady readings into the sheet's empty rows.
 
+import { sentence } from "./sentences.js";
+
 const WIDE = 620, TALL = 150, SECONDS = 20;
 
 function path(points, most) {
@@ -18,7 +20,7 @@ document.addEventListener("alpine:init", () => {
     source: null,
     points: [],
     most: 10,
-    words: "not connected",
+    words: sentence("sayNotConnected"),
     now: "–",
     back: "",
     warnings: "",
@@ -34,7 +36,7 @@ document.addEventListener("alpine:init", () => {
       const form = new FormData(document.getElementById("gauge-form"));
       const response = await fetch(this.$root.dataset.connect, { method: "POST", body: form, credentials: "same-origin" });
       const answer = await response.json();
-      if (!response.ok) { this.problem = answer.problem || "The gauge cannot be connected."; return; }
+      if (!response.ok) { this.problem = answer.problem || sentence("sayNoGauge"); return; }
       this.points = [];
       this.most = 10;
       this.watch();
@@ -52,7 +54,7 @@ document.addEventListener("alpine:init", () => {
       this.source = null;
       await fetch(this.$root.dataset.stop, { method: "POST", body: form, credentials: "same-origin" });
       this.running = false;
-      this.words = "stopped";
+      this.words = sentence("sayStopped");
     },
     take(news) {
       this.words = news.words;

@@ -2,6 +2,7 @@
 // px to a field's value is the drawing's own scale, sent with the handle. Computes no mechanics.
 
 import { addressOf, show, tell } from "./live.js";
+import { sentence } from "./sentences.js";
 
 let drag = null;
 let keyed = null;  // the handle the arrow keys move, and where it was: Escape puts it back
@@ -74,7 +75,8 @@ function finish(keep) {
     window.history.pushState(null, "", address);
     const unit = done.unit ? " " + done.unit : "";
     tell(done.unit || done.names.length === 1 && !document.querySelector("input[name=feel]:checked")
-      ? done.label + ": " + done.start.join(", ") + " to " + now.join(", ") + unit + "." : done.label + " changed.");
+      ? sentence("sayMoved", { label: done.label, before: done.start.join(", "), after: now.join(", ") + unit })
+      : sentence("sayChanged", { label: done.label }));
     const again = document.getElementById(done.id);
     if (again) again.focus({ preventScroll: true });
   });
@@ -143,6 +145,6 @@ document.addEventListener("keydown", (event) => {
     const again = document.getElementById(id);
     if (!again) return;
     again.focus({ preventScroll: true });
-    tell(unit ? label + ": " + again.getAttribute("aria-valuetext") + "." : label + " changed.");
+    tell(unit ? label + ": " + again.getAttribute("aria-valuetext") + "." : sentence("sayChanged", { label: label }));
   });
 });

@@ -1,5 +1,7 @@
 // Forms and links that change only the answer on the page. Without this script they load the page anew.
 
+import { sentence } from "./sentences.js";
+
 const PART = { headers: { "X-Part": "answer" }, credentials: "same-origin" };
 let latest = 0;
 
@@ -75,7 +77,7 @@ export async function show(url, remember, options) {
   answer.classList.add("wa-busy");
   answer.setAttribute("aria-busy", "true");
   // a search waits for its turn when many ask at once
-  const waits = window.setTimeout(() => computing("Computing…"), 500);
+  const waits = window.setTimeout(() => computing(sentence("sayComputing")), 500);
   try {
     const response = await fetch(url, Object.assign({}, PART, options));
     const text = await response.text();
@@ -117,7 +119,7 @@ export function tell(words) {
   const button = document.createElement("button");
   button.type = "button";
   button.className = "wa-word";
-  button.textContent = "Undo";
+  button.textContent = sentence("sayUndo");
   button.addEventListener("click", () => window.history.back());
   trail.append(button);
 }
@@ -154,11 +156,12 @@ document.addEventListener("change", (event) => {
   if (!form.hasAttribute("data-trail")) { show(addressOf(form), addressOf(form)); return; }
   // here every change is a step of its own: the browser's back, or Undo, takes it back
   const address = addressOf(form);
-  const words = labelOf(event.target) + " changed.";
+  const words = sentence("sayChanged", { label: labelOf(event.target) });
   show(address).then(() => { window.history.pushState(null, "", address); tell(words); });
 });
-// Back to this page as it is now, read in the other units.
-function hereWithoutUnits() {
+// Back to this page as it is now: in another language, or read in the other units.
+function backHere(form) {
+  if (form.dataset.here === "all") return window.location.pathname + window.location.search;
   const here = new URLSearchParams(window.location.search);
   here.delete("units");
   const query = here.toString();
@@ -167,7 +170,7 @@ function hereWithoutUnits() {
 
 document.addEventListener("submit", (event) => {
   const form = event.target;
-  if (form.hasAttribute("data-here")) form.elements.back.value = hereWithoutUnits();
+  if (form.hasAttribute("data-here")) form.elements.back.value = backHere(form);
   if (form.hasAttribute("data-live")) {
     event.preventDefault();
     chose(event.submitter || form);

@@ -1,5 +1,7 @@
 // One value, the sample, behind figure, curves and readings. Draws what the server sent; computes nothing.
 
+import { sentence } from "./sentences.js";
+
 function place(root, data, at) {
   const set = (element, names, values) => names.forEach((name, i) => element.setAttribute(name, values[i]));
   for (const element of root.querySelectorAll("[data-line]")) {
@@ -29,7 +31,7 @@ function place(root, data, at) {
     if (own) own.textContent = joint.bend[at];
   }
   const lead = root.querySelector("[data-at]");
-  if (lead) lead.textContent = "At " + data.joints[0].angle[at];
+  if (lead) lead.textContent = sentence("sayAt", { angle: data.joints[0].angle[at] });
 }
 
 function nearest(list, value) {

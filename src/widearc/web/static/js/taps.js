@@ -1,4 +1,6 @@
 // Three taps on a photo that never leaves the device: only the places are put in the form.
+import { sentence } from "./sentences.js";
+
 document.addEventListener("alpine:init", () => {
   window.Alpine.data("taps", () => ({
     loaded: false,
@@ -6,7 +8,7 @@ document.addEventListener("alpine:init", () => {
     empty() { return !this.loaded; },
     words() {
       if (!this.loaded) return "";
-      return ["Tap the upper point.", "Tap the joint.", "Tap the lower point.", "Three places are marked."][this.points.length];
+      return sentence(["sayTapUpper", "sayTapJoint", "sayTapLower", "sayTapped"][this.points.length]);
     },
     load(event) {
       const file = event.target.files[0];
