@@ -83,7 +83,6 @@ CARD = (
     "mistakes",
     "breathing",
     "cautions",
-    "replaces",
     "limits",
 )
 """What of an exercise is read; its needs are said by `NEEDS`."""
@@ -107,12 +106,12 @@ TABLES = (
     Table(
         where="core/equipment",
         values=lambda: KINDS,
-        fields=("words", "group", "quantities", "how", "settings"),
+        fields=("words", "group", "quantities", "how"),
     ),
     Table(
         where="core/equipment/loads",
         values=lambda: [(x.words, x.FIELDS) for x in LOADS.values()],
-        fields=("words", "choices", "rest", "rate"),
+        fields=("words", "choices", "rest", "rate", "x", "y", "left", "right"),
     ),
     Table(where="core/kit/needs.py", values=lambda: NEEDS, fields=("words", "template")),
     Table(where="core/kit/needs.py", values=lambda: list(NEEDS)),

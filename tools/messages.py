@@ -36,11 +36,14 @@ CALLS: Mapping[str, int] = {
     "TextField": 1,
     "ChoiceField": 1,
     "TickField": 1,
-    "_cm": 1,
-    "_kg": 1,
-    "_degrees": 1,
 }
 """Which calls say something, and how many of their arguments are texts."""
+
+ALLOWED = "allowed"
+"""A keyword whose text says what a field takes."""
+
+SHEET_CALLS: Mapping[str, int] = {"_cm": 1, "_kg": 1, "_degrees": 1, "_weighed": 1, "partial": 0}
+"""Short names of fields' makers, of the web's sheets alone."""
 
 Message = str | tuple[str, str]
 Places = dict[Message, set[tuple[str, int]]]
@@ -88,7 +91,7 @@ def _assigned(tree: ast.Module) -> dict[int, dict[str, list[ast.expr]]]:
     return found
 
 
-def of_python(source: str) -> Iterator[tuple[int, Message]]:
+def of_python(source: str, calls: Mapping[str, int] = CALLS) -> Iterator[tuple[int, Message]]:
     """Yield the messages of a module with their lines; a pair where there is a plural."""
     tree = ast.parse(source)
     names = _assigned(tree)
@@ -96,10 +99,13 @@ def of_python(source: str) -> Iterator[tuple[int, Message]]:
         if not isinstance(node, ast.Call):
             continue
         called = node.func.id if isinstance(node.func, ast.Name) else getattr(node.func, "attr", "")
-        if called not in CALLS:
+        if called not in calls:
             continue
+        for keyword in node.keywords:
+            if keyword.arg == ALLOWED:
+                yield from ((node.lineno, text) for text in _texts(keyword.value))
         arguments: list[list[str]] = []
-        for argument in node.args[: CALLS[called]]:
+        for argument in node.args[: calls[called]]:
             options = list(_texts(argument))
             if isinstance(argument, ast.Name):
                 for value in names.get(id(node), {}).get(argument.id, []):
@@ -142,7 +148,8 @@ def gathered() -> Places:
 
     for path in sorted(SOURCE.rglob("*.py")):
         where = str(path.relative_to(ROOT))
-        for line, message in of_python(path.read_text(encoding="utf-8")):
+        calls = {**CALLS, **SHEET_CALLS} if "web/screens" in where else CALLS
+        for line, message in of_python(path.read_text(encoding="utf-8"), calls):
             note(message, where, line)
     for path in sorted((SOURCE / "web" / "templates").rglob("*.html")):
         where = str(path.relative_to(ROOT))
@@ -173,7 +180,7 @@ def _as_bytes(catalog: Catalog, *, compiled: bool) -> bytes:
     if compiled:
         write_mo(out, catalog)
     else:
-        write_po(out, catalog, width=100, ignore_obsolete=True, include_lineno=False)
+        write_po(out, catalog, width=100, ignore_obsolete=True, no_location=True)
     return out.getvalue()
 
 
@@ -196,11 +203,11 @@ def renewed(language: str, found: Places) -> Catalog:
 
 def lacking(catalog: Catalog) -> list[Message]:
     """Return the messages that have no translation."""
-    return [m.id for m in catalog if m.id and not all(_strings(m.string))]
+    return [m.id for m in catalog if m.id and not _said(m.string)]
 
 
-def _strings(string: str | tuple[str, ...] | list[str]) -> list[str]:
-    return [string] if isinstance(string, str) else list(string)
+def _said(string: str | tuple[str, ...] | list[str] | None) -> bool:
+    return bool(string) if isinstance(string, str) or string is None else all(string)
 
 
 def write(language: str, catalog: Catalog) -> None:

@@ -31,7 +31,7 @@ READ_OUT = frozenset(
 )
 """Attributes whose values a person reads or hears, besides those that begin with `data-say`."""
 
-_RAW = ("style", "script")
+_RAW = ("style", "script", "cite")
 _OPERATORS = ("if", "else", "not", "is", "and", "or", "in")
 _MARK = "_"
 

@@ -21,7 +21,7 @@ from widearc.core.movement import Setup
 from widearc.core.setups import ELASTIC, Batch, LoadedSetup, Range, batches_of
 from widearc.core.setups.geometry import narrower_stance_m
 from widearc.core.statics import curve
-from widearc.core.words import Figure, Name, Said
+from widearc.core.words import Figure, Name, Said, Term
 from widearc.formats import parse_load
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.room.room import RoomView
@@ -99,10 +99,10 @@ class SwapAsk:
         if exercise_of(self.exercise, "exercise") not in wantable():
             raise InputError("exercise", self.exercise, Said("an exercise with a curve to compare"))
         for name, low, high, unit in (
-            ("kg", 0, HEAVIEST_KG, "kg"),
-            ("depth_deg", *depths_of(EXERCISES[self.exercise]), "degrees of knee bend"),
-            ("sets", 1, 20, "sets"),
-            ("reps", 1, 100, "reps"),
+            ("kg", 0, HEAVIEST_KG, Name("kg")),
+            ("depth_deg", *depths_of(EXERCISES[self.exercise]), Term("degrees of knee bend")),
+            ("sets", 1, 20, Term("sets")),
+            ("reps", 1, 100, Term("reps")),
         ):
             value = getattr(self, name)
             if not low <= value <= high:
@@ -113,7 +113,7 @@ class SwapAsk:
                         "from {low} to {high} {unit}",
                         low=Figure(low),
                         high=Figure(high),
-                        unit=Name(unit),
+                        unit=unit,
                     ),
                 )
 

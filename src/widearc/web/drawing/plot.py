@@ -125,7 +125,7 @@ def _labels(
     over = np.where(has_c, c0 - np.where(has_t, t0, 0.0), 0.0) * per_nm
     met = np.where(has_t & has_c, np.minimum(t0, c0), 0.0) * per_nm
     for gap, low, kind, text in (
-        (short, np.where(has_c, c0, 0.0), "short", tr("short")),
+        (short, np.where(has_c, c0, 0.0), "short", tr("lacks")),
         (over, np.where(has_t, t0, 0.0), "over", tr("over")),
         (
             met,

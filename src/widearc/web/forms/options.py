@@ -9,7 +9,8 @@ from typing import Any
 
 from widearc.core.exercises import Exercise, OptionSpec
 from widearc.web.forms.typed import number
-from widearc.words import sign_of, spoken_text, tell, tr
+from widearc.words import sign_of, spoken, spoken_text, tell, tr
+from widearc.words.figures import pointed
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -90,7 +91,10 @@ def option_fields(
             continue
         default = _typed(spec, stature_m)
         unit = {"deg": "°", "m": "cm", "N": "N", "kg": "kg", "share": ""}.get(spec.unit, "")
-        low, high = (spoken_text(f"{end / factor:.4g}", unit) for end in (spec.low, spec.high))
+        low, high = (
+            pointed(spoken_text(f"{end / factor:.4g}", unit), spoken())
+            for end in (spec.low, spec.high)
+        )
         hint = tell("{low} to {high} {unit}", low=low, high=high, unit=sign_of(unit)).strip()
         if spec.choices:
             hint = tell("{range}, or {words}", range=hint, words=", ".join(map(str, spec.choices)))

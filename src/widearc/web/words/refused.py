@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from widearc.core.errors import InputError
 from widearc.core.words import Value
-from widearc.words import say, tell
+from widearc.words import figures, say, spoken, tell
 
 
 def sentence(words: Value | str) -> str:
@@ -19,8 +19,9 @@ def not_used(error: InputError, shown: str = "") -> str:
     """
     if shown:
         return tell("{value} is not used: {allowed}", value=shown, allowed=error.allowed)
-    value = str(error.value)[:30]
-    return sentence(tell("“{value}” is not used: {allowed}", value=value, allowed=error.allowed))
+    value = error.value
+    typed = figures.short(value, spoken()) if isinstance(value, float) else str(value)[:30]
+    return sentence(tell("“{value}” is not used: {allowed}", value=typed, allowed=error.allowed))
 
 
 def not_kept(error: InputError) -> str:

@@ -131,12 +131,16 @@ def clock(iso: str) -> str:
 
 def day(iso: str) -> str:
     """Return the local date and time of an ISO time."""
-    return local(iso).strftime("%d.%m.%Y %H:%M")
+    return local(iso).strftime(f"{_date_format()} %H:%M")
 
 
 def date(iso: str) -> str:
     """Return an ISO date as it is written on a plan."""
-    return datetime.fromisoformat(iso).strftime("%d.%m.%Y")
+    return datetime.fromisoformat(iso).strftime(_date_format())
+
+
+def _date_format() -> str:
+    return "%d/%m/%Y" if spoken().language == "id" else "%d.%m.%Y"
 
 
 def stamp(weight: float) -> str:
