@@ -8,7 +8,7 @@ OPTIONS ?=
 BIN := .venv/bin
 UV := $(BIN)/uv
 
-.PHONY: setup setup-dev demo test fuzz mutants check format bench load soak screenshots lock chromium clean
+.PHONY: setup setup-dev demo test fuzz mutants check format messages bench load soak screenshots lock chromium clean
 
 setup: .venv/.runtime
 
@@ -62,6 +62,10 @@ check: setup-dev
 
 format: setup-dev
 	@$(BIN)/ruff format --quiet . && $(BIN)/ruff check --fix --quiet .
+
+# The catalogues of texts: every text that is said, no other; what has no translation yet is listed.
+messages: setup-dev
+	@$(BIN)/python -m tools.messages
 
 bench: setup-dev
 	@$(BIN)/python -m bench

@@ -22,7 +22,7 @@ from widearc.core.muscle import said as muscles
 from widearc.core.statics import points
 from widearc.formats import FORMATS, schema
 from widearc.usecases.arc import arc, felt
-from widearc.usecases.bench import bands
+from widearc.usecases.bench import bands, columns
 from widearc.usecases.claims.claims import CLAIMS
 from widearc.usecases.client import client
 from widearc.usecases.intent import intents
@@ -120,6 +120,7 @@ TABLES = (
     Table(where="usecases/arc/arc.py", values=lambda: arc.SECTION_WORDS),
     Table(where="usecases/arc/felt.py", values=lambda: (felt.WHERE, felt.THIRDS)),
     Table(where="usecases/bench/bands.py", values=lambda: (bands.LAWS, bands.SHAPES)),
+    Table(where="usecases/bench/columns.py", values=lambda: columns.COLUMNS, fields=("at",)),
     Table(where="usecases/claims", values=lambda: CLAIMS, fields=CLAIM),
     Table(
         where="usecases/client/client.py",

@@ -71,7 +71,7 @@ def felt_words(ask: Asked) -> str:
     if ask.client is None:
         return ""
     found = usecases.felt_of(connection(), trainer(), ask.client.id, ask.found.curve)
-    said = [r for r in found.said if r.words == ask.words[:300]]
+    said = [r for r in found.said if r.words == ask.kept_words[:300]]
     words = tell(
         "Computed hardest {computed}; felt hardest {felt} by the {who}."
         if said

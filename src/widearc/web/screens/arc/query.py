@@ -27,7 +27,7 @@ from widearc.web.forms.metric import in_metric
 from widearc.web.forms.options import Field, option_fields, options_document
 from widearc.web.forms.typed import known_id, number
 from widearc.web.words.refused import not_used, sentence
-from widearc.words import sign_of, spoken_text, tr
+from widearc.words import PLAIN, sign_of, speaking, spoken_text, tr
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -54,7 +54,15 @@ class Asked:
             for f in self.fields
             if f.changed
         ]
-        return ", ".join([self.entry.name, *(p for p in parts if p)])
+        return ", ".join([tr(self.entry.name), *(p for p in parts if p)])
+
+    @property
+    def kept_words(self) -> str:
+        """Return the same as it is kept beside a set or a felt place: in SI and English, so that it
+        is the same set-up however it is read.
+        """
+        with speaking(PLAIN):
+            return self.words
 
 
 def _sure_of(client: store.ClientRow | None) -> BodyUncertainty:

@@ -44,7 +44,7 @@ def log_set() -> ResponseReturnValue:
             trainer(),
             ask.client.id,
             ask.found.curve,
-            ask.words,
+            ask.kept_words,
             side=typed["side"],
             formula=typed["formula"],
             now=now(),
@@ -81,7 +81,7 @@ def felt() -> ResponseReturnValue:
         trainer(),
         ask.client.id,
         ask.found.curve,
-        ask.words,
+        ask.kept_words,
         request.form.get("felt", ""),
         now=now(),
     )
