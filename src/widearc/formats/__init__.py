@@ -26,7 +26,13 @@ if TYPE_CHECKING:
         write_columns,
         write_readings,
     )
-    from widearc.formats.scenario import parse_body, parse_limits, parse_scenario, parse_style
+    from widearc.formats.scenario import (
+        parse_body,
+        parse_limits,
+        parse_scenario,
+        parse_style,
+        scenario_document,
+    )
     from widearc.formats.swap import (
         SwapRequest,
         parse_swap_request,
@@ -60,6 +66,7 @@ __all__ = [
     "read_archive",
     "read_columns",
     "read_readings",
+    "scenario_document",
     "schema",
     "swap_document",
     "swap_request_document",
@@ -80,7 +87,7 @@ _NAMES = {
     "kitfile": "KitFile KitItem kit_document parse_kit_file",
     "readings": "ReadingRow fit_document machine_document read_columns read_readings"
     " write_columns write_readings",
-    "scenario": "parse_body parse_limits parse_scenario parse_style",
+    "scenario": "parse_body parse_limits parse_scenario parse_style scenario_document",
     "swap": "SwapRequest parse_swap_request swap_document swap_request_document",
 }
 _HOMES = {name: module for module, names in _NAMES.items() for name in names.split()}

@@ -12,7 +12,7 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import exercise_of
 from widearc.core.movement import Setup
 from widearc.formats.documents import check
-from widearc.formats.loads import parse_load
+from widearc.formats.loads import load_part, one, parse_load
 
 
 def parse_scenario(document: Any) -> tuple[Setup, Mapping[str, float]]:
@@ -23,6 +23,41 @@ def parse_scenario(document: Any) -> tuple[Setup, Mapping[str, float]]:
     """
     check(document, "scenario")
     return parse_setup(document, document.get("body", {}), document.get("limits", {}), "")
+
+
+def scenario_document(setup: Setup) -> dict[str, Any]:
+    """Return the wide-arc/scenario document of a set-up of one row, checked by its schema: the same
+    curve follows.
+    """
+    body, limits = setup.body, setup.limits
+    document = {
+        "format": "wide-arc/scenario",
+        "version": 1,
+        **inner_part(setup),
+        "body": {
+            "mass_kg": body.mass_kg,
+            "stature_m": body.stature_m,
+            "sex": body.sex.value,
+            "segments": dict(body.segments),
+        },
+        "limits": {
+            "dorsiflexion_deg": limits.dorsiflexion_deg,
+            "hip_flexion_deg": limits.hip_flexion_deg,
+            "knee_deg": limits.knee_deg,
+            "no_axial_load": limits.no_axial_load,
+        },
+    }
+    check(document, "scenario")
+    return document
+
+
+def inner_part(setup: Setup) -> dict[str, Any]:
+    """Return exercise, options and loads of a set-up of one row, as every document has them."""
+    return {
+        "exercise": setup.exercise.id,
+        "options": {n: v if isinstance(v, str) else one(v) for n, v in setup.options.items()},
+        "loads": [load_part(load) for load in setup.loads],
+    }
 
 
 def parse_setup(

@@ -28,8 +28,8 @@ from widearc.core.statics import BodyUncertainty
 from widearc.formats.documents import check
 from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.kit import kit_part, parse_kit
-from widearc.formats.loads import load_part, one
-from widearc.formats.scenario import parse_body, parse_limits, parse_setup, parse_style
+from widearc.formats.loads import load_part
+from widearc.formats.scenario import inner_part, parse_body, parse_limits, parse_setup, parse_style
 from widearc.words import plain
 
 
@@ -98,13 +98,7 @@ def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[s
     if isinstance(question.asked, Intent):
         target = intent_part(question.asked)
     else:
-        setup = question.asked.setup
-        options = {n: v if isinstance(v, str) else one(v) for n, v in setup.options.items()}
-        target = {
-            "exercise": setup.exercise.id,
-            "options": options,
-            "loads": [load_part(x) for x in setup.loads],
-        }
+        target = inner_part(question.asked.setup)
     body, limits, rules = question.body, question.limits, question.rules
     known = {
         "to_shoulders_kg": rules.to_shoulders_kg,

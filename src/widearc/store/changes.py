@@ -43,6 +43,12 @@ TRACKED = (
     "decision_strip",
     "strength_strip",
     "planned",
+    "session",
+    "lift",
+    "lift_action",
+    "lift_muscle",
+    "set_done",
+    "set_was",
 )
 KEPT_CHANGES = 300  # a trainer: older ones cannot be taken back
 TOLD_CHANGES = 5000  # a trainer: older ones are forgotten

@@ -17,6 +17,9 @@ class DecisionRow:
     ticks: what was ticked off before the first rep. strip: intended and actual N·m on the main
     joint, even steps over the wanted range, lengthened first. set_up_said, sentence_said: the same
     as set_up and sentence, as it can be said again (None where it was kept as text alone).
+    scenario: JSON of what is done; asked: the address of what was wanted; uses: JSON of
+    the ids of what it uses (None: kept before
+    either was).
     """
 
     place_id: int
@@ -39,6 +42,9 @@ class DecisionRow:
     strip: tuple[tuple[float, float], ...] = ()
     set_up_said: str | None = None
     sentence_said: str | None = None
+    scenario: str | None = None
+    asked: str | None = None
+    uses: str | None = None
     id: int = 0
     place: str = ""
     client: str = ""
@@ -57,6 +63,9 @@ _COLUMNS = (
     "sentence",
     "set_up_said",
     "sentence_said",
+    "scenario",
+    "asked",
+    "uses",
     "match",
     "shape",
     "reach",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
@@ -25,6 +26,7 @@ from widearc.core.search import (
 )
 from widearc.core.statics import Curve, curve
 from widearc.core.words import UNSAID, Name, Said, Words, joined
+from widearc.formats import scenario_document
 from widearc.usecases.client.strength import shown_effort
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import intent_words
@@ -256,9 +258,10 @@ def decide(
     now: str,
     tweak: str = "",
     ticks: Sequence[str] = (),
+    asked: str = "",
 ) -> int:
     """Keep the decision to do `chosen` instead (with a tweak), with its numbers as computed now and
-    what was ticked off before the first rep; return its id.
+    what was ticked off before the first rep; return its id. asked: the address of what is wanted.
 
     Raises InputError when that exercise is not among the candidates any more (an item was just
     taken).
@@ -269,6 +272,7 @@ def decide(
         raise InputError(
             "exercise", chosen, Said("one of the stand-ins listed now; the room changed since")
         )
+    used = {*found.row.items(), *(piece.item for piece in found.pieces)}
     row = store.DecisionRow(
         place_id=ask.place_id,
         client_id=ask.client_id,
@@ -282,6 +286,9 @@ def decide(
         sentence=plain(found.sentence),
         set_up_said=kept(joined(found.row.words, _style_words(found))),
         sentence_said=kept(found.sentence),
+        scenario=json.dumps(scenario_document(found.curve.setup), separators=(",", ":")),
+        asked=asked[:LONGEST_ASKED],
+        uses=json.dumps([i.id for i in view.room.items if i.key in used]),
         match=found.match,
         shape=found.shape,
         reach=found.reach,
@@ -309,7 +316,7 @@ def _style_words(found: Candidate) -> Said:
     return UNSAID if found.style.kind.value == "plain" else found.style.sentence
 
 
-LONGEST_TICK, MOST_TICKS = 200, 30
+LONGEST_TICK, MOST_TICKS, LONGEST_ASKED = 200, 30, 4000
 STRIP_POINTS = 33
 
 

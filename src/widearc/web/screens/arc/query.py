@@ -17,7 +17,7 @@ from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES, Exercise, exercise_of
 from widearc.core.kit import CAST, READ
 from widearc.core.statics import BodyUncertainty, uncertainty_of
-from widearc.core.words import Name, Said
+from widearc.core.words import Name, Said, Value
 from widearc.usecases.arc.arc import Arc
 from widearc.usecases.room.kit import uncertainty_of_client
 from widearc.web.db import held
@@ -63,6 +63,13 @@ class Asked:
         """
         with speaking(PLAIN):
             return self.words
+
+    @property
+    def kept_value(self) -> Value:
+        """Return loads and what differs from the usual set-up, to be kept as a sentence."""
+        with speaking(PLAIN):
+            name = f"{self.entry.name}, "
+            return Name(self.words.removeprefix(name) if name in self.words else "")
 
 
 def _sure_of(client: store.ClientRow | None) -> BodyUncertainty:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 from dataclasses import replace
+from urllib.parse import urlencode
 
 import numpy as np
 from flask import (
@@ -34,7 +35,7 @@ from widearc.web.forms.typed import Texts, back_or
 from widearc.web.gate import in_turn
 from widearc.web.page import rendered, shown
 from widearc.web.screens.swap.page import swap_page
-from widearc.web.screens.swap.query import ask_of, field_of, refusal_of
+from widearc.web.screens.swap.query import ask_of, field_of, query_of, refusal_of
 from widearc.web.words.refused import sentence
 from widearc.web.words.words import piece_words
 
@@ -94,6 +95,7 @@ def use() -> ResponseReturnValue:
         now=now(),
         tweak=request.form.get("tweak", ""),
         ticks=request.form.getlist("tick"),
+        asked=urlencode(query_of(ask)),
     )
     return redirect(url_for("swap.kept"))
 

@@ -1,0 +1,374 @@
+"""The record: sessions, lifts, sets, and what a lift asks a rep."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping, Sequence
+from dataclasses import asdict, dataclass, fields
+
+from widearc.core.kit import Piece
+from widearc.store.connection import Connection
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SessionRow:
+    """One session; times are ISO; ended_at None: it is under way."""
+
+    client_id: int
+    place_id: int
+    started_at: str
+    ended_at: str | None = None
+    note: str = ""
+    id: int = 0
+    client: str = ""
+    place: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LiftAction:
+    """What a lift asks of a joint action, one leg: greatest demand N·m, the greatest part of the
+    usual strength (None: none is known), positive work a rep J; first: the action gives out first.
+    """
+
+    action: str
+    demand_nm: float
+    ratio: float | None
+    work_j: float
+    first: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LiftMuscle:
+    """Work of a muscle group a rep, J, in thirds of its own length, and what a set counts for
+    it.
+    """
+
+    grp: str
+    long_j: float
+    middle_j: float
+    short_j: float
+    counts: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LiftRow:
+    """One lift of a session. scenario: JSON of what is done; asked: the address of what was wanted;
+    said: the set-up as a kept sentence; items: what it uses of the place, by id; why it stands
+    instead of another.
+    """
+
+    session_id: int
+    position: int
+    exercise: str
+    scenario: str
+    asked: str
+    said: str
+    pieces: tuple[Piece, ...]
+    items: tuple[int, ...]
+    sets: int
+    reps: int
+    one_sided: bool
+    lowering_s: float
+    lifting_s: float
+    rest_s: int
+    instead_of: int | None = None
+    why: str = ""
+    ended: bool = False
+    model: str
+    id: int = 0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetRow:
+    """One set that was done. uid: made where it was done; reserve and pain None: not said."""
+
+    lift_id: int
+    uid: str
+    side: str
+    reps: int
+    reserve: int | None = None
+    limiter: str = ""
+    felt: str = ""
+    form: str = ""
+    pain_joint: str = ""
+    pain_side: str = ""
+    pain: int | None = None
+    note: str = ""
+    done_at: str
+    received_at: str
+    id: int = 0
+
+
+_SESSION = ("client_id", "place_id", "started_at", "ended_at", "note")
+_LIFT = tuple(f.name for f in fields(LiftRow) if f.name != "id")
+_SET = tuple(f.name for f in fields(SetRow) if f.name != "id")
+_EDITED = ("side", "reps", "reserve", "limiter", "felt", "form", "pain_joint", "pain_side", "pain")
+
+
+def add_session(con: Connection, trainer_id: int, row: SessionRow) -> int:
+    """Keep a session; return its id."""
+    cursor = con.execute(
+        f"INSERT INTO session (trainer_id, {', '.join(_SESSION)}) VALUES (?, ?, ?, ?, ?, ?)",
+        (trainer_id, *(getattr(row, name) for name in _SESSION)),
+    )
+    return int(cursor.lastrowid or 0)
+
+
+def end_session(con: Connection, trainer_id: int, session_id: int, ended_at: str | None) -> None:
+    """Set when a session ended; None: it goes on."""
+    con.execute(
+        "UPDATE session SET ended_at = ? WHERE trainer_id = ? AND id = ?",
+        (ended_at, trainer_id, session_id),
+    )
+
+
+def remove_session(con: Connection, trainer_id: int, session_id: int) -> None:
+    """Remove a session with its lifts and sets."""
+    con.execute("DELETE FROM session WHERE trainer_id = ? AND id = ?", (trainer_id, session_id))
+
+
+def sessions(
+    con: Connection,
+    trainer_id: int,
+    *,
+    client_id: int | None = None,
+    session_id: int | None = None,
+    under_way: bool = False,
+    most: int = 200,
+) -> tuple[SessionRow, ...]:
+    """Return sessions, newest first: of a client, one, or those under way."""
+    asked = "s.trainer_id = ?"
+    values: list[object] = [trainer_id]
+    for name, value in (("client_id", client_id), ("id", session_id)):
+        if value is not None:
+            asked += f" AND s.{name} = ?"
+            values.append(value)
+    if under_way:
+        asked += " AND s.ended_at IS NULL"
+    rows = con.execute(
+        f"""SELECT s.id, {", ".join("s." + n for n in _SESSION)}, c.name AS client, p.name AS place
+            FROM session s JOIN client c ON c.id = s.client_id JOIN place p ON p.id = s.place_id
+            WHERE {asked} ORDER BY s.started_at DESC, s.id DESC LIMIT ?""",
+        (*values, most),
+    )
+    return tuple(SessionRow(**dict(row)) for row in rows)
+
+
+def add_lift(
+    con: Connection,
+    trainer_id: int,
+    row: LiftRow,
+    actions: Sequence[LiftAction],
+    muscles: Sequence[LiftMuscle],
+) -> int:
+    """Keep a lift with what it asks a rep; return its id."""
+    values = {name: getattr(row, name) for name in _LIFT}
+    values["pieces"] = json.dumps([asdict(p) for p in row.pieces])
+    values["items"] = json.dumps(row.items)
+    values |= {name: int(values[name]) for name in ("one_sided", "ended")}
+    marks = ", ".join("?" for _ in range(len(_LIFT) + 1))
+    cursor = con.execute(
+        f"INSERT INTO lift (trainer_id, {', '.join(_LIFT)}) VALUES ({marks})",
+        (trainer_id, *values.values()),
+    )
+    lift_id = int(cursor.lastrowid or 0)
+    con.executemany(
+        """INSERT INTO lift_action (lift_id, action, trainer_id, demand_nm, ratio, work_j, first)
+           VALUES (?, ?, ?, ?, ?, ?, ?)""",
+        [
+            (lift_id, a.action, trainer_id, a.demand_nm, a.ratio, a.work_j, int(a.first))
+            for a in actions
+        ],
+    )
+    con.executemany(
+        """INSERT INTO lift_muscle (lift_id, grp, trainer_id, long_j, middle_j, short_j, counts)
+           VALUES (?, ?, ?, ?, ?, ?, ?)""",
+        [(lift_id, m.grp, trainer_id, m.long_j, m.middle_j, m.short_j, m.counts) for m in muscles],
+    )
+    return lift_id
+
+
+def lifts(con: Connection, trainer_id: int, session_id: int) -> tuple[LiftRow, ...]:
+    """Return a session's lifts in their order."""
+    rows = con.execute(
+        f"""SELECT id, {", ".join(_LIFT)} FROM lift
+            WHERE trainer_id = ? AND session_id = ? ORDER BY position, id""",
+        (trainer_id, session_id),
+    )
+    return tuple(_lift(dict(row)) for row in rows)
+
+
+def lift(con: Connection, trainer_id: int, lift_id: int) -> LiftRow | None:
+    """Return a lift, None where there is none."""
+    row = con.execute(
+        f"SELECT id, {', '.join(_LIFT)} FROM lift WHERE trainer_id = ? AND id = ?",
+        (trainer_id, lift_id),
+    ).fetchone()
+    return None if row is None else _lift(dict(row))
+
+
+def _lift(row: dict[str, object]) -> LiftRow:
+    pieces = tuple(Piece(**part) for part in json.loads(str(row["pieces"])))
+    items = tuple(json.loads(str(row["items"])))
+    changed: dict[str, object] = {"pieces": pieces, "items": items}
+    changed |= {name: bool(row[name]) for name in ("one_sided", "ended")}
+    return LiftRow(**{**row, **changed})  # type: ignore[arg-type]
+
+
+def end_lift(con: Connection, trainer_id: int, lift_id: int, *, ended: bool) -> None:
+    """Say that nothing more is done of a lift, or that it goes on."""
+    con.execute(
+        "UPDATE lift SET ended = ? WHERE trainer_id = ? AND id = ?",
+        (int(ended), trainer_id, lift_id),
+    )
+
+
+def set_of_uid(con: Connection, trainer_id: int, uid: str) -> SetRow | None:
+    """Return the set that was kept under an id of its device, None where there is none."""
+    return _one_set(con, trainer_id, "uid", uid)
+
+
+def set_done(con: Connection, trainer_id: int, set_id: int) -> SetRow | None:
+    """Return a set, None where there is none."""
+    return _one_set(con, trainer_id, "id", set_id)
+
+
+def _one_set(con: Connection, trainer_id: int, name: str, value: object) -> SetRow | None:
+    row = con.execute(
+        f"SELECT id, {', '.join(_SET)} FROM set_done WHERE trainer_id = ? AND {name} = ?",
+        (trainer_id, value),
+    ).fetchone()
+    return None if row is None else SetRow(**dict(row))
+
+
+def add_set(con: Connection, trainer_id: int, row: SetRow) -> int:
+    """Keep a set; return its id."""
+    marks = ", ".join("?" for _ in range(len(_SET) + 1))
+    cursor = con.execute(
+        f"INSERT INTO set_done (trainer_id, {', '.join(_SET)}) VALUES ({marks})",
+        (trainer_id, *(getattr(row, name) for name in _SET)),
+    )
+    return int(cursor.lastrowid or 0)
+
+
+def change_set(con: Connection, trainer_id: int, row: SetRow, *, now: str) -> None:
+    """Put a set's values in place of what they were, which is kept beside it."""
+    before = set_done(con, trainer_id, row.id)
+    assert before is not None
+    was = {name: getattr(before, name) for name in (*_EDITED, "note")}
+    con.execute(
+        "INSERT INTO set_was (trainer_id, set_id, changed_at, was) VALUES (?, ?, ?, ?)",
+        (trainer_id, row.id, now, json.dumps(was)),
+    )
+    names = (*_EDITED, "note")
+    con.execute(
+        f"""UPDATE set_done SET {", ".join(f"{n} = ?" for n in names)}
+            WHERE trainer_id = ? AND id = ?""",
+        (*(getattr(row, name) for name in names), trainer_id, row.id),
+    )
+
+
+def remove_set_done(con: Connection, trainer_id: int, set_id: int) -> None:
+    """Remove a set."""
+    con.execute("DELETE FROM set_done WHERE trainer_id = ? AND id = ?", (trainer_id, set_id))
+
+
+def sets_of(con: Connection, trainer_id: int, session_id: int) -> Mapping[int, list[SetRow]]:
+    """Return a session's sets by lift, in the order in which they were done."""
+    found: dict[int, list[SetRow]] = {}
+    for row in con.execute(
+        f"""SELECT d.id, {", ".join("d." + n for n in _SET)} FROM set_done d
+            JOIN lift l ON l.id = d.lift_id
+            WHERE d.trainer_id = ? AND l.session_id = ? ORDER BY d.done_at, d.id""",
+        (trainer_id, session_id),
+    ):
+        found.setdefault(row["lift_id"], []).append(SetRow(**dict(row)))
+    return found
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SetSays:
+    """What one set says of one action: reps and those in reserve, what a rep asked."""
+
+    done_at: str
+    exercise: str
+    place: str
+    side: str
+    reps: int
+    reserve: int
+    action: str
+    demand_nm: float
+    ratio: float
+    first: bool
+
+
+def set_says(con: Connection, trainer_id: int, client_id: int, since: str) -> tuple[SetSays, ...]:
+    """Return what a client's sets since a time say of every action with a usual strength, oldest
+    first; those without reps in reserve say nothing.
+    """
+    rows = con.execute(
+        """SELECT d.done_at, l.exercise, p.name AS place, d.side, d.reps, d.reserve, a.action,
+                  a.demand_nm, a.ratio, a.first
+           FROM session s JOIN lift l ON l.session_id = s.id JOIN place p ON p.id = s.place_id
+           JOIN set_done d ON d.lift_id = l.id JOIN lift_action a ON a.lift_id = l.id
+           WHERE s.trainer_id = ? AND s.client_id = ? AND s.started_at >= ?
+             AND d.reserve IS NOT NULL AND d.reps > 0 AND a.ratio IS NOT NULL
+           ORDER BY d.done_at""",
+        (trainer_id, client_id, since),
+    )
+    return tuple(SetSays(**{**dict(row), "first": bool(row["first"])}) for row in rows)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WeekVolume:
+    """Sets counted for a muscle group in the week of a day (ISO), and its work, J, in thirds."""
+
+    day: str
+    grp: str
+    counts: float
+    long_j: float
+    middle_j: float
+    short_j: float
+
+
+def volume(con: Connection, trainer_id: int, client_id: int, since: str) -> tuple[WeekVolume, ...]:
+    """Return what a client's sets counted for each muscle group, a day at a time."""
+    rows = con.execute(
+        """SELECT substr(s.started_at, 1, 10) AS day, m.grp, sum(m.counts * d.part) AS counts,
+                  sum(m.long_j * d.reps) AS long_j, sum(m.middle_j * d.reps) AS middle_j,
+                  sum(m.short_j * d.reps) AS short_j
+           FROM session s JOIN lift l ON l.session_id = s.id
+           JOIN (SELECT lift_id, sum(reps) AS reps,
+                        sum(CASE side WHEN 'both' THEN 1.0 ELSE 0.5 END) AS part
+                 FROM set_done WHERE reps > 0 GROUP BY lift_id) d ON d.lift_id = l.id
+           JOIN lift_muscle m ON m.lift_id = l.id
+           WHERE s.trainer_id = ? AND s.client_id = ? AND s.started_at >= ?
+           GROUP BY day, m.grp ORDER BY day""",
+        (trainer_id, client_id, since),
+    )
+    return tuple(WeekVolume(**dict(row)) for row in rows)
+
+
+def last_sets(
+    con: Connection, trainer_id: int, client_id: int, exercise: str, before: int
+) -> tuple[SetRow, ...]:
+    """Return the sets of the last session before one in which a client did an exercise."""
+    row = con.execute(
+        """SELECT l.session_id FROM lift l JOIN session s ON s.id = l.session_id
+           JOIN set_done d ON d.lift_id = l.id
+           WHERE s.trainer_id = ? AND s.client_id = ? AND l.exercise = ? AND s.id <> ?
+           ORDER BY d.done_at DESC LIMIT 1""",
+        (trainer_id, client_id, exercise, before),
+    ).fetchone()
+    if row is None:
+        return ()
+    return tuple(
+        SetRow(**dict(found))
+        for found in con.execute(
+            f"""SELECT d.id, {", ".join("d." + n for n in _SET)} FROM set_done d
+                JOIN lift l ON l.id = d.lift_id
+                WHERE d.trainer_id = ? AND l.session_id = ? AND l.exercise = ?
+                ORDER BY d.done_at, d.id""",
+            (trainer_id, row["session_id"], exercise),
+        )
+    )

@@ -1,0 +1,84 @@
+"""What a lift asks a rep: kept beside it, so that years of sets need no curve again."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from widearc import store
+from widearc.core.arrays import Array
+from widearc.core.muscle import NAMES, MuscleUse
+from widearc.core.record import shares_of_set
+from widearc.core.statics import Curve
+from widearc.usecases.arc.arc import muscles
+from widearc.usecases.client.strength import asked
+
+LEAST_NM = 5.0
+ABDUCTION = "hip_abduction"
+MODEL = "1"
+"""The model's version: raised when its numbers change, so that older ones can be told."""
+
+
+def actions_of(curve: Curve) -> tuple[store.LiftAction, ...]:
+    """Return what a set-up of one row asks of every joint action, of one leg."""
+    demand, usual = asked(curve)
+    ratios = {
+        a: float(np.max(nm / usual[a])) for a, nm in demand.items() if float(nm.max()) >= LEAST_NM
+    }
+    first = max(ratios, key=lambda a: ratios[a], default=None)
+    found = [
+        store.LiftAction(
+            action=action,
+            demand_nm=round(float(nm.max()), 2),
+            ratio=round(ratios[action], 5),
+            work_j=round(_work_j(curve, action, nm), 2),
+            first=action == first,
+        )
+        for action, nm in demand.items()
+        if action in ratios
+    ]
+    frontal = curve.demand_nm.get(ABDUCTION)
+    if frontal is not None and float(np.abs(frontal[0]).max()) >= LEAST_NM:
+        found.append(
+            store.LiftAction(
+                action=ABDUCTION,
+                demand_nm=round(float(np.abs(frontal[0]).max()), 2),
+                ratio=None,
+                work_j=0.0,
+                first=not found,
+            )
+        )
+    return tuple(found)
+
+
+def _work_j(curve: Curve, action: str, nm: Array) -> float:
+    """Return the work (J) that an action does while lifting: demand over the angle that it
+    closes.
+    """
+    joint = {"plantarflexion": "ankle"}.get(action, action.split("_", maxsplit=1)[0])
+    if joint not in curve.motion.angles:
+        return 0.0
+    turn = np.abs(np.diff(curve.motion.angles[joint][0]))
+    return float((0.5 * (nm[1:] + nm[:-1]) * turn).sum())
+
+
+def muscles_of(curve: Curve) -> tuple[store.LiftMuscle, ...]:
+    """Return the work of every muscle group a rep, in thirds, and what one set counts for it."""
+    use = muscles(curve)
+    if use is None:
+        return ()
+    groups = {name: use.of(name) for name in NAMES}
+    counts = shares_of_set({name: _positive_j(use, name) for name in groups})
+    return tuple(
+        store.LiftMuscle(
+            grp=name,
+            long_j=round(groups[name].thirds_j[0], 2),
+            middle_j=round(groups[name].thirds_j[1], 2),
+            short_j=round(groups[name].thirds_j[2], 2),
+            counts=round(share, 4),
+        )
+        for name, share in counts.items()
+    )
+
+
+def _positive_j(use: MuscleUse, group: str) -> float:
+    return max(0.0, use.of(group).work_j)

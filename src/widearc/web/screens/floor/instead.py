@@ -1,0 +1,86 @@
+"""Three stand-ins for a lift that cannot go on."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from urllib.parse import parse_qsl
+
+import numpy as np
+from flask import current_app
+
+from widearc import store, usecases
+from widearc.core.search import Candidate
+from widearc.core.statics import Curve
+from widearc.core.words import Said, Value
+from widearc.web.db import connection, trainer
+from widearc.web.drawing.areas import Areas
+from widearc.web.drawing.compared import strip_of
+from widearc.web.screens.swap.query import ask_of
+from widearc.web.words.words import load_words
+
+OFFERED = 3
+KINDER = 0.9
+"""Of what the lift asks a joint that hurts: what asks more is not offered."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Instead:
+    """A stand-in: its load in words, its strip, and what it asks of the joint that hurts, as a part
+    of what the lift asks (None: nothing hurts, or the lift hardly loads it).
+    """
+
+    candidate: Candidate
+    load: str
+    strip: Areas | None
+    of_joint: float | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
+class Offered:
+    """What is offered; problem: why nothing is, in words."""
+
+    rows: tuple[Instead, ...] = ()
+    problem: Value | None = None
+
+
+def source_of(row: store.LiftRow, session: store.SessionRow) -> Mapping[str, str]:
+    """Return the address of what was wanted, for this session's client and place."""
+    source = dict(parse_qsl(row.asked)) or {"exercise": row.exercise}
+    own = {"client": str(session.client_id), "place": str(session.place_id)}
+    return {**source, **own, "sets": str(row.sets), "reps": str(row.reps)}
+
+
+def instead_of(row: store.LiftRow, session: store.SessionRow, joint: str) -> Offered:
+    """Return the best three of different groups; joint: only what asks it less."""
+    ask = ask_of(source_of(row, session), lenient=True)
+    view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
+    if view.ranking is None or not view.ranking.candidates:
+        return Offered(problem=view.problem or Said("nothing here comes close"))
+    rows = []
+    for candidate in view.ranking.candidates:
+        if candidate.exercise.id == row.exercise and not joint:
+            continue
+        part = _part(candidate.curve, view.wanted, joint)
+        if part is not None and part > KINDER:
+            continue
+        rows.append(
+            Instead(
+                candidate=candidate,
+                load=load_words(candidate),
+                strip=strip_of(view.ranking.target, view.wanted, candidate),
+                of_joint=part,
+            )
+        )
+        if len(rows) == OFFERED:
+            break
+    problem = None if rows else Said("nothing here asks it less")
+    return Offered(rows=tuple(rows), problem=problem)
+
+
+def _part(curve: Curve, wanted: Curve | None, joint: str) -> float | None:
+    if not joint or wanted is None or joint not in wanted.demand_nm:
+        return None
+    most = float(np.abs(wanted.demand_nm[joint]).max())
+    own = float(np.abs(curve.demand_nm[joint]).max()) if joint in curve.demand_nm else 0.0
+    return own / most if most > 5.0 else None

@@ -1,0 +1,265 @@
+"""Floor: a session under way, one set after the other."""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Sequence
+from urllib.parse import parse_qsl, urlencode
+
+from flask import Blueprint, current_app, jsonify, redirect, request, session, url_for
+from flask.typing import ResponseReturnValue
+
+from widearc import usecases
+from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
+from widearc.core.words import Said
+from widearc.store import DecisionRow, SessionRow, SetRow, State
+from widearc.usecases.floor import floor
+from widearc.web.db import connection, held, now, trainer
+from widearc.web.drawing.areas import Areas
+from widearc.web.drawing.strip import strip_alone
+from widearc.web.forms.typed import address_part, integer, known_id
+from widearc.web.gate import in_turn
+from widearc.web.page import rendered
+from widearc.web.screens.arc.query import asked
+from widearc.web.screens.floor.instead import instead_of, source_of
+from widearc.web.screens.swap.query import ask_of, query_of
+from widearc.words import tr
+
+blueprint = Blueprint("floor", __name__, url_prefix="/floor")
+
+KEPT_SHOWN = 8
+
+
+@blueprint.get("/")
+def home() -> ResponseReturnValue:
+    """Go on with the session under way, else offer to begin one."""
+    view = floor.under_way(connection(), trainer())
+    if view and not request.args.get("new"):
+        last = known_id(str(session.get("session", "")), [s.id for s in view])
+        return redirect(url_for("floor.show", session_id=last or view[0].id))
+    return rendered(
+        "floor/begin.html",
+        clients=held().clients,
+        places=held().places,
+        under_way=view,
+        client_id=known_id(str(session.get("client", "")), [c.id for c in held().clients]),
+        place_id=known_id(str(session.get("place", "")), [p.id for p in held().places]),
+    )
+
+
+@blueprint.post("/")
+def begin() -> ResponseReturnValue:
+    """Begin a session."""
+    client = integer(request.form, "client", 0, what=tr("a client of the list"))
+    place = integer(request.form, "place", 0, what=tr("a place of the list"))
+    made = floor.begin(connection(), trainer(), client, place, now=now())
+    return redirect(url_for("floor.show", session_id=made))
+
+
+@blueprint.get("/<int:session_id>")
+def show(session_id: int) -> ResponseReturnValue:
+    """Show the present set of a session."""
+    session["session"] = session_id
+    lift_id = integer(request.args, "lift", 0, what=tr("a lift of the session")) or None
+    view = floor.view_of(connection(), trainer(), session_id, lift_id=lift_id)
+    chosen = view.now
+    template = "floor/_answer.html" if request.headers.get("X-Part") else "floor/show.html"
+    return rendered(
+        template,
+        view=view,
+        present=chosen,
+        entry=EXERCISES[chosen.lift.exercise] if chosen else None,
+        exercises=EXERCISES,
+        strip_of=_strip(chosen),
+        uid=secrets.token_urlsafe(12),
+        forms=floor.FORMS,
+        joints=floor.JOINTS,
+        last=_last(chosen),
+        clock=now(),
+        decisions=_decisions(view.session),
+        change=held().last_change(floor.scope(session_id)),
+    )
+
+
+def _strip(present: floor.Present | None) -> Areas | None:
+    """Return the strip of the lift that is being done."""
+    if present is None:
+        return None
+    return strip_alone(floor.strip_of(present.lift))
+
+
+def _last(present: floor.Present | None) -> SetRow | None:
+    """Return the set of which it can still be said how many were left."""
+    if present is None or not present.sets:
+        return None
+    last = present.sets[-1]
+    return last if last.reserve is None and last.reps > 0 else None
+
+
+def _decisions(row: SessionRow) -> Sequence[DecisionRow]:
+    """Return the client's newest stand-ins that can be done as they were set up."""
+    found = held().decisions
+    mine = [d for d in found if d.client_id == row.client_id and d.scenario is not None]
+    return mine[:KEPT_SHOWN]
+
+
+@blueprint.post("/<int:session_id>/end")
+def end(session_id: int) -> ResponseReturnValue:
+    """End a session."""
+    floor.end(connection(), trainer(), session_id, now=now())
+    session.pop("session", None)
+    return redirect(url_for("floor.home"))
+
+
+@blueprint.post("/<int:session_id>/add")
+def add(session_id: int) -> ResponseReturnValue:
+    """Put a kept stand-in, or what was done last time, on the session."""
+    if request.form.get("from") == "last":
+        floor.last_time(connection(), trainer(), session_id, now=now())
+        return redirect(url_for("floor.show", session_id=session_id))
+    wanted = integer(request.form, "decision", 0, what=tr("one of the kept ones"))
+    rows = [d for d in held().decisions if d.id == wanted]
+    if not rows:
+        raise InputError("decision", str(wanted), Said("one of the kept ones"))
+    facts = floor.facts_of_decision(rows[0])
+    lift = floor.add_lift(connection(), trainer(), session_id, facts, now=now())
+    return redirect(url_for("floor.show", session_id=session_id, lift=lift))
+
+
+@blueprint.post("/decision/<int:decision_id>")
+def do_kept(decision_id: int) -> ResponseReturnValue:
+    """Do a kept stand-in: on its client's session at its place, begun where there is none."""
+    rows = [d for d in held().decisions if d.id == decision_id]
+    if not rows:
+        raise InputError("decision", str(decision_id), Said("one of the kept ones"))
+    facts = floor.facts_of_decision(rows[0])
+    made, lift = floor.begin_with(
+        connection(), trainer(), rows[0].client_id, rows[0].place_id, facts, now=now()
+    )
+    return redirect(url_for("floor.show", session_id=made, lift=lift))
+
+
+@blueprint.post("/do")
+def do() -> ResponseReturnValue:
+    """Put a set-up of Arc on its client's session, begun where there is none."""
+    ask = asked(dict(parse_qsl(address_part(request.form, "query"))), doubt=False)
+    if ask.client is None or ask.found is None or ask.found.curve is None:
+        raise InputError("set", ask.entry.id, Said("an exercise that is set up, and a client"))
+    place = known_id(str(session.get("place", "")), [p.id for p in held().places])
+    place = place or held().places[0].id
+    facts = floor.LiftFacts(
+        setup=ask.found.curve.setup, said=ask.kept_value, reps=ask.entry.reps[1]
+    )
+    made, lift = floor.begin_with(connection(), trainer(), ask.client.id, place, facts, now=now())
+    return redirect(url_for("floor.show", session_id=made, lift=lift))
+
+
+@blueprint.post("/lift/<int:lift_id>/set")
+def log(lift_id: int) -> ResponseReturnValue:
+    """Keep a set; sent twice it is kept once."""
+    row = floor.lift_of(connection(), trainer(), lift_id)
+    form = request.form
+    facts = floor.SetFacts(
+        uid=form.get("uid", ""),
+        side=form.get("side", "both"),
+        reps=integer(form, "reps", row.reps, what=tr("a whole number of reps")),
+        form=form.get("form", ""),
+        pain_joint=form.get("pain_joint", ""),
+        pain_side=form.get("pain_side", ""),
+        pain=integer(form, "pain", 0, what=tr("a whole number from 0 to 10"))
+        if form.get("pain")
+        else None,
+        done_at=form.get("done_at", "") or now(),
+    )
+    floor.log_set(connection(), trainer(), lift_id, facts, now=now())
+    if facts.pain is not None:
+        return redirect(
+            url_for("floor.instead", lift_id=lift_id, why="hurts", joint=facts.pain_joint)
+        )
+    if request.headers.get("X-Queue"):
+        return jsonify(kept=facts.uid)
+    return redirect(url_for("floor.show", session_id=row.session_id))
+
+
+@blueprint.post("/set/<int:set_id>")
+def change(set_id: int) -> ResponseReturnValue:
+    """Say how many were left, change the reps, or remove the set."""
+    row = floor.set_of(connection(), trainer(), set_id)
+    lift = floor.lift_of(connection(), trainer(), row.lift_id)
+    if request.form.get("action") == "remove":
+        floor.remove_done(connection(), trainer(), set_id, now=now())
+    else:
+        what = tr("a whole number of reps")
+        changes: dict[str, object] = {
+            name: integer(request.form, name, 0, what=what)
+            for name in ("reps", "reserve")
+            if request.form.get(name, "").strip()
+        }
+        floor.edit_set(connection(), trainer(), set_id, changes, now=now())
+    return redirect(url_for("floor.show", session_id=lift.session_id))
+
+
+@blueprint.post("/lift/<int:lift_id>/end")
+def end_lift(lift_id: int) -> ResponseReturnValue:
+    """Do no more of a lift."""
+    row = floor.lift_of(connection(), trainer(), lift_id)
+    floor.end_lift(connection(), trainer(), lift_id, now=now())
+    return redirect(url_for("floor.show", session_id=row.session_id))
+
+
+@blueprint.post("/lift/<int:lift_id>/taken")
+def taken(lift_id: int) -> ResponseReturnValue:
+    """Mark a thing that the lift uses as taken, and show what to do instead."""
+    row = floor.lift_of(connection(), trainer(), lift_id)
+    item = integer(request.form, "item", 0, what=tr("a thing of the list"))
+    if item not in row.items:
+        raise InputError("item", str(item), Said("a thing of the list"))
+    usecases.mark(connection(), trainer(), item, State.TAKEN, now=now())
+    return redirect(url_for("floor.instead", lift_id=lift_id, why="taken", item=item))
+
+
+@blueprint.get("/lift/<int:lift_id>/instead")
+@in_turn
+def instead(lift_id: int) -> ResponseReturnValue:
+    """Show three stand-ins for a lift from what is free now."""
+    row = floor.lift_of(connection(), trainer(), lift_id)
+    view = floor.view_of(connection(), trainer(), row.session_id, lift_id=lift_id)
+    why, joint = request.args.get("why", "taken"), request.args.get("joint", "")
+    found = instead_of(row, view.session, joint)
+    names = {i.id: i.name for i in held().at(view.session.place_id).items}
+    item = known_id(request.args.get("item", ""), names)
+    return rendered(
+        "floor/instead.html",
+        view=view,
+        lift=row,
+        entry=EXERCISES[row.exercise],
+        found=found,
+        why=why,
+        joint=joint,
+        things={i: names[i] for i in row.items if i in names},
+        item=names.get(item or 0, ""),
+        change=held().last_change(f"place:{view.session.place_id}"),
+    )
+
+
+@blueprint.post("/lift/<int:lift_id>/instead")
+@in_turn
+def use(lift_id: int) -> ResponseReturnValue:
+    """Do a stand-in in the place of a lift: it is kept as a decision, too."""
+    row = floor.lift_of(connection(), trainer(), lift_id)
+    view = floor.view_of(connection(), trainer(), row.session_id, lift_id=lift_id)
+    ask = ask_of(source_of(row, view.session))
+    why = request.form.get("why", "taken")
+    lift = floor.do_instead(
+        connection(),
+        trainer(),
+        ask,
+        request.form.get("pick", ""),
+        current_app.extensions["memo"],
+        lift_id,
+        why=why if why in ("taken", "hurts", "choice") else "choice",
+        asked=urlencode(query_of(ask)),
+        now=now(),
+    )
+    return redirect(url_for("floor.show", session_id=row.session_id, lift=lift))

@@ -1,0 +1,208 @@
+"""Sessions on the floor: what is next, sets kept once, edits that keep the old, and undo."""
+
+from __future__ import annotations
+
+import json
+from datetime import datetime, timedelta
+
+import pytest
+
+from widearc import store
+from widearc.core.body import Body
+from widearc.core.equipment import FreeMass, Sled
+from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
+from widearc.core.kit import Piece
+from widearc.core.movement import Setup
+from widearc.core.words import Mass, Said
+from widearc.formats import parse_scenario
+from widearc.store.errors import MissingError
+from widearc.usecases.floor import floor
+from widearc.words import plain
+
+NOW = "2026-11-24T09:00:00+00:00"
+
+
+def at(minutes: float) -> str:
+    return (datetime.fromisoformat(NOW) + timedelta(minutes=minutes)).isoformat()
+
+
+def facts(exercise="goblet-squat", kg=24.0, **more):
+    load = FreeMass(kg=kg, port="goblet")
+    if exercise != "goblet-squat":
+        load = FreeMass(kg=kg, port=EXERCISES[exercise].ports[0])
+    setup = Setup(exercise=EXERCISES[exercise], body=Body(), loads=(load,))
+    said = Said("kettlebell {kg}", kg=Mass(kg))
+    return floor.LiftFacts(setup=setup, said=said, **more)
+
+
+def a_set(number, side="both", reps=10, minutes=0.0, **more):
+    return floor.SetFacts(
+        uid=f"set-{number:05d}", side=side, reps=reps, done_at=at(minutes), **more
+    )
+
+
+@pytest.fixture
+def session(demo):
+    return floor.begin(demo, 1, 1, 1, now=NOW)
+
+
+def test_a_session_goes_on_where_it_was(demo, session):
+    assert floor.begin(demo, 1, 1, 1, now=at(5)) == session
+    assert floor.begin(demo, 1, 2, 1, now=at(5)) != session, "another client's is another"
+    with pytest.raises(MissingError):
+        floor.begin(demo, 1, 99, 1, now=NOW)
+
+
+def test_a_lift_keeps_its_whole_scenario_and_what_a_rep_asks(demo, session):
+    lift = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    row = store.lift(demo, 1, lift)
+    setup, _ = parse_scenario(json.loads(row.scenario))
+    assert setup.exercise.id == "goblet-squat" and setup.loads[0].kg == 24.0
+    asked = {
+        r["action"]: dict(r)
+        for r in demo.execute("SELECT * FROM lift_action WHERE lift_id = ?", (lift,))
+    }
+    assert asked["knee_extension"]["first"] == 1 and asked["knee_extension"]["ratio"] > 0.3
+    counts = dict(demo.execute("SELECT grp, counts FROM lift_muscle WHERE lift_id = ?", (lift,)))
+    assert counts["vasti"] == 1.0 and 0.2 < counts["gluteus_maximus"] < 0.8
+
+
+def test_done_counts_rests_and_ends(demo, session):
+    lift = floor.add_lift(demo, 1, session, facts(sets=2, reps=8), now=NOW)
+    view = floor.view_of(demo, 1, session)
+    assert (view.now.side, view.now.number, view.now.reps) == ("both", 1, 8)
+    assert view.now.rest_until == "" and plain(view.now.said) == "kettlebell 24 kg"
+    floor.log_set(demo, 1, lift, a_set(1, reps=8, minutes=1), now=at(1))
+    now = floor.view_of(demo, 1, session).now
+    assert now.number == 2 and now.rest_until == (
+        datetime.fromisoformat(at(1)) + timedelta(seconds=now.lift.rest_s)
+    ).isoformat(timespec="seconds")
+    floor.log_set(demo, 1, lift, a_set(2, reps=8, minutes=4), now=at(4))
+    assert floor.view_of(demo, 1, session).now is None
+
+
+def test_the_weaker_side_goes_first_and_caps_the_other(demo, session):
+    """The bosun's stronger side is the right: left first; what it did is what the right does."""
+    lift = floor.add_lift(demo, 1, session, facts("split-squat", 10.0, sets=2, reps=10), now=NOW)
+    assert store.client(demo, 1, 1).stronger_side == "right"
+    now = floor.view_of(demo, 1, session).now
+    assert (now.side, now.number, now.reps) == ("left", 1, 10)
+    floor.log_set(demo, 1, lift, a_set(1, "left", 8, 1), now=at(1))
+    now = floor.view_of(demo, 1, session).now
+    assert (now.side, now.number, now.reps) == ("right", 1, 8)
+    assert now.rest_until == "", "only turn round"
+    floor.log_set(demo, 1, lift, a_set(2, "right", 8, 2), now=at(2))
+    now = floor.view_of(demo, 1, session).now
+    assert (now.side, now.number, now.reps) == ("left", 2, 10) and now.rest_until
+
+
+def test_the_same_set_sent_fifty_times_is_one(demo, session):
+    lift = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    ids = {floor.log_set(demo, 1, lift, a_set(7), now=at(i)) for i in range(50)}
+    assert len(ids) == 1
+    assert demo.execute("SELECT count(*) FROM set_done").fetchone()[0] == 1
+
+
+def test_an_edit_keeps_what_was_and_undo_brings_it_back(demo, session):
+    lift = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    done = floor.log_set(demo, 1, lift, a_set(1, reps=9), now=NOW)
+    floor.edit_set(demo, 1, done, {"reps": 7, "reserve": 2}, now=at(1))
+    assert store.set_done(demo, 1, done).reps == 7
+    was = json.loads(demo.execute("SELECT was FROM set_was").fetchone()[0])
+    assert was["reps"] == 9 and was["reserve"] is None
+    change = store.last_change(demo, 1, floor.scope(session))
+    store.undo(demo, 1, change.id, now=at(2))
+    assert store.set_done(demo, 1, done).reps == 9
+    floor.remove_done(demo, 1, done, now=at(3))
+    assert store.set_done(demo, 1, done) is None
+    store.undo(demo, 1, store.last_change(demo, 1, floor.scope(session)).id, now=at(4))
+    assert store.set_done(demo, 1, done).reps == 9
+
+
+def test_two_sets_with_pain_end_the_lift(demo, session):
+    lift = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    hurt = {"pain_joint": "knee", "pain_side": "left"}
+    floor.log_set(demo, 1, lift, a_set(1, pain=3, **hurt), now=NOW)
+    floor.log_set(demo, 1, lift, a_set(2, pain=5, **hurt), now=NOW)
+    assert not store.lift(demo, 1, lift).ended
+    floor.log_set(demo, 1, lift, a_set(3, pain=4, **hurt), now=NOW)
+    assert store.lift(demo, 1, lift).ended and floor.view_of(demo, 1, session).now is None
+
+
+def test_another_lift_in_its_place_keeps_the_first_that_has_sets(demo, session):
+    first = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    floor.log_set(demo, 1, first, a_set(1), now=NOW)
+    other = floor.add_lift(
+        demo, 1, session, facts("split-squat", 10.0), now=NOW, instead_of=first, why="taken"
+    )
+    view = floor.view_of(demo, 1, session)
+    assert [p.lift.id for p in view.lifts] == [first, other] and view.now.lift.id == other
+    assert view.lifts[0].done and view.lifts[1].lift.why == "taken"
+
+
+def test_last_time_comes_back_as_it_was_done(demo, session):
+    bell = Piece(item="9", kind="kettlebell", label="K", number=1, kg=24.0)
+    lift = floor.add_lift(demo, 1, session, facts(pieces=(bell,)), now=NOW)
+    floor.log_set(demo, 1, lift, a_set(1), now=NOW)
+    floor.end(demo, 1, session, now=at(30))
+    later = floor.begin(demo, 1, 1, 1, now=at(5000))
+    assert floor.last_time(demo, 1, later, now=at(5000)) == (1, ())
+    now = floor.view_of(demo, 1, later).now
+    assert now.lift.pieces[0].kg == 24.0 and [s.reps for s in now.before] == [10]
+
+
+def test_a_session_without_a_set_leaves_nothing(demo, session):
+    floor.add_lift(demo, 1, session, facts(), now=NOW)
+    floor.end(demo, 1, session, now=at(3))
+    with pytest.raises(MissingError):
+        floor.session_of(demo, 1, session)
+
+
+@pytest.mark.parametrize(
+    ("more", "where"),
+    [
+        ({"reps": 101}, "reps"),
+        ({"reps": -1}, "reps"),
+        ({"reserve": 21}, "reserve"),
+        ({"pain": 11}, "pain"),
+        ({"form": "sad"}, "form"),
+        ({"pain_joint": "ear"}, "pain_joint"),
+        ({"side": "middle"}, "side"),
+        ({"done_at": "today"}, "done_at"),
+        ({"uid": "x"}, "uid"),
+    ],
+)
+def test_what_is_no_set_is_refused_and_nothing_is_kept(demo, session, more, where):
+    lift = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    values = {"uid": "set-00001", "side": "both", "reps": 8, "done_at": NOW} | more
+    with pytest.raises(InputError) as error:
+        floor.log_set(demo, 1, lift, floor.SetFacts(**values), now=NOW)
+    assert error.value.where == where
+    assert demo.execute("SELECT count(*) FROM set_done").fetchone()[0] == 0
+
+
+def test_another_trainer_sees_none_of_it(demo, session):
+    demo.execute("INSERT INTO trainer (name, created_at) VALUES ('Other', ?)", (NOW,))
+    lift = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    for call in (
+        lambda: floor.session_of(demo, 2, session),
+        lambda: floor.log_set(demo, 2, lift, a_set(1), now=NOW),
+        lambda: floor.add_lift(demo, 2, session, facts(), now=NOW),
+    ):
+        with pytest.raises(MissingError):
+            call()
+
+
+def test_a_press_is_one_sided_where_one_leg_works(demo, session):
+    for legs, one in ((1, True), (2, False)):
+        setup = Setup(
+            exercise=EXERCISES["leg-press-45"],
+            body=Body(),
+            options={"legs": legs},
+            loads=(Sled(kg=40.0, empty_kg=38.0),),
+        )
+        lift = floor.add_lift(
+            demo, 1, session, floor.LiftFacts(setup=setup, said=Said("sled")), now=NOW
+        )
+        assert store.lift(demo, 1, lift).one_sided is one

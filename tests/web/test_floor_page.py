@@ -1,0 +1,146 @@
+"""The Floor: a whole session on a phone, with a taken thing, pain, and the line cut in a set."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.web.test_browser import PHONE
+from widearc import store
+
+
+def keep_stand_in(client, pick="split-squat", who=1):
+    """Keep a stand-in at Swap; return its id."""
+    asked = client.get(f"/swap?place=1&client={who}&pick={pick}").text
+    form = re.search(r'<form class="wa-use" id="use".*?</form>', asked, re.S).group(0)
+    data = dict(re.findall(r'<input[^>]*name="([^"]+)"[^>]*value="([^"]*)"', form))
+    data = {n: v for n, v in data.items() if n not in ("csrf_token", "once")}
+    assert client.post("/swap/use", data=data).status_code == 302
+    return int(re.findall(r"/floor/decision/(\d+)", client.get("/kept").text)[0])
+
+
+def do(client, decision):
+    """Put a kept stand-in on the floor; return the address of its session, and the lift."""
+    answer = client.post(f"/floor/decision/{decision}")
+    assert answer.status_code == 302, answer.text
+    address = answer.headers["Location"]
+    return address, int(re.search(r"lift=(\d+)", address).group(1))
+
+
+def test_a_session_begins_with_who_and_where(client):
+    assert "Begin a session" in client.get("/floor/").text
+    begun = client.post("/floor/", data={"client": 2, "place": 1})
+    assert begun.headers["Location"] == "/floor/1"
+    page = client.get("/floor/1").text
+    assert "Nothing on it yet" in page and "End the session" in page
+    assert client.get("/floor/").headers["Location"] == "/floor/1", "it goes on"
+    client.post("/floor/1/end")
+    assert client.get("/floor/1").status_code == 404, "a session without a set leaves nothing"
+
+
+def test_sets_are_kept_once_edited_and_undone(client, con):
+    address, lift = do(client, keep_stand_in(client))
+    data = {"uid": "made-on-phone", "side": "left", "reps": "9"}
+    for _ in range(5):
+        assert client.post(f"/floor/lift/{lift}/set", data=data).status_code == 302
+    rows = con.execute("SELECT id, reps, side FROM set_done").fetchall()
+    assert [tuple(r)[1:] for r in rows] == [(9, "left")]
+    page = client.get(address).text
+    assert "How many were left?" in page and "Right" in page and "Done, 9 reps" in page
+    client.post(f"/floor/set/{rows[0]['id']}", data={"reserve": "2"})
+    assert con.execute("SELECT reserve FROM set_done").fetchone()[0] == 2
+    client.post(f"/floor/set/{rows[0]['id']}", data={"reps": "8", "reserve": "1"})
+    assert con.execute("SELECT count(*) FROM set_was").fetchone()[0] == 2
+    client.post(f"/floor/set/{rows[0]['id']}", data={"action": "remove"})
+    assert con.execute("SELECT count(*) FROM set_done").fetchone()[0] == 0
+    change = store.last_change(con, 1, "session:1")
+    undone = client.post(f"/undo/{change.id}", data={"back": address})
+    assert undone.status_code == 302, undone.text
+    assert con.execute("SELECT reps FROM set_done").fetchone()[0] == 8
+
+
+def test_taken_marks_the_thing_and_another_lift_stands_in_its_place(client, con):
+    _, lift = do(client, keep_stand_in(client))
+    offered = client.get(f"/floor/lift/{lift}/instead?why=taken").text
+    item = re.search(r'name="item" value="(\d+)">([^<]+)<', offered)
+    assert item, "what it uses is named"
+    there = client.post(f"/floor/lift/{lift}/taken", data={"item": item[1]}).headers["Location"]
+    assert store.item(con, 1, int(item[1])).state is store.State.TAKEN
+    page = client.get(there).text
+    picks = re.findall(r'name="pick" value="([^"]+)"', page)
+    assert len(picks) == 3 and f"{item[2]} taken" in page and "Undo" in page
+    used = client.post(f"/floor/lift/{lift}/instead", data={"pick": picks[1], "why": "taken"})
+    assert used.status_code == 302
+    now = client.get(used.headers["Location"]).text
+    assert "instead, taken" in now
+    row = con.execute("SELECT exercise, instead_of, why FROM lift ORDER BY id DESC").fetchone()
+    assert tuple(row) == (picks[1], lift, "taken")
+    assert client.post(f"/floor/lift/{lift}/taken", data={"item": "9999"}).status_code == 400
+
+
+def test_what_hurts_is_asked_less_by_what_is_offered(client):
+    _, lift = do(client, keep_stand_in(client, "rear-raised-split-squat"))
+    data = {"uid": "hurt-00001", "side": "left", "reps": "6", "pain": "5", "pain_joint": "knee"}
+    there = client.post(f"/floor/lift/{lift}/set", data=data).headers["Location"]
+    page = client.get(there).text
+    assert "Hurts: knee" in page and "licensed professional" in page
+    less = [int(n) for n in re.findall(r"Knee: (\d+) % less at most", page)]
+    assert less and all(n >= 10 for n in less)
+
+
+def test_a_set_up_of_arc_is_done_by_its_client(client, con):
+    query = "exercise=leg-extension&client=2&l0=stack&l0-kg=40"
+    answer = client.post("/floor/do", data={"query": query})
+    assert answer.status_code == 302
+    page = client.get(answer.headers["Location"]).text
+    assert "Leg extension" in page and "Done," in page
+    assert con.execute("SELECT client_id FROM session").fetchone()[0] == 2
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        ({"reps": "ten"}, "whole number of reps"),
+        ({"reps": "101"}, "from 0 to 100"),
+        ({"uid": "x"}, "letters and digits"),
+        ({"side": "up"}, "both, left, right"),
+        ({"pain": "11"}, "from 0 to 10"),
+    ],
+)
+def test_what_is_no_set_is_refused_in_words(client, con, data, words):
+    _, lift = do(client, keep_stand_in(client))
+    sent = {"uid": "good-enough", "side": "left", "reps": "8"} | data
+    answer = client.post(f"/floor/lift/{lift}/set", data=sent)
+    assert answer.status_code == 400 and words in answer.text
+    assert con.execute("SELECT count(*) FROM set_done").fetchone()[0] == 0
+
+
+def test_a_session_on_a_phone_with_the_line_cut(browser, served, con):
+    """From a kept stand-in: sets by the thumb, two without the line, sent once when it is back."""
+    context = browser.new_context(viewport=PHONE)
+    page = context.new_page()
+    page.goto(f"{served}/swap?place=1&client=1&pick=split-squat")
+    page.get_by_role("button", name=re.compile("^Use this")).click()
+    page.get_by_role("button", name="Do it on the floor").first.click()
+    expect(page.locator(".wa-floor-side")).to_have_text("Left")
+    page.get_by_role("button", name=re.compile("^Done")).click()
+    expect(page.locator(".wa-floor-side")).to_have_text("Right")
+    context.set_offline(True)
+    page.get_by_role("button", name=re.compile("^Done")).click()
+    expect(page.locator("#kept")).to_have_text("1 set waiting")
+    page.get_by_role("button", name=re.compile("^Done")).click()
+    expect(page.locator("#kept")).to_have_text("2 sets waiting")
+    assert con.execute("SELECT count(*) FROM set_done").fetchone()[0] == 1
+    context.set_offline(False)
+    expect(page.locator("#kept")).to_have_text("all kept")
+    expect(page.get_by_text("How many were left?")).to_be_visible()
+    rows = con.execute("SELECT uid, done_at FROM set_done ORDER BY id").fetchall()
+    assert len(rows) == 3 == len({r["uid"] for r in rows})
+    assert [r["done_at"] for r in rows] == sorted(r["done_at"] for r in rows)
+    wide = page.evaluate("document.documentElement.scrollWidth")
+    assert wide <= PHONE["width"]
+    done = page.get_by_role("button", name=re.compile("^Done")).bounding_box()
+    assert done["height"] >= 60 and done["y"] + done["height"] <= PHONE["height"]
+    context.close()
