@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from types import MappingProxyType
 
 from widearc.core.errors import InputError
 from widearc.core.words import Name, Said
@@ -108,6 +110,8 @@ def _fill(con: Connection, trainer_id: int, table: Table, ids: dict[str, dict[Ce
         for column, parent in parents.items():
             if cells.get(column) is not None:
                 cells[column] = _mapped(where, column, cells[column], ids.get(parent, {}))
+        for column in cells.keys() & LISTS.get(table.name, ()):
+            cells[column] = _mapped_list(cells.get(column), ids.get("equipment", {}))
         try:
             con.execute(
                 f"INSERT INTO {table.name} ({names}) VALUES ({marks})",
@@ -117,6 +121,22 @@ def _fill(con: Connection, trainer_id: int, table: Table, ids: dict[str, dict[Ce
             raise InputError(
                 where, str(error)[:80], Said("a row as this program sends it out")
             ) from None
+
+
+LISTS: Mapping[str, tuple[str, ...]] = MappingProxyType({"decision": ("uses",), "lift": ("items",)})
+"""Columns that hold the numbers of things as JSON."""
+
+
+def _mapped_list(cell: Cell, ids: Mapping[Cell, int]) -> Cell:
+    """Return a list of numbers as they are here; what is not in the file is left out."""
+    if not isinstance(cell, str):
+        return cell
+    try:
+        numbers = json.loads(cell)
+    except ValueError:
+        return cell
+    listed = numbers if isinstance(numbers, list) else []
+    return json.dumps([ids[n] for n in listed if isinstance(n, int) and n in ids])
 
 
 def _checked(where: str, table: Table, row: Sequence[Cell]) -> dict[str, Cell]:
@@ -150,6 +170,6 @@ def _references(con: Connection, table: str) -> Iterator[tuple[str, str]]:
             continue
         if row["to"] == "id":
             yield str(row["from"]), parent
-        elif (further := _parents(con, parent).get(str(row["to"]))) is not None:
+        elif parent != table and (further := _parents(con, parent).get(str(row["to"]))) is not None:
             # a part of what belongs to something: whose number it carries too
             yield str(row["from"]), further
