@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import csv
+import io
 import json
 from datetime import datetime, timedelta
 
 import pytest
 
-from widearc import store
+from widearc import store, usecases
 from widearc.core.body import Body
 from widearc.core.equipment import FreeMass, Sled
 from widearc.core.errors import InputError
@@ -17,7 +19,8 @@ from widearc.core.movement import Setup
 from widearc.core.words import Mass, Said
 from widearc.formats import parse_scenario
 from widearc.store.errors import MissingError
-from widearc.usecases.floor import floor
+from widearc.usecases.client import over_time
+from widearc.usecases.floor import floor, log
 from widearc.words import plain
 
 NOW = "2026-11-24T09:00:00+00:00"
@@ -206,3 +209,62 @@ def test_a_press_is_one_sided_where_one_leg_works(demo, session):
             demo, 1, session, floor.LiftFacts(setup=setup, said=Said("sled")), now=NOW
         )
         assert store.lift(demo, 1, lift).one_sided is one
+
+
+def squat_sets(con, session, *, reps, reserve, weeks_ago, kg=24.0):
+    lift = floor.add_lift(con, 1, session, facts(kg=kg), now=NOW)
+    for n in range(3):
+        done = floor.SetFacts(
+            uid=f"w{weeks_ago}-{kg}-{n}-{lift}",
+            side="both",
+            reps=reps,
+            reserve=reserve,
+            done_at=at(-weeks_ago * 7 * 24 * 60 + n),
+        )
+        floor.log_set(con, 1, lift, done, now=NOW)
+    return lift
+
+
+def test_sets_of_the_floor_speak_for_the_joint_that_gives_out_first(demo, session):
+    """By hand: a goblet squat at so much of the usual strength, 10 reps with 2 left: the scale is
+    that part times 1 + 12/30; the hip is a lower bound.
+    """
+    lift = squat_sets(demo, session, reps=10, reserve=2, weeks_ago=0)
+    part = dict(demo.execute("SELECT action, ratio FROM lift_action WHERE lift_id = ?", (lift,)))
+    found = {t.action: t for t in over_time.trends(demo, 1, 1, now=at(5))}
+    knee, hip = found["knee_extension"], found["hip_extension"]
+    for side in ("left", "right"):
+        assert knee.sides[side].kappa == pytest.approx(part["knee_extension"] * 1.4, rel=1e-3)
+        assert knee.sides[side].sets == 3 and hip.sides[side].at_least
+    assert knee.gap == pytest.approx(0.0) and knee.gap_sd > 0
+    assert hip.gap is None
+    # and what Swap knows of strength uses them
+    known = usecases.strength_of(demo, 1, 1)
+    assert known["knee_extension"].kappa == pytest.approx(part["knee_extension"] * 1.4, rel=1e-3)
+
+
+def test_a_weaker_side_shows_as_a_gap(demo, session):
+    lift = floor.add_lift(demo, 1, session, facts("split-squat", 16.0, reps=12), now=NOW)
+    for n, (side, reps) in enumerate([("left", 6), ("right", 12)] * 4):
+        done = floor.SetFacts(uid=f"gap-{n:05d}", side=side, reps=reps, reserve=1, done_at=at(n))
+        floor.log_set(demo, 1, lift, done, now=NOW)
+    first = over_time.trends(demo, 1, 1, now=at(60))[0]
+    # 1 + 13/30 over 1 + 7/30
+    assert first.gap == pytest.approx((1 + 13 / 30) / (1 + 7 / 30) - 1, rel=1e-3)
+
+
+def test_volume_counts_a_set_in_proportion_and_by_week(demo, session):
+    squat_sets(demo, session, reps=10, reserve=2, weeks_ago=0)
+    found = {v.grp: v for v in over_time.volumes(demo, 1, 1, now=at(60))}
+    assert found["vasti"].sets == pytest.approx(3.0)
+    assert 0.2 * 3 < found["gluteus_maximus"].sets < 0.8 * 3
+    assert found["long_hamstrings"].sets < 0.4
+    assert 0.0 <= found["vasti"].long <= 1.0 and found["vasti"].before == 0.0
+
+
+def test_the_log_goes_out_row_by_row(demo, session):
+    squat_sets(demo, session, reps=9, reserve=2, weeks_ago=0)
+    rows = list(csv.DictReader(io.StringIO(log.log_csv(demo, 1, 1))))
+    assert len(rows) == 3 and tuple(rows[0]) == log.COLUMNS
+    assert (rows[1]["set"], rows[1]["reps"], rows[1]["rir"]) == ("2", "9", "2")
+    assert rows[0]["load_kg"] == "24" and rows[0]["exercise"] == "goblet-squat"

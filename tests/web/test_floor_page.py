@@ -144,3 +144,18 @@ def test_a_session_on_a_phone_with_the_line_cut(browser, served, con):
     done = page.get_by_role("button", name=re.compile("^Done")).bounding_box()
     assert done["height"] >= 60 and done["y"] + done["height"] <= PHONE["height"]
     context.close()
+
+
+def test_a_client_over_time_shows_strength_volume_and_sessions(client):
+    assert "Nothing yet" in client.get("/clients/1/time").text
+    _, lift = do(client, keep_stand_in(client, "goblet-squat"))
+    for n in range(3):
+        data = {"uid": f"time-{n:05d}", "side": "both", "reps": "10"}
+        client.post(f"/floor/lift/{lift}/set", data=data)
+        client.post(f"/floor/set/{n + 1}", data={"reserve": "2"})
+    page = client.get("/clients/1/time").text
+    assert "Knee extension" in page and "alike as far as can be known" in page
+    assert page.count("<circle") > 5 and "vasti" in page
+    assert "Over time" in client.get("/clients/1").text
+    log = client.get("/clients/1/log.csv").text.splitlines()
+    assert len(log) == 4 and log[0].startswith("date,client,place,exercise")

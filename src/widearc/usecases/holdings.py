@@ -9,6 +9,7 @@ from typing import TypeVar
 from widearc import store
 from widearc.core.words import Count, Name, Said
 from widearc.store.errors import MissingError
+from widearc.usecases.client.over_time import all_sets
 from widearc.usecases.room.kit import Stock, stock_of
 
 
@@ -73,7 +74,7 @@ class Holdings:
     def strength_sets(self, client_id: int) -> tuple[store.StrengthSet, ...]:
         """Return a client's sets that were done."""
         if client_id not in self._sets:
-            self._sets[client_id] = store.strength_sets(self._con, self._trainer_id, client_id)
+            self._sets[client_id] = all_sets(self._con, self._trainer_id, client_id)
         return self._sets[client_id]
 
     @property

@@ -30,6 +30,7 @@ from widearc.core.strength import (
 from widearc.core.units import to_deg
 from widearc.core.words import UNSAID, Angle, Count, Listed, Name, Said, Share, Term, Times, Words
 from widearc.store.errors import MissingError
+from widearc.usecases.client.over_time import all_sets
 from widearc.usecases.sheet import SheetError
 
 ACTIONS_OF = {
@@ -155,7 +156,7 @@ def strength_of(con: store.Connection, trainer_id: int, client_id: int) -> Mappi
     """Return what is known of each action of a client; where the sides differ, the weaker one: it
     sets the reps.
     """
-    return strength_of_sets(store.strength_sets(con, trainer_id, client_id))
+    return strength_of_sets(all_sets(con, trainer_id, client_id))
 
 
 def strength_of_sets(sets: Sequence[store.StrengthSet]) -> Mapping[str, Scale]:

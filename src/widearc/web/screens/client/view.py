@@ -12,9 +12,14 @@ from flask import (
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
+from widearc.core.muscle import NAMES
 from widearc.usecases.client.client import EXPERIENCE, GOAL_SETS, GOALS, SORE_JOINTS, TAPES
+from widearc.usecases.client.over_time import trends, volumes
+from widearc.usecases.floor.log import log_csv, sessions_of
 from widearc.web.db import connection, held, now, trainer
+from widearc.web.download import sent
 from widearc.web.drawing.strip import strip_alone
+from widearc.web.drawing.trend import trend_plot
 from widearc.web.forms.fields import Sheet
 from widearc.web.forms.typed import Texts
 from widearc.web.page import rendered
@@ -64,6 +69,29 @@ def _shown(
         strength=usecases.strength_of(connection(), trainer(), row.id) if row else {},
     )
     return page, 422 if sheet.messages else 200
+
+
+@blueprint.get("/<int:client_id>/time")
+def over_time(client_id: int) -> ResponseReturnValue:
+    """Show a client's strength and volume over time."""
+    row = held().client(client_id)
+    con = connection()
+    found = trends(con, trainer(), client_id, now=now())
+    return rendered(
+        "clients/time.html",
+        row=row,
+        trends=[(trend, trend_plot(trend)) for trend in found],
+        volumes=volumes(con, trainer(), client_id, now=now()),
+        sessions=sessions_of(con, trainer(), client_id),
+        muscle_names=NAMES,
+    )
+
+
+@blueprint.get("/<int:client_id>/log.csv")
+def log(client_id: int) -> ResponseReturnValue:
+    """Send every set of a client as CSV, SI."""
+    row = held().client(client_id)
+    return sent(log_csv(connection(), trainer(), client_id), f"log {row.name}", "csv")
 
 
 @blueprint.post("/")
