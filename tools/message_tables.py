@@ -21,11 +21,11 @@ from widearc.core.movement.families import press
 from widearc.core.muscle import said as muscles
 from widearc.core.statics import points
 from widearc.formats import FORMATS, schema
+from widearc.usecases import floor
 from widearc.usecases.arc import arc, felt
 from widearc.usecases.bench import bands, columns
 from widearc.usecases.claims.claims import CLAIMS
 from widearc.usecases.client import client
-from widearc.usecases.floor import floor
 from widearc.usecases.intent import intents
 from widearc.usecases.room import elsewhere, items, kit, room
 from widearc.usecases.swap import instead, wanted
@@ -128,7 +128,7 @@ TABLES = (
         values=lambda: (client.GOALS, client.EXPERIENCE, client.STRONGER, client.SORE_SIDES),
     ),
     Table(where="usecases/client/client.py", values=lambda: client.TAPES),
-    Table(where="usecases/floor/floor.py", values=lambda: floor.FORMS),
+    Table(where="usecases/floor/sets.py", values=lambda: floor.FORMS),
     Table(where="usecases/intent/intents.py", values=lambda: intents.SHAPE_WORDS),
     Table(where="usecases/room/elsewhere.py", values=lambda: elsewhere.WHY_NEAR),
     Table(where="usecases/room/items.py", values=lambda: (items.SIDES, items.HOLDS)),

@@ -19,8 +19,9 @@ from widearc.core.movement import Setup
 from widearc.core.words import Mass, Said
 from widearc.formats import parse_scenario
 from widearc.store.errors import MissingError
+from widearc.usecases import floor
 from widearc.usecases.client import over_time
-from widearc.usecases.floor import floor, log
+from widearc.usecases.floor import log
 from widearc.words import plain
 
 NOW = "2026-11-24T09:00:00+00:00"
@@ -39,10 +40,8 @@ def facts(exercise="goblet-squat", kg=24.0, **more):
     return floor.LiftFacts(setup=setup, said=said, **more)
 
 
-def a_set(number, side="both", reps=10, minutes=0.0, **more):
-    return floor.SetFacts(
-        uid=f"set-{number:05d}", side=side, reps=reps, done_at=at(minutes), **more
-    )
+def a_set(n, side="both", reps=10, minutes=0.0, **more):
+    return floor.SetFacts(uid=f"set-{n:05d}", side=side, reps=reps, done_at=at(minutes), **more)
 
 
 @pytest.fixture
@@ -268,3 +267,111 @@ def test_the_log_goes_out_row_by_row(demo, session):
     assert len(rows) == 3 and tuple(rows[0]) == log.COLUMNS
     assert (rows[1]["set"], rows[1]["reps"], rows[1]["rir"]) == ("2", "9", "2")
     assert rows[0]["load_kg"] == "24" and rows[0]["exercise"] == "goblet-squat"
+
+
+def broke(demo, session, form, **more):
+    lift = floor.add_lift(demo, 1, session, facts(**more), now=NOW)
+    row = store.lift(demo, 1, lift)
+    return lift, floor.proposal_of(demo, 1, row, form, 1)
+
+
+@pytest.mark.parametrize(
+    ("form", "words"),
+    [
+        ("depth lost", "lighter, 20 kg instead of 24 kg"),
+        ("knees cave", "lighter, 20 kg instead of 24 kg"),
+        ("back rounds", "stop short, at 100° instead of 110°"),
+        ("heels lift", "2.5 cm under the heels, on plates: knee"),
+        ("grip", "straps: one hand holds up to 12 kg"),
+        ("balance", "one hand on something that stands"),
+        ("breath", "longer rest: 180 s"),
+        ("swing", "slower, 3 s down and 2 s up"),
+    ],
+)
+def test_what_breaks_gets_one_change_that_can_be_done_here(demo, session, form, words):
+    lift, found = broke(demo, session, form, sets=3)
+    told = plain(found.said)
+    assert told.startswith(words) and found.form == form, told
+    floor.log_set(demo, 1, lift, a_set(1, form=form), now=NOW)
+    row = store.lift(demo, 1, lift)
+    assert floor.broke(row, store.sets_of(demo, 1, session)[lift]) == form
+    made = floor.take_proposal(demo, 1, row, form, 1, now=NOW)
+    other = store.lift(demo, 1, made)
+    assert (other.instead_of, other.why, other.sets) == (lift, "form", 2)
+    assert floor.view_of(demo, 1, session).now.lift.id == made
+
+
+def test_a_press_whose_hips_lift_stops_shallower_and_says_what_that_changes(demo, session):
+    press = EXERCISES["leg-press-45"]
+    setup = Setup(exercise=press, body=Body(), loads=(Sled(kg=100, empty_kg=38),))
+    asked = floor.LiftFacts(setup=setup, said=Said(""))
+    lift = floor.add_lift(demo, 1, session, asked, now=NOW)
+    found = floor.proposal_of(demo, 1, store.lift(demo, 1, lift), "hips lift", 1)
+    deep = float(setup.resolved["knee_from"]) * 180 / 3.141592653589793
+    other = found.facts.setup.options["knee_from_deg"]
+    assert 8 <= deep - other <= 12 and "less at most" in plain(found.said)
+    assert "100" not in plain(found.said), "the load stays"
+
+
+def test_lighter_is_the_heaviest_that_the_stock_makes_below(demo, session):
+    _, found = broke(demo, session, "depth lost", exercise="split-squat", kg=32.0)
+    pieces = [(p.kind, p.kg, p.number) for p in found.facts.pieces]
+    assert sum(kg * n for _, kg, n in pieces) == found.facts.setup.loads[0].kg == 24.0
+    _, none = broke(demo, session, "depth lost", kg=8.0)
+    assert none is None, "nothing here is lighter"
+
+
+def test_the_sets_to_come_are_those_that_come(demo, session):
+    """What a device shows without the line is what the server would say with it."""
+    lift = floor.add_lift(demo, 1, session, facts("split-squat", sets=3, reps=8), now=NOW)
+    n, ahead = 0, floor.view_of(demo, 1, session).now.ahead
+    assert [(s.side, s.number, s.rests) for s in ahead][:3] == [
+        ("left", 1, False),
+        ("right", 1, False),
+        ("left", 2, True),
+    ]
+    for step in ahead:
+        now = floor.view_of(demo, 1, session).now
+        assert (now.side, now.number, now.reps) == (step.side, step.number, step.reps)
+        n += 1
+        floor.log_set(demo, 1, lift, a_set(n, side=step.side, reps=step.reps, minutes=n), now=at(n))
+    assert floor.view_of(demo, 1, session).now is None and n == 6
+
+
+def test_a_load_in_one_hand_changes_hands_from_set_to_set(demo, session):
+    setup = Setup(
+        exercise=EXERCISES["romanian-deadlift"], loads=(FreeMass(kg=20, port="hand-left"),)
+    )
+    floor.add_lift(demo, 1, session, floor.LiftFacts(setup=setup, said=Said("")), now=NOW)
+    assert [s.hand for s in floor.view_of(demo, 1, session).now.ahead] == ["left", "right", "left"]
+
+
+def test_two_devices_keep_both_and_say_so(demo, session):
+    lift = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    before = floor.mark_of(demo, 1, session)
+    floor.log_set(demo, 1, lift, a_set(1, number=1), now=NOW)
+    assert floor.mark_of(demo, 1, session) != before
+    floor.log_set(demo, 1, lift, a_set(2, number=1, reps=9), now=NOW)
+    view = floor.view_of(demo, 1, session).now
+    assert view.twice == (("both", 1),) and len(view.sets) == 2
+    mark = floor.mark_of(demo, 1, session)
+    floor.edit_set(demo, 1, view.sets[0].id, {"reps": 7}, now=NOW)
+    assert floor.mark_of(demo, 1, session) != mark
+    floor.remove_done(demo, 1, view.sets[1].id, now=NOW)
+    assert floor.view_of(demo, 1, session).now.twice == ()
+
+
+def test_fifty_times_sent_is_once_kept(demo, session):
+    lift = floor.add_lift(demo, 1, session, facts(), now=NOW)
+    ids = {floor.log_set(demo, 1, lift, a_set(1), now=at(n)) for n in range(50)}
+    assert len(ids) == 1 and len(store.sets_of(demo, 1, session)[lift]) == 1
+
+
+def test_what_one_client_uses_is_set_aside_for_the_others(demo, session):
+    item = next(i for i in store.items(demo, 1, 1) if i.kind == "kettlebell")
+    floor.add_lift(demo, 1, session, facts(items=(item.id,), sets=1), now=NOW)
+    assert store.in_use(demo, 1, 1, 2) == {item.id: "Bosun"}
+    assert store.in_use(demo, 1, 1, 1) == {}, "not for the one who uses it"
+    view = floor.view_of(demo, 1, session)
+    floor.log_set(demo, 1, view.now.lift.id, a_set(1), now=NOW)
+    assert store.in_use(demo, 1, 1, 2) == {}, "done is free again"

@@ -50,6 +50,8 @@ PAGES = [
     "/room/item/1",
     "/room/1/add?kind=anchor",
     "/clients/",
+    "/clients/1/time",
+    "/floor/",
     "/week",
     "/week?buy=1&place=2&kg=220",
     "/clients/3",

@@ -117,32 +117,118 @@ def test_what_is_no_set_is_refused_in_words(client, con, data, words):
     assert con.execute("SELECT count(*) FROM set_done").fetchone()[0] == 0
 
 
+KEPT_ON_THE_DEVICE = """async () => {
+    const all = await (await caches.open("wide-arc-floor-1")).keys();
+    const has = (part) => all.some((request) => request.url.includes(part));
+    return has("why=taken") && has("on=") && has("floor-store.js");
+}"""
+
+
+def done(page):
+    page.get_by_role("button", name=re.compile("^Done")).click()
+
+
+def set_of(page):
+    side, of = page.locator("[data-now=side]"), page.locator("[data-now=of]")
+    return f"{side.inner_text()} {of.inner_text()}"
+
+
+def kept(page, words):
+    expect(page.locator("#kept")).to_have_text(words)
+
+
 def test_a_session_on_a_phone_with_the_line_cut(browser, served, con):
-    """From a kept stand-in: sets by the thumb, two without the line, sent once when it is back."""
+    """From a kept stand-in: a set, the line cut, two more, the page loaded again, another; all are
+    sent once, in order, when the line is back.
+    """
     context = browser.new_context(viewport=PHONE)
     page = context.new_page()
     page.goto(f"{served}/swap?place=1&client=1&pick=split-squat")
     page.get_by_role("button", name=re.compile("^Use this")).click()
     page.get_by_role("button", name="Do it on the floor").first.click()
-    expect(page.locator(".wa-floor-side")).to_have_text("Left")
-    page.get_by_role("button", name=re.compile("^Done")).click()
-    expect(page.locator(".wa-floor-side")).to_have_text("Right")
+    expect(page.locator("[data-now=side]")).to_have_text("Left")
+    done(page)
+    expect(page.locator("[data-now=side]")).to_have_text("Right")
+    kept(page, "all kept")
+    # the stand-ins for it are computed ahead, and kept on the device with the page
+    for _ in range(100):
+        if page.evaluate(KEPT_ON_THE_DEVICE):
+            break
+        page.wait_for_timeout(200)
+    assert page.evaluate(KEPT_ON_THE_DEVICE)
     context.set_offline(True)
-    page.get_by_role("button", name=re.compile("^Done")).click()
-    expect(page.locator("#kept")).to_have_text("1 set waiting")
-    page.get_by_role("button", name=re.compile("^Done")).click()
-    expect(page.locator("#kept")).to_have_text("2 sets waiting")
+    done(page)
+    kept(page, "1 set waiting")
+    assert set_of(page) == "Left set 2 of 3, then right"
+    expect(page.locator("[data-rest]")).to_be_visible()
+    done(page)
+    kept(page, "2 sets waiting")
+    page.goto(page.url)
+    kept(page, "2 sets waiting")
+    assert set_of(page) == "Right set 2 of 3"
+    done(page)
+    kept(page, "3 sets waiting")
     assert con.execute("SELECT count(*) FROM set_done").fetchone()[0] == 1
+    # taken without the line: what was computed ahead, used at once
+    page.get_by_role("link", name="Taken").click()
+    page.get_by_role("button", name=re.compile("^Use")).first.click()
+    kept(page, "3 sets waiting")
+    instead = page.locator("h1").inner_text()
+    assert instead != "Split squat" and "set 1 of" in set_of(page)
+    done(page)
+    kept(page, "4 sets waiting")
     context.set_offline(False)
-    expect(page.locator("#kept")).to_have_text("all kept")
-    expect(page.get_by_text("How many were left?")).to_be_visible()
-    rows = con.execute("SELECT uid, done_at FROM set_done ORDER BY id").fetchall()
-    assert len(rows) == 3 == len({r["uid"] for r in rows})
+    kept(page, "all kept")
+    rows = con.execute(
+        """SELECT d.uid, d.done_at, d.side, l.exercise, l.why FROM set_done d
+           JOIN lift l ON l.id = d.lift_id ORDER BY d.id"""
+    ).fetchall()
+    assert len(rows) == 5 == len({r["uid"] for r in rows})
     assert [r["done_at"] for r in rows] == sorted(r["done_at"] for r in rows)
+    assert [r["side"] for r in rows][:4] == ["left", "right", "left", "right"]
+    assert rows[4]["exercise"] != "split-squat" and rows[4]["why"] == "taken"
     wide = page.evaluate("document.documentElement.scrollWidth")
     assert wide <= PHONE["width"]
-    done = page.get_by_role("button", name=re.compile("^Done")).bounding_box()
-    assert done["height"] >= 60 and done["y"] + done["height"] <= PHONE["height"]
+    box = page.get_by_role("button", name=re.compile("^Done")).bounding_box()
+    assert box["height"] >= 60 and box["y"] + box["height"] <= PHONE["height"]
+    context.close()
+
+
+def test_a_whole_session_with_two_clients_and_two_devices(browser, served, con):
+    """Form breaks, something hurts, a second client, and what the other device did is seen."""
+    context = browser.new_context(viewport=PHONE)
+    page = context.new_page()
+    page.goto(f"{served}/swap?place=1&client=1&pick=goblet-squat")
+    page.get_by_role("button", name=re.compile("^Use this")).click()
+    page.get_by_role("button", name="Do it on the floor").first.click()
+    page.get_by_text("Form broke").click()
+    page.get_by_role("button", name="knees cave").click()
+    broke = page.locator(".wa-floor-broke")
+    expect(broke).to_contain_text("Knees cave: ")
+    before = page.locator(".wa-floor-load").inner_text()
+    broke.get_by_role("button", name="Take it for the next set").click()
+    expect(page.locator(".wa-floor-lifts")).to_contain_text("instead")
+    assert page.locator(".wa-floor-load").inner_text() != before
+    # a second device
+    other = context.new_page()
+    other.goto(page.url)
+    done(other)
+    expect(page.locator("[data-now=of]")).to_have_text("set 2 of 2", timeout=9_000)
+    # a second client, and back
+    page.get_by_label("Another client").click()
+    page.get_by_label("who").select_option(label="Cook")
+    page.get_by_role("button", name="Begin").click()
+    expect(page.get_by_text("Nothing on it yet")).to_be_visible()
+    page.get_by_role("link", name="Bosun").click()
+    page.get_by_text("Hurts", exact=True).click()
+    page.get_by_label("joint").select_option("knee")
+    page.locator("[name=pain][value='5']").click()
+    expect(page.get_by_role("heading", name="Hurts: knee")).to_be_visible()
+    expect(page.locator(".wa-floor-card").first).to_be_visible(timeout=40_000)
+    page.get_by_role("button", name=re.compile("^Use")).first.click()
+    expect(page.locator(".wa-floor-lifts")).to_contain_text("hurts")
+    assert con.execute("SELECT count(*) FROM set_done").fetchone()[0] == 3
+    assert [r[0] for r in con.execute("SELECT why FROM lift ORDER BY id")] == ["", "form", "hurts"]
     context.close()
 
 

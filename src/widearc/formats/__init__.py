@@ -14,7 +14,7 @@ if TYPE_CHECKING:
     from widearc.formats.curve import curve_document
     from widearc.formats.documents import FORMATS, check, load_json, schema
     from widearc.formats.exercises import exercises_document
-    from widearc.formats.intent import intent_part, parse_intent
+    from widearc.formats.intent import intent_part, parse_intent, style_part
     from widearc.formats.kitfile import KitFile, KitItem, kit_document, parse_kit_file
     from widearc.formats.loads import parse_load
     from widearc.formats.readings import (
@@ -68,6 +68,7 @@ __all__ = [
     "read_readings",
     "scenario_document",
     "schema",
+    "style_part",
     "swap_document",
     "swap_request_document",
     "write_archive",
@@ -82,7 +83,7 @@ _NAMES = {
     "curve": "curve_document",
     "documents": "FORMATS check load_json schema",
     "exercises": "exercises_document",
-    "intent": "intent_part parse_intent",
+    "intent": "intent_part parse_intent style_part",
     "loads": "parse_load",
     "kitfile": "KitFile KitItem kit_document parse_kit_file",
     "readings": "ReadingRow fit_document machine_document read_columns read_readings"

@@ -49,6 +49,7 @@ TRACKED = (
     "lift_muscle",
     "set_done",
     "set_was",
+    "client_note",
 )
 KEPT_CHANGES = 300  # a trainer: older ones cannot be taken back
 TOLD_CHANGES = 5000  # a trainer: older ones are forgotten

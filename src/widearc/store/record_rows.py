@@ -54,7 +54,9 @@ class LiftMuscle:
 class LiftRow:
     """One lift of a session. scenario: JSON of what is done; asked: the address of what was wanted;
     said: the set-up as a kept sentence; items: what it uses of the place, by id; why it stands
-    instead of another.
+    instead of another. uid: made where it was put on; hold_s: held in every rep, seconds.
+    tilt: mean demand of the long half over the short one's, less 1; hardest: the third that asks
+    most (both None: nothing is known).
     """
 
     session_id: int
@@ -75,12 +77,18 @@ class LiftRow:
     why: str = ""
     ended: bool = False
     model: str
+    uid: str = ""
+    hold_s: float = 0.0
+    tilt: float | None = None
+    hardest: str | None = None
     id: int = 0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SetRow:
-    """One set that was done. uid: made where it was done; reserve and pain None: not said."""
+    """One set that was done. uid: made where it was done; number: which set of the lift it was
+    taken for there; reserve, pain and held_s (seconds) None: not said.
+    """
 
     lift_id: int
     uid: str
@@ -94,6 +102,8 @@ class SetRow:
     pain_side: str = ""
     pain: int | None = None
     note: str = ""
+    number: int | None = None
+    held_s: float | None = None
     done_at: str
     received_at: str
     id: int = 0
@@ -102,7 +112,19 @@ class SetRow:
 _SESSION = ("client_id", "place_id", "started_at", "ended_at", "note")
 _LIFT = tuple(f.name for f in fields(LiftRow) if f.name != "id")
 _SET = tuple(f.name for f in fields(SetRow) if f.name != "id")
-_EDITED = ("side", "reps", "reserve", "limiter", "felt", "form", "pain_joint", "pain_side", "pain")
+_EDITED = (
+    "side",
+    "reps",
+    "reserve",
+    "limiter",
+    "felt",
+    "form",
+    "pain_joint",
+    "pain_side",
+    "pain",
+    "held_s",
+    "note",
+)
 
 
 def add_session(con: Connection, trainer_id: int, row: SessionRow) -> int:
@@ -207,6 +229,51 @@ def lift(con: Connection, trainer_id: int, lift_id: int) -> LiftRow | None:
     return None if row is None else _lift(dict(row))
 
 
+def lift_of_uid(con: Connection, trainer_id: int, uid: str) -> LiftRow | None:
+    """Return the lift that was put on under an id of its device, None where there is none."""
+    row = con.execute(
+        f"SELECT id, {', '.join(_LIFT)} FROM lift WHERE trainer_id = ? AND uid = ? AND uid <> ''",
+        (trainer_id, uid),
+    ).fetchone()
+    return None if row is None else _lift(dict(row))
+
+
+def session_mark(con: Connection, trainer_id: int, session_id: int) -> str:
+    """Return a text that is another one as soon as anything of a session is."""
+    row = con.execute(
+        """SELECT s.ended_at, count(DISTINCT l.id) AS lifts, sum(l.ended) AS ended,
+                  count(d.id) AS sets, max(d.id) AS last,
+                  (SELECT count(*) FROM set_was w JOIN set_done o ON o.id = w.set_id
+                   JOIN lift i ON i.id = o.lift_id WHERE i.session_id = s.id) AS changed
+           FROM session s LEFT JOIN lift l ON l.session_id = s.id
+           LEFT JOIN set_done d ON d.lift_id = l.id
+           WHERE s.trainer_id = ? AND s.id = ?""",
+        (trainer_id, session_id),
+    ).fetchone()
+    return " ".join(str(value) for value in row)
+
+
+def in_use(con: Connection, trainer_id: int, place_id: int, client_id: int) -> Mapping[int, str]:
+    """Return the things that the others' sessions at a place use now, by id: who uses them."""
+    found: dict[int, str] = {}
+    for row in con.execute(
+        """SELECT l.items, c.name FROM session s JOIN client c ON c.id = s.client_id
+           JOIN lift l ON l.session_id = s.id
+           WHERE s.trainer_id = ? AND s.place_id = ? AND s.client_id <> ? AND s.ended_at IS NULL
+             AND l.ended = 0
+             AND l.sets * (CASE l.one_sided WHEN 1 THEN 2 ELSE 1 END)
+                 > (SELECT count(*) FROM set_done d WHERE d.lift_id = l.id)
+             AND NOT EXISTS (SELECT 1 FROM lift n WHERE n.session_id = s.id AND n.ended = 0
+                 AND n.sets * (CASE n.one_sided WHEN 1 THEN 2 ELSE 1 END)
+                     > (SELECT count(*) FROM set_done e WHERE e.lift_id = n.id)
+                 AND (n.position, n.id) < (l.position, l.id))""",
+        (trainer_id, place_id, client_id),
+    ):
+        for item in json.loads(row["items"]):
+            found[item] = row["name"]
+    return found
+
+
 def _lift(row: dict[str, object]) -> LiftRow:
     pieces = tuple(Piece(**part) for part in json.loads(str(row["pieces"])))
     items = tuple(json.loads(str(row["items"])))
@@ -255,12 +322,12 @@ def change_set(con: Connection, trainer_id: int, row: SetRow, *, now: str) -> No
     """Put a set's values in place of what they were, which is kept beside it."""
     before = set_done(con, trainer_id, row.id)
     assert before is not None
-    was = {name: getattr(before, name) for name in (*_EDITED, "note")}
+    was = {name: getattr(before, name) for name in _EDITED}
     con.execute(
         "INSERT INTO set_was (trainer_id, set_id, changed_at, was) VALUES (?, ?, ?, ?)",
         (trainer_id, row.id, now, json.dumps(was)),
     )
-    names = (*_EDITED, "note")
+    names = _EDITED
     con.execute(
         f"""UPDATE set_done SET {", ".join(f"{n} = ?" for n in names)}
             WHERE trainer_id = ? AND id = ?""",

@@ -36,7 +36,7 @@ def left_out(
     limits: Limits,
     rules: Rules,
     taken: frozenset[str],
-    names: Mapping[str, str],
+    names: Mapping[str, str | Said],
 ) -> Excluded | None:
     """Return why place, people or client rule the exercise out, or None. names: a word for a taken
     item's state.
@@ -53,7 +53,11 @@ def left_out(
 
 
 def unmet(
-    exercise: Exercise, kit: Kit, rules: Rules, taken: frozenset[str], names: Mapping[str, str]
+    exercise: Exercise,
+    kit: Kit,
+    rules: Rules,
+    taken: frozenset[str],
+    names: Mapping[str, str | Said],
 ) -> Excluded | None:
     """Return the first of an exercise's needs that nothing here meets, or None."""
     for name in exercise.needs:

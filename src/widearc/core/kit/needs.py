@@ -64,7 +64,7 @@ class Need:
     lacking: Lack | None = None
 
     def lack(
-        self, kit: Kit, rules: Rules, taken: frozenset[str], states: Mapping[str, str]
+        self, kit: Kit, rules: Rules, taken: frozenset[str], states: Mapping[str, str | Said]
     ) -> Lack | None:
         """Return why it is not met here now, or None. states: a word for a taken item's state."""
         if self.people is not None:
@@ -92,9 +92,10 @@ class Need:
         )
 
 
-def taken_words(name: str, state: str) -> Said:
+def taken_words(name: str, state: str | Said) -> Said:
     """Return that an item is in use or broken, in words."""
-    return Said("{name} {state}", name=Name(name, lower=True), state=Term(state))
+    told = state if isinstance(state, Said) else Term(state)
+    return Said("{name} {state}", name=Name(name, lower=True), state=told)
 
 
 def _presses(low: float, high: float) -> Callable[[Kit], Sequence[Named]]:

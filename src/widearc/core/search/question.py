@@ -60,7 +60,7 @@ class Question:
     limits: Limits
     rules: Rules = field(default_factory=Rules)
     taken: frozenset[str] = frozenset()
-    names: Mapping[str, str] = field(default_factory=dict)
+    names: Mapping[str, str | Said] = field(default_factory=dict)
     memo: Memo = field(default_factory=Memo)
     body_uncertainty: BodyUncertainty = field(default_factory=BodyUncertainty)
     shape: Shape = Shape.ORIGINAL

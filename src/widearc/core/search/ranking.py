@@ -62,7 +62,7 @@ def search(
     rules: Rules = NO_RULES,
     taken: frozenset[str] = frozenset(),
     limit: int | None = None,
-    names: Mapping[str, str] | None = None,
+    names: Mapping[str, str | Said] | None = None,
     memo: Memo | None = None,
     body_uncertainty: BodyUncertainty = USUAL_DOUBT,
     shape: Shape = Shape.ORIGINAL,
@@ -172,7 +172,7 @@ def _nothing_made(
     kit: Kit,
     taken: frozenset[str],
     prepared: Prepared,
-    names: Mapping[str, str],
+    names: Mapping[str, str | Said],
 ) -> Excluded:
     """Return the reason why an admitted exercise has no set-up."""
     if prepared.reasons and not any(part.usable.any() for part in prepared.parts):

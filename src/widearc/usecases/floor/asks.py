@@ -2,20 +2,65 @@
 
 from __future__ import annotations
 
+import json
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
 import numpy as np
 
 from widearc import store
 from widearc.core.arrays import Array
 from widearc.core.muscle import NAMES, MuscleUse
 from widearc.core.record import shares_of_set
-from widearc.core.statics import Curve
+from widearc.core.statics import Curve, curve
+from widearc.formats import parse_scenario
 from widearc.usecases.arc.arc import muscles
+from widearc.usecases.arc.felt import computed_third
 from widearc.usecases.client.strength import asked
 
 LEAST_NM = 5.0
 ABDUCTION = "hip_abduction"
 MODEL = "1"
 """The model's version: raised when its numbers change, so that older ones can be told."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Measured:
+    """What a set-up asks a rep: see store.LiftRow, LiftAction and LiftMuscle."""
+
+    one_sided: bool
+    tilt: float | None
+    hardest: str | None
+    actions: tuple[store.LiftAction, ...]
+    muscles: tuple[store.LiftMuscle, ...]
+
+
+@lru_cache(maxsize=1024)
+def measured(scenario: str) -> Measured:
+    """Return what the set-up of a scenario (JSON) asks; one that was asked for before is known."""
+    setup, _ = parse_scenario(json.loads(scenario))
+    found = curve(replace(setup, samples=101), lowering=False)
+    actions = actions_of(found)
+    return Measured(
+        one_sided=round(float(found.motion.legs)) == 1,
+        tilt=_tilt(found),
+        hardest=computed_third(found) if found.demand_nm else None,
+        actions=actions,
+        muscles=muscles_of(found),
+    )
+
+
+def _tilt(curve: Curve) -> float | None:
+    """Return how much more the joint that is asked most is asked in the half where it is long than
+    in the half where it is short, as a share of the latter; None where nothing is asked.
+    """
+    demands = [np.abs(nm[0]) for nm in curve.demand_nm.values()]
+    most = max(demands, key=lambda nm: float(nm.max()), default=None)
+    if most is None or float(most.max()) < LEAST_NM:
+        return None
+    half = len(most) // 2
+    long, short = float(most[: half + 1].mean()), float(most[half:].mean())
+    return round(min(long / max(short, 1e-3 * long) - 1.0, 999.0), 4)
 
 
 def actions_of(curve: Curve) -> tuple[store.LiftAction, ...]:

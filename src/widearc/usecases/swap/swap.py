@@ -26,7 +26,7 @@ from widearc.core.search import (
 )
 from widearc.core.statics import Curve, curve
 from widearc.core.words import UNSAID, Name, Said, Words, joined
-from widearc.formats import scenario_document
+from widearc.formats import scenario_document, style_part
 from widearc.usecases.client.strength import shown_effort
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import intent_words
@@ -98,12 +98,18 @@ def swap_view(
     seen = room_view(con, trainer_id, ask.place_id, who, held)
     stock = held.at(ask.place_id)
     kit = stock.kit
+    used = store.in_use(con, trainer_id, ask.place_id, ask.client_id)
     others = {
-        item.key: f"set aside for the {seen.aside[item.id].lower()}"
+        item.key: Said("in use: {name}", name=Name(used[item.id], lower=True))
+        for item in seen.items
+        if item.id in used
+    } | {
+        item.key: Said("set aside for the {name}", name=Name(seen.aside[item.id], lower=True))
         for item in seen.items
         if seen.set_aside.get(item.id, ask.client_id) != ask.client_id
     }
-    taken, names = stock.taken | others.keys(), {**others, **stock.words}
+    taken = stock.taken | others.keys()
+    names: dict[str, str | Said] = {**others, **stock.words}
     wanted, ranking, question, problem = None, None, None, UNSAID
     still: Still | None = None
     kits = () if ask.intent is not None else kits_for(seen, held)
@@ -272,7 +278,6 @@ def decide(
         raise InputError(
             "exercise", chosen, Said("one of the stand-ins listed now; the room changed since")
         )
-    used = {*found.row.items(), *(piece.item for piece in found.pieces)}
     row = store.DecisionRow(
         place_id=ask.place_id,
         client_id=ask.client_id,
@@ -282,13 +287,13 @@ def decide(
         sets=ask.sets,
         reps=ask.reps,
         exercise=chosen,
-        set_up=plain(joined(found.row.words, _style_words(found))),
+        set_up=plain(set_up_words(found)),
         sentence=plain(found.sentence),
-        set_up_said=kept(joined(found.row.words, _style_words(found))),
+        set_up_said=kept(set_up_words(found)),
         sentence_said=kept(found.sentence),
-        scenario=json.dumps(scenario_document(found.curve.setup), separators=(",", ":")),
+        scenario=json.dumps(_done_as(found), separators=(",", ":")),
         asked=asked[:LONGEST_ASKED],
-        uses=json.dumps([i.id for i in view.room.items if i.key in used]),
+        uses=json.dumps(items_of(view, found)),
         match=found.match,
         shape=found.shape,
         reach=found.reach,
@@ -310,6 +315,24 @@ def decide(
 def _why(error: ValueError) -> Said:
     """Return why a wanted loading cannot be compared."""
     return error.said if isinstance(error, WideArcError) else Said("{why}", why=Name(str(error)))
+
+
+def items_of(view: SwapView, found: Candidate) -> tuple[int, ...]:
+    """Return the ids of everything at the place that a stand-in uses."""
+    used = {*found.row.items(), *(piece.item for piece in found.pieces)}
+    return tuple(i.id for i in view.room.items if i.key in used)
+
+
+def set_up_words(found: Candidate) -> Words:
+    """Return how a stand-in is set up and done, in words."""
+    return joined(found.row.words, _style_words(found))
+
+
+def _done_as(found: Candidate) -> dict[str, object]:
+    """Return the scenario of a stand-in, with the style of its reps where that is not plain."""
+    document = scenario_document(found.curve.setup)
+    plain_one = found.style.kind.value == "plain"
+    return document if plain_one else {**document, "style": style_part(found.style)}
 
 
 def _style_words(found: Candidate) -> Said:

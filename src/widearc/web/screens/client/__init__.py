@@ -5,5 +5,5 @@ from widearc.web.screens.screen import Mark, Screen
 
 SCREEN = Screen(
     blueprints=(blueprint,),
-    marks=(Mark(words="Client", endpoint="clients.listed", task="client", rank=8),),
+    marks=(Mark(words="Client", endpoint="clients.listed", task="client", rank=9),),
 )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from collections.abc import Mapping
 from dataclasses import dataclass
 from urllib.parse import parse_qsl
@@ -13,9 +14,11 @@ from widearc import store, usecases
 from widearc.core.search import Candidate
 from widearc.core.statics import Curve
 from widearc.core.words import Said, Value
+from widearc.usecases import floor
 from widearc.web.db import connection, trainer
 from widearc.web.drawing.areas import Areas
 from widearc.web.drawing.compared import strip_of
+from widearc.web.drawing.strip import strip_alone
 from widearc.web.screens.swap.query import ask_of
 from widearc.web.words.words import load_words
 
@@ -34,6 +37,8 @@ class Instead:
     load: str
     strip: Areas | None
     of_joint: float | None
+    present: floor.Present
+    whole_strip: Areas | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -64,12 +69,15 @@ def instead_of(row: store.LiftRow, session: store.SessionRow, joint: str) -> Off
         part = _part(candidate.curve, view.wanted, joint)
         if part is not None and part > KINDER:
             continue
+        lift = floor.offered(view, candidate, secrets.token_urlsafe(12))
         rows.append(
             Instead(
                 candidate=candidate,
                 load=load_words(candidate),
                 strip=strip_of(view.ranking.target, view.wanted, candidate),
                 of_joint=part,
+                present=floor.present_of(lift, view.client.stronger_side or ""),
+                whole_strip=strip_alone(floor.strip_of(lift)),
             )
         )
         if len(rows) == OFFERED:

@@ -13,10 +13,9 @@ from widearc import usecases
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.words import Said
-from widearc.store import DecisionRow, SessionRow, SetRow, State
-from widearc.usecases.floor import floor
+from widearc.store import DecisionRow, SessionRow, State
+from widearc.usecases import floor
 from widearc.web.db import connection, held, now, trainer
-from widearc.web.drawing.areas import Areas
 from widearc.web.drawing.strip import strip_alone
 from widearc.web.forms.typed import address_part, integer, known_id
 from widearc.web.gate import in_turn
@@ -24,6 +23,7 @@ from widearc.web.page import rendered
 from widearc.web.screens.arc.query import asked
 from widearc.web.screens.floor.instead import instead_of, source_of
 from widearc.web.screens.swap.query import ask_of, query_of
+from widearc.web.words.words import piece_words
 from widearc.words import tr
 
 blueprint = Blueprint("floor", __name__, url_prefix="/floor")
@@ -61,40 +61,51 @@ def begin() -> ResponseReturnValue:
 def show(session_id: int) -> ResponseReturnValue:
     """Show the present set of a session."""
     session["session"] = session_id
-    lift_id = integer(request.args, "lift", 0, what=tr("a lift of the session")) or None
-    view = floor.view_of(connection(), trainer(), session_id, lift_id=lift_id)
+    what = tr("a lift of the session")
+    lift_id = integer(request.args, "lift", 0, what=what) or None
+    going_on = integer(request.args, "on", 0, what=what) or None
+    view = floor.view_of(connection(), trainer(), session_id, lift_id=lift_id, going_on=going_on)
     chosen = view.now
     template = "floor/_answer.html" if request.headers.get("X-Part") else "floor/show.html"
+    shown = [p for p in view.lifts if not p.done or p is chosen]
     return rendered(
         template,
         view=view,
         present=chosen,
         entry=EXERCISES[chosen.lift.exercise] if chosen else None,
         exercises=EXERCISES,
-        strip_of=_strip(chosen),
-        uid=secrets.token_urlsafe(12),
-        forms=floor.FORMS,
-        joints=floor.JOINTS,
-        last=_last(chosen),
-        clock=now(),
+        strips={p.lift.id: strip_alone(floor.strip_of(p.lift)) for p in shown},
+        proposal=_proposal(view, chosen),
+        mark=floor.mark_of(connection(), trainer(), session_id),
+        **panel_values(),
         decisions=_decisions(view.session),
         change=held().last_change(floor.scope(session_id)),
     )
 
 
-def _strip(present: floor.Present | None) -> Areas | None:
-    """Return the strip of the lift that is being done."""
-    if present is None:
+def _proposal(view: floor.SessionView, present: floor.Present | None) -> floor.Proposal | None:
+    """Return what is proposed after the last set, where form broke in it and more are to do."""
+    if present is None or present.done:
         return None
-    return strip_alone(floor.strip_of(present.lift))
+    form, place = floor.broke(present.lift, present.sets), view.session.place_id
+    if not form:
+        return None
+    return floor.proposal_of(connection(), trainer(), present.lift, form, place)
 
 
-def _last(present: floor.Present | None) -> SetRow | None:
-    """Return the set of which it can still be said how many were left."""
-    if present is None or not present.sets:
-        return None
-    last = present.sets[-1]
-    return last if last.reserve is None and last.reps > 0 else None
+@blueprint.get("/<int:session_id>/state")
+def state(session_id: int) -> ResponseReturnValue:
+    """Return a text that is another one as soon as anything of a session is."""
+    floor.session_of(connection(), trainer(), session_id)
+    return jsonify(mark=floor.mark_of(connection(), trainer(), session_id))
+
+
+@blueprint.get("/worker.js")
+def worker() -> ResponseReturnValue:
+    """Send what keeps these pages on the device: from here, so that it sees no other page."""
+    answer = current_app.send_static_file("js/floor-worker.js")
+    answer.headers["Cache-Control"] = "no-cache"
+    return answer
 
 
 def _decisions(row: SessionRow) -> Sequence[DecisionRow]:
@@ -158,8 +169,9 @@ def do() -> ResponseReturnValue:
 @blueprint.post("/lift/<int:lift_id>/set")
 def log(lift_id: int) -> ResponseReturnValue:
     """Keep a set; sent twice it is kept once."""
-    row = floor.lift_of(connection(), trainer(), lift_id)
     form = request.form
+    row = floor.lift_of(connection(), trainer(), lift_id, uid=form.get("lift_uid", ""))
+    what = tr("a whole number")
     facts = floor.SetFacts(
         uid=form.get("uid", ""),
         side=form.get("side", "both"),
@@ -170,16 +182,18 @@ def log(lift_id: int) -> ResponseReturnValue:
         pain=integer(form, "pain", 0, what=tr("a whole number from 0 to 10"))
         if form.get("pain")
         else None,
+        number=integer(form, "number", 0, what=what) or None,
+        held_s=integer(form, "held_s", 0, what=what) if form.get("held_s") else None,
         done_at=form.get("done_at", "") or now(),
     )
-    floor.log_set(connection(), trainer(), lift_id, facts, now=now())
-    if facts.pain is not None:
-        return redirect(
-            url_for("floor.instead", lift_id=lift_id, why="hurts", joint=facts.pain_joint)
-        )
+    floor.log_set(connection(), trainer(), row.id, facts, now=now())
     if request.headers.get("X-Queue"):
         return jsonify(kept=facts.uid)
-    return redirect(url_for("floor.show", session_id=row.session_id))
+    if facts.pain is not None:
+        return redirect(
+            url_for("floor.instead", lift_id=row.id, why="hurts", joint=facts.pain_joint)
+        )
+    return redirect(url_for("floor.show", session_id=row.session_id, on=row.id))
 
 
 @blueprint.post("/set/<int:set_id>")
@@ -196,8 +210,20 @@ def change(set_id: int) -> ResponseReturnValue:
             for name in ("reps", "reserve")
             if request.form.get(name, "").strip()
         }
+        if request.form.get("felt"):
+            changes["felt"] = request.form["felt"]
         floor.edit_set(connection(), trainer(), set_id, changes, now=now())
-    return redirect(url_for("floor.show", session_id=lift.session_id))
+    return redirect(url_for("floor.show", session_id=lift.session_id, on=lift.id))
+
+
+@blueprint.post("/lift/<int:lift_id>/otherwise")
+def otherwise(lift_id: int) -> ResponseReturnValue:
+    """Do what is left of a lift as proposed after form broke."""
+    row = floor.lift_of(connection(), trainer(), lift_id)
+    place = floor.session_of(connection(), trainer(), row.session_id).place_id
+    form = request.form.get("form", "")
+    made = floor.take_proposal(connection(), trainer(), row, form, place, now=now())
+    return redirect(url_for("floor.show", session_id=row.session_id, on=made))
 
 
 @blueprint.post("/lift/<int:lift_id>/end")
@@ -240,7 +266,20 @@ def instead(lift_id: int) -> ResponseReturnValue:
         things={i: names[i] for i in row.items if i in names},
         item=names.get(item or 0, ""),
         change=held().last_change(f"place:{view.session.place_id}"),
+        exercises=EXERCISES,
+        **panel_values(),
     )
+
+
+def panel_values() -> dict[str, object]:
+    """Return what the set that is to be done is drawn with."""
+    return {
+        "new_uid": lambda: secrets.token_urlsafe(12),
+        "forms": floor.FORMS,
+        "joints": floor.JOINTS,
+        "thirds": usecases.THIRDS,
+        "piece_words": piece_words,
+    }
 
 
 @blueprint.post("/lift/<int:lift_id>/instead")
@@ -251,6 +290,7 @@ def use(lift_id: int) -> ResponseReturnValue:
     view = floor.view_of(connection(), trainer(), row.session_id, lift_id=lift_id)
     ask = ask_of(source_of(row, view.session))
     why = request.form.get("why", "taken")
+    queued = request.headers.get("X-Queue") is not None
     lift = floor.do_instead(
         connection(),
         trainer(),
@@ -261,5 +301,9 @@ def use(lift_id: int) -> ResponseReturnValue:
         why=why if why in ("taken", "hurts", "choice") else "choice",
         asked=urlencode(query_of(ask)),
         now=now(),
+        uid=request.form.get("uid", "")[:64],
+        scenario=request.form.get("scenario", "") if queued else "",
     )
-    return redirect(url_for("floor.show", session_id=row.session_id, lift=lift))
+    if queued:
+        return jsonify(kept=lift)
+    return redirect(url_for("floor.show", session_id=row.session_id, on=lift))
