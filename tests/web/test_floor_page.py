@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.web.test_browser import PHONE
+from tests.web.test_browser import ALL_OF_AXE, AXE, OPEN_ALL, PHONE
 from widearc import store
 
 
@@ -137,6 +137,19 @@ def kept(page, words):
     expect(page.locator("#kept")).to_have_text(words)
 
 
+def nothing_found(page):
+    """Fail on anything that axe finds with everything open, and on what reaches past the edge."""
+    page.evaluate(OPEN_ALL)
+    page.evaluate(AXE)
+    for scheme in ("light", "dark"):
+        page.emulate_media(color_scheme=scheme)
+        found = page.evaluate(ALL_OF_AXE)["violations"]
+        assert [(v["id"], [n["html"][:120] for n in v["nodes"]][:3]) for v in found] == []
+    page.emulate_media(color_scheme="light")
+    page.evaluate("document.querySelectorAll('details').forEach((d) => { d.open = false; })")
+    assert page.evaluate("document.documentElement.scrollWidth") <= PHONE["width"]
+
+
 def test_a_session_on_a_phone_with_the_line_cut(browser, served, con):
     """From a kept stand-in: a set, the line cut, two more, the page loaded again, another; all are
     sent once, in order, when the line is back.
@@ -205,6 +218,7 @@ def test_a_whole_session_with_two_clients_and_two_devices(browser, served, con):
     page.get_by_role("button", name="knees cave").click()
     broke = page.locator(".wa-floor-broke")
     expect(broke).to_contain_text("Knees cave: ")
+    nothing_found(page)
     before = page.locator(".wa-floor-load").inner_text()
     broke.get_by_role("button", name="Take it for the next set").click()
     expect(page.locator(".wa-floor-lifts")).to_contain_text("instead")
@@ -225,6 +239,7 @@ def test_a_whole_session_with_two_clients_and_two_devices(browser, served, con):
     page.locator("[name=pain][value='5']").click()
     expect(page.get_by_role("heading", name="Hurts: knee")).to_be_visible()
     expect(page.locator(".wa-floor-card").first).to_be_visible(timeout=40_000)
+    nothing_found(page)
     page.get_by_role("button", name=re.compile("^Use")).first.click()
     expect(page.locator(".wa-floor-lifts")).to_contain_text("hurts")
     assert con.execute("SELECT count(*) FROM set_done").fetchone()[0] == 3

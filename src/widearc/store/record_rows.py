@@ -282,6 +282,18 @@ def _lift(row: dict[str, object]) -> LiftRow:
     return LiftRow(**{**row, **changed})  # type: ignore[arg-type]
 
 
+def last_lift(con: Connection, trainer_id: int, client_id: int, exercise: str) -> LiftRow | None:
+    """Return the newest lift of an exercise that a client did, None where there is none."""
+    row = con.execute(
+        f"""SELECT l.id, {", ".join("l." + n for n in _LIFT)} FROM lift l
+            JOIN session s ON s.id = l.session_id
+            WHERE s.trainer_id = ? AND s.client_id = ? AND l.exercise = ?
+            ORDER BY s.started_at DESC, l.id DESC LIMIT 1""",
+        (trainer_id, client_id, exercise),
+    ).fetchone()
+    return None if row is None else _lift(dict(row))
+
+
 def end_lift(con: Connection, trainer_id: int, lift_id: int, *, ended: bool) -> None:
     """Say that nothing more is done of a lift, or that it goes on."""
     con.execute(

@@ -53,7 +53,7 @@ def init_app(app: Flask) -> None:
             request.max_form_memory_size = LARGEST_FILE
 
 
-PERSONAL = ("clients", "swap", "week", "arc", "exchange", "intent")
+PERSONAL = ("clients", "record", "floor", "swap", "week", "arc", "exchange", "intent")
 
 
 def keep_nothing(app: Flask) -> None:

@@ -54,6 +54,18 @@ def weight_of(setup: Setup) -> float | None:
     return None if index is None else _kg(setup.loads[index])
 
 
+def with_weight(setup: Setup, kg: float) -> Setup:
+    """Return a set-up with another weight (kg) in place of the one that can be changed, whatever
+    stock makes it. ValueError without one.
+    """
+    index = _weight_at(setup)
+    if index is None:
+        raise ValueError("no weight that can be changed")
+    loads = [*setup.loads]
+    loads[index] = _with_kg(setup.loads[index], kg)
+    return setup.like(setup.options, tuple(loads))
+
+
 def other_weights(
     setup: Setup, pieces: tuple[Piece, ...], kit: Kit, machine: Machine | None = None
 ) -> tuple[Weighted, ...]:

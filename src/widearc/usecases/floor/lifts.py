@@ -66,6 +66,23 @@ def add_lift(
 ) -> int:
     """Put a lift at the end of a session, or in the place of another; return its id."""
     session_of(con, trainer_id, session_id)
+    words = Said("{exercise} on the floor", exercise=Term(facts.setup.exercise.name), begins=True)
+    with store.recorded(
+        con, trainer_id, scope=scope(session_id), kind="lift", words=words, now=now
+    ):
+        return put_lift(con, trainer_id, session_id, facts, instead_of=instead_of, why=why)
+
+
+def put_lift(
+    con: store.Connection,
+    trainer_id: int,
+    session_id: int,
+    facts: LiftFacts,
+    *,
+    instead_of: int | None = None,
+    why: str = "",
+) -> int:
+    """Put a lift on a session as part of a change that is recorded; see add_lift."""
     there = store.lift_of_uid(con, trainer_id, facts.uid)
     if there is not None:
         return there.id
@@ -75,13 +92,9 @@ def add_lift(
     row = row_of(session_id, position, facts)
     asks = measured(row.scenario)
     row = replace(row, instead_of=before.id if before else None, why=why if before else "")
-    words = Said("{exercise} on the floor", exercise=Term(facts.setup.exercise.name), begins=True)
-    with store.recorded(
-        con, trainer_id, scope=scope(session_id), kind="lift", words=words, now=now
-    ):
-        if before is not None:
-            store.end_lift(con, trainer_id, before.id, ended=True)
-        return store.add_lift(con, trainer_id, row, asks.actions, asks.muscles)
+    if before is not None:
+        store.end_lift(con, trainer_id, before.id, ended=True)
+    return store.add_lift(con, trainer_id, row, asks.actions, asks.muscles)
 
 
 def row_of(session_id: int, position: int, facts: LiftFacts) -> store.LiftRow:

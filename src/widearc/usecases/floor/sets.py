@@ -70,19 +70,23 @@ def log_set(
         exercise=Term(EXERCISES[row.exercise].name, lower=True),
         begins=True,
     )
-    done = store.SetRow(
-        lift_id=lift_id,
-        received_at=now,
-        **{name: getattr(facts, name) for name in SetFacts.__slots__},
-    )
     with store.recorded(
         con, trainer_id, scope=scope(row.session_id), kind="set", words=told, now=now
     ):
-        set_id = store.add_set(con, trainer_id, done)
+        set_id = put_set(con, trainer_id, lift_id, facts, now=now)
         sets = store.sets_of(con, trainer_id, row.session_id).get(lift_id, [])
         if sum((s.pain or 0) >= PAIN_ENDS for s in sets) >= PAIN_SETS:
             store.end_lift(con, trainer_id, lift_id, ended=True)
         return set_id
+
+
+def put_set(
+    con: store.Connection, trainer_id: int, lift_id: int, facts: SetFacts, *, now: str
+) -> int:
+    """Keep a set as part of a change that is recorded; see log_set."""
+    _check(facts)
+    values = {name: getattr(facts, name) for name in SetFacts.__slots__}
+    return store.add_set(con, trainer_id, store.SetRow(lift_id=lift_id, received_at=now, **values))
 
 
 def _check(facts: SetFacts) -> None:
