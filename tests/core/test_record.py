@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
 
 from widearc.core.arrays import Array
-from widearc.core.record import Estimate, Point, estimate_of, shares_of_set
+from widearc.core.record import Estimate, Point, estimate_of, gap_of, shares_of_set
 from widearc.core.strength import effort_of_reps, scales_of_set
 
 LIVES = 200
@@ -137,3 +138,44 @@ def test_a_set_counts_in_proportion_to_the_most_worked_group():
     assert shares["long_ham"] == pytest.approx(0.04, abs=0.005)
     assert "soleus" not in shares
     assert shares_of_set({"vasti": -1.0}) == {} == shares_of_set({})
+
+
+def two_sides(seed: int, gap: float, *, opens: float = 0.0):
+    """Points of a life, its right side stronger by a share; what the model errs on a lift it errs
+    on both sides alike.
+    """
+    left, _ = life(seed, lifts_sd=0.05)
+    rng = np.random.default_rng(1000 + seed)
+    right = []
+    for point in left:
+        luck = math.exp(rng.normal(0.0, point.error_share))
+        kappa = point.kappa * (1.0 + gap - opens * point.weeks) * luck
+        right.append(replace(point, kappa=kappa))
+    return left, right
+
+
+@pytest.mark.parametrize("gap", [0.0, 0.09, -0.2])
+def test_the_gap_of_the_sides_lies_within_what_is_stated(gap):
+    found = [gap_of(*two_sides(seed, gap)) for seed in range(LIVES)]
+    inside = [abs(math.log((1 + g.share) / (1 + gap))) <= 2.0 * g.sd for g in found]
+    assert np.mean(inside) >= 0.93
+    assert np.median([g.sd for g in found]) < 0.03, "better known than either side"
+    if gap:
+        assert np.mean([g.known for g in found]) > 0.7
+        assert np.sign(np.median([g.share for g in found])) == np.sign(gap)
+    else:
+        assert np.mean([g.known for g in found]) < 0.1, "alike is not called different"
+
+
+def test_a_gap_that_opens_is_said_to_open():
+    weeks = [gap_of(*two_sides(seed, 0.12, opens=0.02)).week for seed in range(60)]
+    assert np.median(weeks) > 0.002
+
+
+def test_no_gap_without_two_sets_of_either_side():
+    left, right = two_sides(1, 0.1)
+    assert gap_of(left, right[:1]) is None and gap_of([], right) is None
+    bounds = [replace(p, at_least=True) for p in left]
+    assert gap_of(bounds, right) is None, "a bound says nothing of it"
+    old = [replace(p, weeks=11.0) for p in left]
+    assert gap_of(old, right) is None

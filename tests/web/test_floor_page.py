@@ -255,7 +255,7 @@ def test_a_client_over_time_shows_strength_volume_and_sessions(client):
         client.post(f"/floor/lift/{lift}/set", data=data)
         client.post(f"/floor/set/{n + 1}", data={"reserve": "2"})
     page = client.get("/clients/1/time").text
-    assert "Knee extension" in page and "alike as far as can be known" in page
+    assert "Knee extension" in page and "Sets for each muscle, by week" in page
     assert page.count("<circle") > 5 and "vasti" in page
     assert "Over time" in client.get("/clients/1").text
     log = client.get("/clients/1/log.csv").text.splitlines()

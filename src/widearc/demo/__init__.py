@@ -1,7 +1,8 @@
-"""The demo: an invented wind-farm service vessel with three gyms. Uses only the store's
-functions.
+"""The demo: an invented wind-farm service vessel with three gyms. Uses only the store's and the use
+cases' functions.
 """
 
 from widearc.demo.loader import load_demo
+from widearc.demo.record import load_record
 
-__all__ = ["load_demo"]
+__all__ = ["load_demo", "load_record"]

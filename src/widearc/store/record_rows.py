@@ -451,3 +451,66 @@ def last_sets(
             (trainer_id, row["session_id"], exercise),
         )
     )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class NoteRow:
+    """A note on a client; noted_at is ISO."""
+
+    id: int
+    noted_at: str
+    words: str
+
+
+def add_note(con: Connection, trainer_id: int, client_id: int, words: str, *, at: str) -> int:
+    """Keep a note on a client; return its id."""
+    cursor = con.execute(
+        "INSERT INTO client_note (trainer_id, client_id, noted_at, words) VALUES (?, ?, ?, ?)",
+        (trainer_id, client_id, at, words),
+    )
+    return int(cursor.lastrowid or 0)
+
+
+def remove_note(con: Connection, trainer_id: int, note_id: int) -> None:
+    """Remove a note."""
+    con.execute("DELETE FROM client_note WHERE trainer_id = ? AND id = ?", (trainer_id, note_id))
+
+
+def notes(con: Connection, trainer_id: int, client_id: int) -> tuple[NoteRow, ...]:
+    """Return the notes on a client, newest first."""
+    rows = con.execute(
+        """SELECT id, noted_at, words FROM client_note WHERE trainer_id = ? AND client_id = ?
+           ORDER BY noted_at DESC, id DESC LIMIT 200""",
+        (trainer_id, client_id),
+    )
+    return tuple(NoteRow(**dict(row)) for row in rows)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WeekLift:
+    """A lift that was done: its day (ISO), how it lies over its range, where it asks most, where it
+    felt hardest ("" where not said), and how many sets; see LiftRow.
+    """
+
+    day: str
+    exercise: str
+    one_sided: bool
+    tilt: float | None
+    hardest: str | None
+    felt: str
+    sets: int
+
+
+def lifts_done(
+    con: Connection, trainer_id: int, client_id: int, since: str
+) -> tuple[WeekLift, ...]:
+    """Return a client's lifts since a time by day and by where they felt hardest, oldest first."""
+    rows = con.execute(
+        """SELECT substr(s.started_at, 1, 10) AS day, l.exercise, l.one_sided, l.tilt, l.hardest,
+                  d.felt, count(*) AS sets
+           FROM session s JOIN lift l ON l.session_id = s.id JOIN set_done d ON d.lift_id = l.id
+           WHERE s.trainer_id = ? AND s.client_id = ? AND s.started_at >= ? AND d.reps > 0
+           GROUP BY l.id, d.felt ORDER BY s.started_at, l.id""",
+        (trainer_id, client_id, since),
+    )
+    return tuple(WeekLift(**{**dict(r), "one_sided": bool(r["one_sided"])}) for r in rows)

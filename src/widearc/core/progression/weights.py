@@ -78,28 +78,29 @@ def other_weights(
     index = _weight_at(setup)
     if index is None:
         return ()
-    load = setup.loads[index]
-    rest = tuple(p for p in pieces if p.kg == 0.0)  # bands and springs stay
     held = {p.kind for p in pieces if p.kg > 0.0}
     found: dict[float, Total] = {}
-    for way in _ways(setup, load):
-        stock = STOCKS[way.stock]
-        if (stock.own_totals and machine is None) or (held and not held <= _KINDS[way.stock]):
-            continue
-        if not stock.on_machine and not stock.here(kit, way):
-            continue
-        for total in stock.totals(kit, machine, way.port):
-            if way.most_kg is None or total.kg <= way.most_kg:
-                found.setdefault(total.kg, total)
-    made = []
-    for kg in sorted(found):
-        loads = [*setup.loads]
-        loads[index] = _with_kg(load, kg)
-        if kg == 0.0 and isinstance(load, FreeMass):
-            continue
-        again = setup.like(setup.options, tuple(loads))
-        made.append(Weighted(kg=kg, pieces=(*found[kg].pieces, *rest), setup=again))
-    return tuple(made)
+    for way in _ways(setup, setup.loads[index]):
+        for total in _totals(way, kit, machine) if held <= _KINDS[way.stock] else ():
+            found.setdefault(total.kg, total)
+    if isinstance(setup.loads[index], FreeMass):
+        found.pop(0.0, None)  # nothing in the hand is another set-up
+    rest = tuple(p for p in pieces if p.kg == 0.0)  # bands and springs stay
+    return tuple(
+        Weighted(kg=kg, pieces=(*found[kg].pieces, *rest), setup=with_weight(setup, kg))
+        for kg in sorted(found)
+    )
+
+
+def _totals(way: LoadWay, kit: Kit, machine: Machine | None) -> list[Total]:
+    """Return the totals that a way of loading can have here."""
+    stock = STOCKS[way.stock]
+    if stock.own_totals and machine is None:
+        return []
+    if not stock.on_machine and not stock.here(kit, way):
+        return []
+    most = np.inf if way.most_kg is None else way.most_kg
+    return [total for total in stock.totals(kit, machine, way.port) if total.kg <= most]
 
 
 def _weight_at(setup: Setup) -> int | None:

@@ -7,6 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from widearc.core.arrays import Array
+
 WEEKS = 10.0
 """Older sets are left out."""
 
@@ -60,21 +62,29 @@ def estimate_of(points: Sequence[Point]) -> Estimate | None:
     bound = max((p.kappa for p in recent if p.at_least), default=0.0)
     if not exact:
         return Estimate(kappa=bound, sd=None, gain=0.0, sets=0) if bound > 0.0 else None
-    lifts = sorted({p.exercise for p in exact})
-    design = np.zeros((len(exact), 2 + len(lifts)))
-    design[:, 0] = 1.0
-    design[:, 1] = [-p.weeks for p in exact]
-    for row, point in enumerate(exact):
-        design[row, 2 + lifts.index(point.exercise)] = 1.0
-    weight = 1.0 / np.array([p.error_share**2 + LOAD_SD**2 for p in exact])
-    prior = np.r_[0.0, GAIN_SD**-2, np.full(len(lifts), LIFTS_SD**-2)]
-    normal = (design.T * weight) @ design + np.diag(prior)
-    right = (design.T * weight) @ np.log([p.kappa for p in exact])
-    found = np.linalg.solve(normal, right)
-    sd = float(np.sqrt(np.linalg.inv(normal)[0, 0]))
+    weeks = -np.array([p.weeks for p in exact])
+    found, errors = solved(exact, np.column_stack((np.ones(len(exact)), weeks)), (0.0, GAIN_SD))
     return Estimate(
         kappa=max(float(np.exp(found[0])), bound),
-        sd=sd,
+        sd=float(errors[0]),
         gain=float(found[1]),
         sets=len(exact),
     )
+
+
+def solved(points: Sequence[Point], columns: Array, sds: Sequence[float]) -> tuple[Array, Array]:
+    """Return the unknowns of log κ = columns·unknowns + b(exercise), and their standard errors:
+    least squares, each set weighed by its own error (reps misjudged, 2 % of the load).
+
+    columns: (sets, unknowns); sds: standard deviations of the unknowns' priors, 0 for a free one.
+    """
+    lifts = sorted({p.exercise for p in points})
+    own = np.array([[p.exercise == lift for lift in lifts] for p in points], dtype=float)
+    design = np.hstack((columns, own))
+    weight = 1.0 / np.array([p.error_share**2 + LOAD_SD**2 for p in points])
+    free = [0.0 if sd == 0.0 else sd**-2 for sd in sds]
+    prior = np.r_[free, np.full(len(lifts), LIFTS_SD**-2)]
+    normal = (design.T * weight) @ design + np.diag(prior)
+    found = np.linalg.solve(normal, (design.T * weight) @ np.log([p.kappa for p in points]))
+    errors = np.sqrt(np.diag(np.linalg.inv(normal)))
+    return found[: len(sds)], errors[: len(sds)]

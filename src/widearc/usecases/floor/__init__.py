@@ -14,6 +14,7 @@ from widearc.usecases.floor.lifts import (
     last_time,
     lift_of,
     offered,
+    put_lift,
     row_of,
 )
 from widearc.usecases.floor.present import (
@@ -34,6 +35,7 @@ from widearc.usecases.floor.sets import (
     SetFacts,
     edit_set,
     log_set,
+    put_set,
     remove_done,
     set_of,
 )
@@ -68,6 +70,8 @@ __all__ = [
     "offered",
     "present_of",
     "proposal_of",
+    "put_lift",
+    "put_set",
     "remove_done",
     "row_of",
     "scope",

@@ -121,23 +121,19 @@ def _wedge(now: _Now) -> Proposal | None:
     setup = now.facts.setup
     if "heel_wedge_m" not in setup.exercise.options or setup.resolved.get("heel_wedge"):
         return None
-    wedges = [t.thick_m for t in now.kit.things if t.kind == "heel wedge" and t.thick_m > 0]
-    if not wedges and not now.kit.of("plate"):
+    wedge = next((t.thick_m for t in now.kit.things if t.kind == "heel wedge" and t.thick_m), None)
+    if wedge is None and not now.kit.of("plate"):
         return None
-    high = wedges[0] if wedges else WEDGE_M
+    high = WEDGE_M if wedge is None else wedge
     other = setup.like({**setup.options, "heel_wedge_m": high}, setup.loads)
     less = _less(now, other)
     if less is None:
         return None
-    words = (
-        "{length} under the heels, on the wedge"
-        if wedges
-        else "{length} under the heels, on plates"
-    )
-    told = Said(words, length=Length(high))
+    on_plates = Said("{length} under the heels, on plates", length=Length(high))
+    on_wedge = Said("{length} under the heels, on the wedge", length=Length(high))
     said = joined(now.facts.said, Said("{length} under the heels", length=Length(high)))
     facts = replace(now.facts, setup=other, said=said)
-    return Proposal(said=_with_less(told, less), facts=facts)
+    return Proposal(said=_with_less(on_plates if wedge is None else on_wedge, less), facts=facts)
 
 
 def _straps(now: _Now) -> Proposal | None:

@@ -156,34 +156,53 @@ def _row(
             raise InputError(
                 field, text[:40], Said("at most {most} characters", most=Count(LONGEST_CELL))
             )
-    entry = exercise_named(cell["exercise"])
-    if entry is None or not entry.has_curve:
-        raise InputError(
-            "exercise", cell["exercise"], Said("an exercise of this program with a curve, by name")
-        )
-    side = SIDES.get(cell.get("side", "").casefold())
-    if side is None:
-        raise InputError("side", cell["side"], one_of(("both", "left", "right")))
-    place = cell.get("place", "").casefold()
-    if place and place not in places:
-        raise InputError("place", cell["place"], Said("a place of yours, or no text"))
-    load = _number(cell, "load", 0.0, 1200.0)
     reserve = _number(cell, "reserve", 0.0, 20.0)
+    return TypedSet(
+        row=line,
+        exercise=_exercise(cell["exercise"]),
+        side=_side(cell.get("side", "")),
+        place_id=_place(cell.get("place", ""), how, places),
+        load_kg=_load(cell, how),
+        reserve=None if reserve is None else round(reserve),
+        reps=_reps(cell),
+        done_at=_moment(cell["date"], how, days),
+        note=cell.get("note", "")[:300],
+    )
+
+
+def _exercise(text: str) -> str:
+    entry = exercise_named(text)
+    if entry is None or not entry.has_curve:
+        allowed = Said("an exercise of this program with a curve, by name")
+        raise InputError("exercise", text, allowed)
+    return entry.id
+
+
+def _side(text: str) -> str:
+    side = SIDES.get(text.casefold())
+    if side is None:
+        raise InputError("side", text, one_of(("both", "left", "right")))
+    return side or "both"
+
+
+def _place(text: str, how: Reading, places: Mapping[str, int]) -> int:
+    if text and text.casefold() not in places:
+        raise InputError("place", text, Said("a place of yours, or no text"))
+    return places.get(text.casefold(), how.place_id)
+
+
+def _load(cell: Mapping[str, str], how: Reading) -> float | None:
+    load = _number(cell, "load", 0.0, 1200.0)
+    if load is None:
+        return None
+    return round(load if how.unit == "kg" else load * LB_KG, 4)
+
+
+def _reps(cell: Mapping[str, str]) -> int:
     reps = _number(cell, "reps", 0.0, 100.0)
     if reps is None or reps != int(reps):
         raise InputError("reps", cell["reps"], Said("a whole number of reps"))
-    kg = load if load is None or how.unit == "kg" else load * LB_KG
-    return TypedSet(
-        row=line,
-        done_at=_moment(cell["date"], how, days),
-        place_id=places.get(place, how.place_id),
-        exercise=entry.id,
-        reps=int(reps),
-        side=side or "both",
-        load_kg=None if kg is None else round(kg, 4),
-        reserve=None if reserve is None else round(reserve),
-        note=cell.get("note", "")[:300],
-    )
+    return int(reps)
 
 
 def _number(cell: Mapping[str, str], field: str, low: float, high: float) -> float | None:

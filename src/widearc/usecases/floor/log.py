@@ -5,6 +5,8 @@ from __future__ import annotations
 import csv
 import io
 import json
+from collections.abc import Mapping, Sequence
+from typing import Any
 
 from widearc import store
 
@@ -63,34 +65,45 @@ def _row(
     number: int,
     one: store.SetRow,
 ) -> list[object]:
-    kg = sum(p.kg * p.number for p in lift.pieces)
     scenario = json.loads(lift.scenario)
-    loads = [load for load in scenario.get("loads", []) if load["kind"] not in ("band", "spring")]
-    weight = kg or sum(float(load.get("kg", 0.0)) for load in loads)
     options = scenario.get("options", {})
-    pain = f"{one.pain_joint} {one.pain_side} {one.pain}" if one.pain is not None else ""
-    named = {kind: [p for p in lift.pieces if p.kind == kind] for kind in ("band", "spring")}
-    return [
-        one.done_at,
-        session.client,
-        session.place,
-        lift.exercise,
-        number,
-        one.side,
-        format(weight, "g") if weight else "",
-        " + ".join(p.label for p in named["band"] for _ in range(p.number)),
-        " + ".join(p.label for p in named["spring"] for _ in range(p.number)),
-        options.get("dial", ""),
-        "",
-        options.get("knee_from_deg", ""),
-        "-0-".join(format(s, "g") for s in (lift.lowering_s, lift.lifting_s)),
-        "",
-        one.reps,
-        "" if one.reserve is None else one.reserve,
-        one.limiter,
-        one.felt,
-        pain,
-        one.form,
-        before.exercise if before else "",
-        one.note,
-    ]
+    weight = _weight(lift, scenario.get("loads", []))
+    told = {
+        "date": one.done_at,
+        "client": session.client,
+        "place": session.place,
+        "exercise": lift.exercise,
+        "set": number,
+        "side": one.side,
+        "load_kg": format(weight, "g") if weight else "",
+        "bands": _labels(lift, "band"),
+        "springs": _labels(lift, "spring"),
+        "dial": options.get("dial", ""),
+        "settings": " ".join(f"{n}={v}" for n, v in sorted(options.items()) if n not in _OWN),
+        "depth_deg": options.get("knee_from_deg", ""),
+        "tempo": "-".join(format(s, "g") for s in (lift.lowering_s, lift.hold_s, lift.lifting_s)),
+        "hold_s": one.held_s,
+        "reps": one.reps,
+        "rir": one.reserve,
+        "limiter": one.limiter,
+        "felt": one.felt,
+        "pain": "" if one.pain is None else f"{one.pain_joint} {one.pain_side} {one.pain}",
+        "form": one.form,
+        "planned_exercise": before.exercise if before else "",
+        "note": one.note,
+    }
+    return ["" if told[name] is None else told[name] for name in COLUMNS]
+
+
+_OWN = ("dial", "knee_from_deg")  # have columns of their own
+
+
+def _weight(lift: store.LiftRow, loads: Sequence[Mapping[str, Any]]) -> float:
+    """Return the weight of a lift, kg: what was picked up, else what its loads say."""
+    picked = sum(p.kg * p.number for p in lift.pieces)
+    iron = (load for load in loads if load["kind"] not in ("band", "spring"))
+    return picked or sum(float(load.get("kg", load.get("plate_kg", 0.0))) for load in iron)
+
+
+def _labels(lift: store.LiftRow, kind: str) -> str:
+    return " + ".join(p.label for p in lift.pieces if p.kind == kind for _ in range(p.number))

@@ -83,20 +83,28 @@ def view_of(
     gone on with until it is done; else the first that is not done.
     """
     session = session_of(con, trainer_id, session_id)
-    client = store.client(con, trainer_id, session.client_id)
-    done = store.sets_of(con, trainer_id, session_id)
-    rows = store.lifts(con, trainer_id, session_id)
-    instead = {row.instead_of for row in rows}
-    shown = [r for r in rows if (r.id not in instead or done.get(r.id)) and r.exercise in EXERCISES]
-    lifts = tuple(
-        _present(con, trainer_id, session, row, done.get(row.id, ()), client.stronger_side or "")
-        for row in shown
-    )
-    chosen = next((p for p in lifts if p.lift.id == lift_id), None)
-    chosen = chosen or next((p for p in lifts if p.lift.id == going_on and not p.done), None)
-    now = chosen or next((p for p in lifts if not p.done), None)
+    lifts = _lifts(con, trainer_id, session)
+    chosen = [p for p in lifts if p.lift.id == lift_id]
+    chosen += [p for p in lifts if p.lift.id == going_on and not p.done]
+    chosen += [p for p in lifts if not p.done]
     others = store.sessions(con, trainer_id, under_way=True)
+    now = chosen[0] if chosen else None
     return SessionView(session=session, lifts=lifts, now=now, others=others)
+
+
+def _lifts(
+    con: store.Connection, trainer_id: int, session: store.SessionRow
+) -> tuple[Present, ...]:
+    """Return a session's lifts; without those that another stands for before a set was done."""
+    stronger = store.client(con, trainer_id, session.client_id).stronger_side or ""
+    done = store.sets_of(con, trainer_id, session.id)
+    rows = store.lifts(con, trainer_id, session.id)
+    gone = {row.instead_of for row in rows} - done.keys()
+    return tuple(
+        _present(con, trainer_id, session, row, done.get(row.id, ()), stronger)
+        for row in rows
+        if row.id not in gone and row.exercise in EXERCISES
+    )
 
 
 def _present(

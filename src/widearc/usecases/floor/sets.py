@@ -89,34 +89,38 @@ def put_set(
     return store.add_set(con, trainer_id, store.SetRow(lift_id=lift_id, received_at=now, **values))
 
 
+_BETWEEN = {
+    "reps": (0, 100),
+    "reserve": (0, 20),
+    "pain": (0, 10),
+    "number": (1, 200),
+    "held_s": (0, 3600),
+}
+_ONE_OF = {
+    "side": ("both", "left", "right"),
+    "form": ("", *FORMS),
+    "pain_joint": ("", *JOINTS),
+    "pain_side": ("", "left", "right", "both"),
+    "felt": ("", "lengthened", "middle", "shortened"),
+}
+LONGEST_NOTE = 300
+
+
 def _check(facts: SetFacts) -> None:
     def refuse(where: str, value: object, allowed: Said) -> None:
         raise InputError(where, str(value)[:30], allowed)
 
     if not 8 <= len(facts.uid) <= 64 or not facts.uid.isascii():
         refuse("uid", facts.uid, Said("8 to 64 letters and digits, made once for each set"))
-    if facts.side not in ("both", "left", "right"):
-        refuse("side", facts.side, one_of(("both", "left", "right")))
-    for name, low, high in (
-        ("reps", 0, 100),
-        ("reserve", 0, 20),
-        ("pain", 0, 10),
-        ("number", 1, 200),
-        ("held_s", 0, 3600),
-    ):
+    for name, (low, high) in _BETWEEN.items():
         value = getattr(facts, name)
         if value is not None and not low <= value <= high:
             refuse(name, value, Said("from {low} to {high}", low=Count(low), high=Count(high)))
-    if facts.form and facts.form not in FORMS:
-        refuse("form", facts.form, one_of(FORMS))
-    if facts.pain_joint and facts.pain_joint not in JOINTS:
-        refuse("pain_joint", facts.pain_joint, one_of(JOINTS))
-    if facts.pain_side not in ("", "left", "right", "both"):
-        refuse("pain_side", facts.pain_side, one_of(("left", "right", "both")))
-    if facts.felt not in ("", "lengthened", "middle", "shortened"):
-        refuse("felt", facts.felt, one_of(("lengthened", "middle", "shortened")))
-    if len(facts.note) > 300:
-        refuse("note", facts.note, Said("at most {most} characters", most=Count(300)))
+    for name, known in _ONE_OF.items():
+        if getattr(facts, name) not in known:
+            refuse(name, getattr(facts, name), one_of(tuple(k for k in known if k)))
+    if len(facts.note) > LONGEST_NOTE:
+        refuse("note", facts.note, Said("at most {most} characters", most=Count(LONGEST_NOTE)))
     try:
         datetime.fromisoformat(facts.done_at)
     except ValueError:

@@ -14,17 +14,26 @@ from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES, Exercise
 from widearc.core.movement import Setup
 from widearc.core.progression.weights import weight_of, with_weight
+from widearc.core.statics import curve
 from widearc.core.words import UNSAID, Count, Mass, Name, Said, Value
 from widearc.formats import parse_scenario
 from widearc.usecases.floor.lifts import LiftFacts, put_lift
 from widearc.usecases.floor.sets import SetFacts, put_set
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.room.room import room_view
-from widearc.usecases.swap.wanted import SwapAsk, kits_for, wantable, wanted_setup
+from widearc.usecases.swap.wanted import (
+    SwapAsk,
+    asks_depth,
+    depths_of,
+    kits_for,
+    wantable,
+    wanted_setup,
+)
 from widearc.words import LANGUAGES, again
 from widearc.words.catalogue import translated
 
 MOST_ROWS = 2000
+STEP_DEG = 5.0  # of knee bend, where a body does not go deeper
 SIDES: Mapping[str, str] = {
     "": "",
     "both": "both",
@@ -104,7 +113,7 @@ def keep_rows(
     new = [(uid, r) for uid, r in named if store.set_of_uid(con, trainer_id, uid) is None]
     if not new:
         return 0
-    makes = _Setups(con, trainer_id, client)
+    makes = SetUps(con, trainer_id, client)
     errors: list[tuple[int, InputError]] = []
     for _, row in new:
         try:
@@ -146,7 +155,7 @@ def _keep_session(
     client_id: int,
     place_id: int,
     rows: Sequence[_Named],
-    makes: _Setups,
+    makes: SetUps,
     *,
     now: str,
 ) -> None:
@@ -183,7 +192,7 @@ def _uids(client_id: int, rows: Sequence[TypedSet]) -> list[str]:
     return found
 
 
-class _Setups:
+class SetUps:
     """Set-ups of exercises with loads for one client: as last time, else as usual here."""
 
     def __init__(self, con: store.Connection, trainer_id: int, client: store.ClientRow) -> None:
@@ -225,13 +234,9 @@ class _Setups:
         )
 
     def _usual(self, entry: Exercise, row: TypedSet) -> Setup:
-        bare = row.load_kg is None or row.load_kg == 0
+        _takes(entry, row.load_kg)
         if entry not in wantable():
-            if not bare:
-                raise InputError("load", row.load_kg, Said("nothing: no load of it is known"))
             return Setup(exercise=entry, body=self._client.body, limits=self._client.limits)
-        if bare and () not in entry.ways and _by_weight(entry):
-            raise InputError("load", "", Said("a load in kg, as it was not done here before"))
         ask = SwapAsk(
             place_id=row.place_id,
             client_id=self._client.id,
@@ -239,10 +244,33 @@ class _Setups:
             kg=row.load_kg or 0.0,
         )
         seen = room_view(self._con, self._trainer_id, row.place_id, self._client, self._held)
-        made = wanted_setup(ask, self._client, kits_for(seen, self._held))
-        if not bare and weight_of(made.setup) != row.load_kg:
+        kits = kits_for(seen, self._held)
+        made = wanted_setup(ask, self._client, kits).setup
+        if row.load_kg and weight_of(made) != row.load_kg:
             raise InputError("load", row.load_kg, Said("nothing: it is not loaded by weight"))
-        return made.setup
+        # as deep as this body goes: nobody was measured at the desk
+        least = depths_of(entry)[0] + STEP_DEG
+        while asks_depth(entry) and ask.depth_deg >= least and not _can_be(made):
+            ask = replace(ask, depth_deg=ask.depth_deg - STEP_DEG)
+            made = wanted_setup(ask, self._client, kits).setup
+        return made
+
+
+def _takes(entry: Exercise, load_kg: float | None) -> None:
+    """Refuse a load for what takes none, and none for what must have one."""
+    if entry not in wantable():
+        if load_kg:
+            raise InputError("load", load_kg, Said("nothing: no load of it is known"))
+    elif not load_kg and () not in entry.ways and _by_weight(entry):
+        raise InputError("load", "", Said("a load in kg, as it was not done here before"))
+
+
+def _can_be(setup: Setup) -> bool:
+    try:
+        curve(replace(setup, samples=101), lowering=False)
+    except PostureError:
+        return False
+    return True
 
 
 def _by_weight(entry: Exercise) -> bool:

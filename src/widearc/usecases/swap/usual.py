@@ -30,6 +30,7 @@ _NEEDED = {"rail_deg": 60.0, "empty_kg": 20.0, "arm_m": 0.9, "height_m": 0.1}
 """Machines' numbers that have no usual value on their sheets."""
 
 
+LONG_ARMS = ("arc squat", "standing calf")
 NO_MACHINES = ("sled press", "dip belt")  # a press has its own row; a belt is a loose thing
 
 
@@ -42,8 +43,9 @@ def _cam() -> tuple[tuple[float, ...], tuple[float, ...]]:
 def _numbers(kind: ItemKind) -> Mapping[str, float]:
     usual = {q.name: _NEEDED.get(q.name) if q.usual is None else q.usual for q in kind.quantities}
     numbers = {name: value for name, value in usual.items() if value is not None}
-    # from an arc squat's pivot to its pad is over a whole body
-    return MappingProxyType(numbers | ({"user_arm_m": 0.9} if kind.id == "arc squat" else {}))
+    # from an arc squat's pivot to its pad is over a whole body; a calf machine's pads follow
+    # shoulders that go forty centimetres back
+    return MappingProxyType(numbers | ({"user_arm_m": 0.9} if kind.id in LONG_ARMS else {}))
 
 
 def _machines() -> Iterator[Machine]:

@@ -47,7 +47,8 @@ class Drawn:
 
 def trend_plot(trend: Trend) -> Drawn:
     """Return an action's plot, ten weeks wide, in percent of the usual curve."""
-    values = [s.point.kappa for rows in trend.said.values() for s in rows]
+    points = [s.point for rows in trend.said.values() for s in rows]
+    values = [p.kappa for p in points if not p.at_least]
     values += [e.kappa * (1 + 2 * (e.sd or 0.0)) for e in trend.sides.values()]
     values += [e.kappa * (1 - 2 * (e.sd or 0.0)) for e in trend.sides.values()]
     low, high = 0.95 * min(values), 1.05 * max(values)
@@ -80,6 +81,7 @@ def trend_plot(trend: Trend) -> Drawn:
             )
             for side, rows in trend.said.items()
             for s in rows
+            if low <= s.point.kappa <= high
         ),
         bars=tuple(bars),
         x_ticks=tuple(Tick(at=x(w), text=figures(w)) for w in (10, 8, 6, 4, 2, 0)),

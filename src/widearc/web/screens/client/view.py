@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from flask import (
     Blueprint,
     redirect,
@@ -12,18 +14,24 @@ from flask import (
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
+from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
 from widearc.core.muscle import NAMES
+from widearc.usecases.client import history
 from widearc.usecases.client.client import EXPERIENCE, GOAL_SETS, GOALS, SORE_JOINTS, TAPES
-from widearc.usecases.client.over_time import trends, volumes
+from widearc.usecases.client.over_time import trends
 from widearc.usecases.floor.log import log_csv, sessions_of
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.download import sent
 from widearc.web.drawing.strip import strip_alone
 from widearc.web.drawing.trend import trend_plot
+from widearc.web.drawing.weeks import bars, width
 from widearc.web.forms.fields import Sheet
-from widearc.web.forms.typed import Texts
+from widearc.web.forms.typed import Texts, integer
 from widearc.web.page import rendered
 from widearc.web.screens.client.sheet import CELLS, facts_of, kept_sheet, measure, typed_sheet
+from widearc.web.words.refused import not_used
+from widearc.words import tr
 
 blueprint = Blueprint("clients", __name__, url_prefix="/clients")
 
@@ -74,17 +82,48 @@ def _shown(
 @blueprint.get("/<int:client_id>/time")
 def over_time(client_id: int) -> ResponseReturnValue:
     """Show a client's strength and volume over time."""
-    row = held().client(client_id)
-    con = connection()
+    return _time(client_id, {})
+
+
+def _time(client_id: int, problems: Mapping[str, str]) -> str:
+    """Return the page of a client over time."""
+    row, con = held().client(client_id), connection()
     found = trends(con, trainer(), client_id, now=now())
+    past = history.history_of(con, trainer(), client_id, found, now=now())
+    profiles = past.profiles
     return rendered(
         "clients/time.html",
         row=row,
         trends=[(trend, trend_plot(trend)) for trend in found],
-        volumes=volumes(con, trainer(), client_id, now=now()),
+        weeks=[(m, bars(m.sets, m.thirds, past.most_sets)) for m in past.muscles],
+        most=past.most_sets,
+        profiles=profiles,
+        profile_bars=bars([float(n > 0) for n in profiles.sets], profiles.weeks, 1.0),
+        wide=width(history.WEEKS),
+        felt=past.felt,
+        due=past.due,
+        notes=past.notes,
+        exercises=EXERCISES,
         sessions=sessions_of(con, trainer(), client_id),
         muscle_names=NAMES,
+        problems=Texts(dict(problems)),
+        typed=request.form.get("words", ""),
+        change=held().last_change("sessions"),
     )
+
+
+@blueprint.post("/<int:client_id>/notes")
+def note(client_id: int) -> ResponseReturnValue:
+    """Keep a note, or remove one."""
+    gone = integer(request.form, "remove", 0, what=tr("a note of the list"))
+    if gone:
+        history.remove_note(connection(), trainer(), gone, now=now())
+        return redirect(url_for("clients.over_time", client_id=client_id))
+    try:
+        history.note(connection(), trainer(), client_id, request.form.get("words", ""), now=now())
+    except InputError as error:
+        return _time(client_id, {"words": not_used(error)}), 422
+    return redirect(url_for("clients.over_time", client_id=client_id))
 
 
 @blueprint.get("/<int:client_id>/log.csv")
