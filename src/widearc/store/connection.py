@@ -71,6 +71,8 @@ def open_store(path: Path | str) -> Connection:
         migrate(con, str(path))
         con.execute("PRAGMA journal_mode = WAL")
         con.execute("PRAGMA foreign_keys = ON")
+        # a set that the page calls kept is on the disk
+        con.execute("PRAGMA synchronous = FULL")
     except sqlite3.DatabaseError as error:
         con.close()
         cause = "" if isinstance(error, sqlite3.IntegrityError) else cause_of(error)

@@ -286,10 +286,13 @@ def last_lift(con: Connection, trainer_id: int, client_id: int, exercise: str) -
     """Return the newest lift of an exercise that a client did, None where there is none."""
     row = con.execute(
         f"""SELECT l.id, {", ".join("l." + n for n in _LIFT)} FROM lift l
-            JOIN session s ON s.id = l.session_id
-            WHERE s.trainer_id = ? AND s.client_id = ? AND l.exercise = ?
-            ORDER BY s.started_at DESC, l.id DESC LIMIT 1""",
-        (trainer_id, client_id, exercise),
+            WHERE l.exercise = ? AND l.session_id = (
+                SELECT s.id FROM session s
+                WHERE s.trainer_id = ? AND s.client_id = ? AND EXISTS (
+                    SELECT 1 FROM lift k WHERE k.session_id = s.id AND k.exercise = ?)
+                ORDER BY s.started_at DESC LIMIT 1)
+            ORDER BY l.id DESC LIMIT 1""",
+        (exercise, trainer_id, client_id, exercise),
     ).fetchone()
     return None if row is None else _lift(dict(row))
 
@@ -356,9 +359,9 @@ def sets_of(con: Connection, trainer_id: int, session_id: int) -> Mapping[int, l
     """Return a session's sets by lift, in the order in which they were done."""
     found: dict[int, list[SetRow]] = {}
     for row in con.execute(
-        f"""SELECT d.id, {", ".join("d." + n for n in _SET)} FROM set_done d
-            JOIN lift l ON l.id = d.lift_id
-            WHERE d.trainer_id = ? AND l.session_id = ? ORDER BY d.done_at, d.id""",
+        f"""SELECT d.id, {", ".join("d." + n for n in _SET)} FROM lift l
+            CROSS JOIN set_done d ON d.lift_id = l.id
+            WHERE l.trainer_id = ? AND l.session_id = ? ORDER BY d.done_at, d.id""",
         (trainer_id, session_id),
     ):
         found.setdefault(row["lift_id"], []).append(SetRow(**dict(row)))
@@ -381,19 +384,23 @@ class SetSays:
     first: bool
 
 
-def set_says(con: Connection, trainer_id: int, client_id: int, since: str) -> tuple[SetSays, ...]:
-    """Return what a client's sets since a time say of every action with a usual strength, oldest
-    first; those without reps in reserve say nothing.
+def set_says(
+    con: Connection, trainer_id: int, client_id: int, since: str, *, sessions: int = 1000
+) -> tuple[SetSays, ...]:
+    """Return what a client's sets since a time, of so many newest sessions, say of every action
+    with a usual strength, oldest first; those without reps in reserve say nothing.
     """
     rows = con.execute(
         """SELECT d.done_at, l.exercise, p.name AS place, d.side, d.reps, d.reserve, a.action,
                   a.demand_nm, a.ratio, a.first
-           FROM session s JOIN lift l ON l.session_id = s.id JOIN place p ON p.id = s.place_id
-           JOIN set_done d ON d.lift_id = l.id JOIN lift_action a ON a.lift_id = l.id
-           WHERE s.trainer_id = ? AND s.client_id = ? AND s.started_at >= ?
+           FROM session s CROSS JOIN lift l ON l.session_id = s.id
+           JOIN place p ON p.id = s.place_id
+           CROSS JOIN set_done d ON d.lift_id = l.id CROSS JOIN lift_action a ON a.lift_id = l.id
+           WHERE s.id IN (SELECT id FROM session WHERE trainer_id = ? AND client_id = ?
+                          AND started_at >= ? ORDER BY started_at DESC LIMIT ?)
              AND d.reserve IS NOT NULL AND d.reps > 0 AND a.ratio IS NOT NULL
            ORDER BY d.done_at""",
-        (trainer_id, client_id, since),
+        (trainer_id, client_id, since, sessions),
     )
     return tuple(SetSays(**{**dict(row), "first": bool(row["first"])}) for row in rows)
 
@@ -413,15 +420,16 @@ class WeekVolume:
 def volume(con: Connection, trainer_id: int, client_id: int, since: str) -> tuple[WeekVolume, ...]:
     """Return what a client's sets counted for each muscle group, a day at a time."""
     rows = con.execute(
-        """SELECT substr(s.started_at, 1, 10) AS day, m.grp, sum(m.counts * d.part) AS counts,
+        """SELECT substr(d.started_at, 1, 10) AS day, m.grp, sum(m.counts * d.part) AS counts,
                   sum(m.long_j * d.reps) AS long_j, sum(m.middle_j * d.reps) AS middle_j,
                   sum(m.short_j * d.reps) AS short_j
-           FROM session s JOIN lift l ON l.session_id = s.id
-           JOIN (SELECT lift_id, sum(reps) AS reps,
-                        sum(CASE side WHEN 'both' THEN 1.0 ELSE 0.5 END) AS part
-                 FROM set_done WHERE reps > 0 GROUP BY lift_id) d ON d.lift_id = l.id
-           JOIN lift_muscle m ON m.lift_id = l.id
-           WHERE s.trainer_id = ? AND s.client_id = ? AND s.started_at >= ?
+           FROM (SELECT s.started_at, l.id AS lift_id, sum(d.reps) AS reps,
+                        sum(CASE d.side WHEN 'both' THEN 1.0 ELSE 0.5 END) AS part
+                 FROM session s CROSS JOIN lift l ON l.session_id = s.id
+                 CROSS JOIN set_done d ON d.lift_id = l.id
+                 WHERE s.trainer_id = ? AND s.client_id = ? AND s.started_at >= ? AND d.reps > 0
+                 GROUP BY l.id) d
+           CROSS JOIN lift_muscle m ON m.lift_id = d.lift_id
            GROUP BY day, m.grp ORDER BY day""",
         (trainer_id, client_id, since),
     )
@@ -433,20 +441,21 @@ def last_sets(
 ) -> tuple[SetRow, ...]:
     """Return the sets of the last session before one in which a client did an exercise."""
     row = con.execute(
-        """SELECT l.session_id FROM lift l JOIN session s ON s.id = l.session_id
-           JOIN set_done d ON d.lift_id = l.id
-           WHERE s.trainer_id = ? AND s.client_id = ? AND l.exercise = ? AND s.id <> ?
-           ORDER BY d.done_at DESC LIMIT 1""",
-        (trainer_id, client_id, exercise, before),
+        """SELECT s.id AS session_id FROM session s
+           WHERE s.trainer_id = ? AND s.client_id = ? AND s.id <> ? AND EXISTS (
+               SELECT 1 FROM lift l JOIN set_done d ON d.lift_id = l.id
+               WHERE l.session_id = s.id AND l.exercise = ?)
+           ORDER BY s.started_at DESC LIMIT 1""",
+        (trainer_id, client_id, before, exercise),
     ).fetchone()
     if row is None:
         return ()
     return tuple(
         SetRow(**dict(found))
         for found in con.execute(
-            f"""SELECT d.id, {", ".join("d." + n for n in _SET)} FROM set_done d
-                JOIN lift l ON l.id = d.lift_id
-                WHERE d.trainer_id = ? AND l.session_id = ? AND l.exercise = ?
+            f"""SELECT d.id, {", ".join("d." + n for n in _SET)} FROM lift l
+                CROSS JOIN set_done d ON d.lift_id = l.id
+                WHERE l.trainer_id = ? AND l.session_id = ? AND l.exercise = ?
                 ORDER BY d.done_at, d.id""",
             (trainer_id, row["session_id"], exercise),
         )
@@ -508,7 +517,8 @@ def lifts_done(
     rows = con.execute(
         """SELECT substr(s.started_at, 1, 10) AS day, l.exercise, l.one_sided, l.tilt, l.hardest,
                   d.felt, count(*) AS sets
-           FROM session s JOIN lift l ON l.session_id = s.id JOIN set_done d ON d.lift_id = l.id
+           FROM session s CROSS JOIN lift l ON l.session_id = s.id
+           CROSS JOIN set_done d ON d.lift_id = l.id
            WHERE s.trainer_id = ? AND s.client_id = ? AND s.started_at >= ? AND d.reps > 0
            GROUP BY l.id, d.felt ORDER BY s.started_at, l.id""",
         (trainer_id, client_id, since),

@@ -24,5 +24,5 @@ CREATE TABLE client_note (
 ) STRICT;
 CREATE INDEX client_note_by_client ON client_note (trainer_id, client_id, noted_at);
 
-CREATE INDEX lift_by_exercise ON lift (trainer_id, exercise, session_id);
-CREATE INDEX set_done_by_time ON set_done (trainer_id, done_at);
+-- which sessions are under way: a few of many
+CREATE INDEX session_under_way ON session (trainer_id) WHERE ended_at IS NULL;

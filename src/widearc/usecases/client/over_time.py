@@ -15,6 +15,7 @@ from widearc.core.strength.scale import MISJUDGED
 
 SIDES = ("left", "right")
 DAYS = 7 * WEEKS
+NEWEST = 40  # sessions: older sets say nothing of today's strength
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -122,11 +123,13 @@ def all_sets(
     con: store.Connection, trainer_id: int, client_id: int
 ) -> tuple[store.StrengthSet, ...]:
     """Return every set that tells of a client's strength, oldest first: those logged at Arc, and
-    those of the floor.
+    those of the newest forty sessions of the floor.
     """
     logged = store.strength_sets(con, trainer_id, client_id)
     grouped: dict[tuple[str, str, str], list[tuple[store.SetSays, Scale]]] = {}
-    for row, scale in scales_of_floor(store.set_says(con, trainer_id, client_id, "")):
+    for row, scale in scales_of_floor(
+        store.set_says(con, trainer_id, client_id, "", sessions=NEWEST)
+    ):
         grouped.setdefault((row.done_at, row.exercise, row.side), []).append((row, scale))
     done = tuple(
         store.StrengthSet(

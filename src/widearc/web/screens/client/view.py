@@ -73,7 +73,9 @@ def _shown(
         tapes=tuple(TAPES),
         sore=tuple(f"sore-{joint}" for joint in SORE_JOINTS),
         change=held().last_change("clients"),
-        sets=[(s, strip_alone(s.strip)) for s in held().strength_sets(row.id)] if row else [],
+        sets=[(s, strip_alone(s.strip)) for s in held().strength_sets(row.id) if s.id]
+        if row
+        else [],
         strength=usecases.strength_of(connection(), trainer(), row.id) if row else {},
     )
     return page, 422 if sheet.messages else 200
