@@ -135,6 +135,15 @@ def _parser() -> argparse.ArgumentParser:
         )
         whole.set_defaults(run=run)
 
+    anew = commands.add_parser(
+        "recompute", help="compute anew what kept lifts ask, where an older model did it"
+    )
+    anew.add_argument("--demo", action="store_true", help="the demo's data")
+    anew.add_argument(
+        "--data", default="instance", help="folder of the database (default %(default)s)"
+    )
+    anew.set_defaults(run=_recompute)
+
     exercises = commands.add_parser(
         "exercises", help="the catalogue: options with ranges, ports, prime actions"
     )
@@ -371,6 +380,18 @@ def _restore(arguments: argparse.Namespace) -> Any:
         "from": arguments.file,
         "before": None if before is None else str(before.path),
     }
+
+
+def _recompute(arguments: argparse.Namespace) -> Any:
+    """Renew the measures of lifts that an older model made; say how many."""
+    from widearc import store
+    from widearc.usecases.floor.recompute import recompute
+
+    con = store.open_store(_database(arguments))
+    now = datetime.now(UTC).isoformat(timespec="seconds")
+    found = recompute(con, store.local_trainer(con, now=now))
+    con.close()
+    return {"renewed": found.renewed, "current": found.current, "left": found.left}
 
 
 def _database(arguments: argparse.Namespace) -> Path:

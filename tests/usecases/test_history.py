@@ -14,6 +14,7 @@ from widearc.demo import load_record
 from widearc.demo.record import LIVES
 from widearc.usecases.client import history
 from widearc.usecases.client.over_time import trends
+from widearc.usecases.floor.recompute import recompute
 from widearc.words import plain
 
 
@@ -162,3 +163,20 @@ def test_notes_are_kept_removed_and_undone(demo):
     for words in ("", "x" * 501):
         with pytest.raises(InputError, match="a note of"):
             history.note(demo, 1, 1, words, now=NOW)
+
+
+def test_an_older_models_measures_are_renewed(lived):
+    def told():
+        return [
+            tuple(r)
+            for r in lived.execute("SELECT lift_id, action, ratio FROM lift_action ORDER BY 1, 2")
+        ]
+
+    right = told()
+    lived.execute("UPDATE lift SET model = '0' WHERE id <= 5")
+    lived.execute("UPDATE lift_action SET ratio = 9.0 WHERE lift_id <= 5")
+    lived.execute("UPDATE lift SET scenario = '{}', model = '0' WHERE id = 6")
+    found = recompute(lived, 1)
+    assert (found.renewed, found.left) == (5, 1) and found.current > 50
+    assert told() == right
+    assert recompute(lived, 1).renewed == 0

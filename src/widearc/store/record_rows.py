@@ -194,6 +194,55 @@ def add_lift(
         (trainer_id, *values.values()),
     )
     lift_id = int(cursor.lastrowid or 0)
+    _add_measure(con, trainer_id, lift_id, actions, muscles)
+    return lift_id
+
+
+def put_measure(
+    con: Connection,
+    trainer_id: int,
+    lift_id: int,
+    actions: Sequence[LiftAction],
+    muscles: Sequence[LiftMuscle],
+    *,
+    tilt: float | None,
+    hardest: str | None,
+    model: str,
+) -> None:
+    """Put what a lift asks a rep, by a model, in place of what an older one said."""
+    for table in ("lift_action", "lift_muscle"):
+        con.execute(
+            f"DELETE FROM {table} WHERE trainer_id = ? AND lift_id = ?", (trainer_id, lift_id)
+        )
+    _add_measure(con, trainer_id, lift_id, actions, muscles)
+    con.execute(
+        "UPDATE lift SET tilt = ?, hardest = ?, model = ? WHERE trainer_id = ? AND id = ?",
+        (tilt, hardest, model, trainer_id, lift_id),
+    )
+
+
+def lifts_of_older(con: Connection, trainer_id: int, model: str) -> tuple[tuple[int, str], ...]:
+    """Return id and scenario of every lift that another model measured."""
+    rows = con.execute(
+        "SELECT id, scenario FROM lift WHERE trainer_id = ? AND model <> ? ORDER BY id",
+        (trainer_id, model),
+    )
+    return tuple((row["id"], row["scenario"]) for row in rows)
+
+
+def number_of_lifts(con: Connection, trainer_id: int) -> int:
+    """Return how many lifts there are."""
+    found = con.execute("SELECT count(*) FROM lift WHERE trainer_id = ?", (trainer_id,))
+    return int(found.fetchone()[0])
+
+
+def _add_measure(
+    con: Connection,
+    trainer_id: int,
+    lift_id: int,
+    actions: Sequence[LiftAction],
+    muscles: Sequence[LiftMuscle],
+) -> None:
     con.executemany(
         """INSERT INTO lift_action (lift_id, action, trainer_id, demand_nm, ratio, work_j, first)
            VALUES (?, ?, ?, ?, ?, ?, ?)""",
@@ -207,7 +256,6 @@ def add_lift(
            VALUES (?, ?, ?, ?, ?, ?, ?)""",
         [(lift_id, m.grp, trainer_id, m.long_j, m.middle_j, m.short_j, m.counts) for m in muscles],
     )
-    return lift_id
 
 
 def lifts(con: Connection, trainer_id: int, session_id: int) -> tuple[LiftRow, ...]:
