@@ -78,14 +78,21 @@ function showPanel(html) {
   window.scrollTo(0, 0);
 }
 
+// What the page in hand shows as done: what the server wrote into it, and what was gone on from since.
+function shows(uid) {
+  const here = floor().dataset;
+  if ((here.has || "").split(" ").includes(uid)) return true;
+  here.has = (here.has || "") + " " + uid;
+  return false;
+}
+
 // The page may be one that was kept a while ago: what was done since, sent or waiting, goes on from there.
 async function replay() {
   if (!floor()) return;
   const session = floor().dataset.floor;
-  const has = new Set((floor().dataset.has || "").split(" "));
   for (const one of await all()) {
     if (one.sent && Date.now() - Date.parse(one.at) > SENT_KEPT_MS) await drop(one);
-    if (one.refused || one.session !== session || has.has(one.uid) || !panel()) continue;
+    if (one.refused || one.session !== session || !panel() || shows(one.uid)) continue;
     if (one.kind === "instead") { showPanel(one.html); continue; }
     if (panel().dataset.lift !== one.lift) {
       const found = document.querySelector("template[data-lift='" + one.lift + "']");
@@ -158,8 +165,8 @@ document.addEventListener("submit", async (event) => {
   Object.assign(one, { session: floor().dataset.floor, lift: panel().dataset.lift });
   await add(one);
   stopClocks();
+  if (!shows(one.uid)) goOn(at);
   const aches = fields.some(([name, value]) => name === "pain" && value);
-  goOn(at);
   await tellKept();
   await send();
   if (aches && !(await waiting()).length) window.location.assign(form.dataset.hurts + "?why=hurts&joint=" + encodeURIComponent(new Map(fields).get("pain_joint")));
