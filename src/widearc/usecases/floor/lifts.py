@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from widearc import store
+from widearc.core.answers.kinder import Kinder, kinder_setups
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.kit import Piece
@@ -312,8 +313,45 @@ def _setup_of(scenario: str) -> Setup:
     return parse_scenario(document)[0]
 
 
+def kinder_of(view: SwapView, exercise: str, joint: str) -> Kinder | None:
+    """Return the set-up of the same exercise, at the same work, that asks least of a joint that
+    hurts; None where nothing asks it a twentieth less.
+    """
+    if view.ranking is None or view.question is None:
+        return None
+    own = next((c for c in view.ranking.candidates if c.exercise.id == exercise), None)
+    found = () if own is None else kinder_setups(own, view.question, joint)
+    return found[0] if found else None
+
+
+def do_kinder(
+    con: store.Connection,
+    trainer_id: int,
+    ask: SwapAsk,
+    memo: Memo,
+    lift_id: int,
+    joint: str,
+    *,
+    now: str,
+) -> int:
+    """Do what is left of a lift set up kinder for a joint that hurts; return the new lift's id.
+    InputError where nothing is kinder here.
+    """
+    row = lift_of(con, trainer_id, lift_id)
+    view = swap_view(con, trainer_id, ask, memo)
+    found = kinder_of(view, row.exercise, joint)
+    if found is None:
+        raise InputError("joint", joint, Said("a joint for which a set-up here is kinder"))
+    facts = _facts_offered(view, found.candidate, "")
+    return do_otherwise(con, trainer_id, lift_id, facts, why="hurts", now=now)
+
+
 def offered(view: SwapView, found: Candidate, uid: str) -> store.LiftRow:
     """Return a stand-in as the lift that it will be once it is used."""
+    return row_of(0, 0, _facts_offered(view, found, uid))
+
+
+def _facts_offered(view: SwapView, found: Candidate, uid: str) -> LiftFacts:
     facts = LiftFacts(
         setup=found.curve.setup,
         said=set_up_words(found),
@@ -323,5 +361,4 @@ def offered(view: SwapView, found: Candidate, uid: str) -> store.LiftRow:
         items=items_of(view, found),
         uid=uid,
     )
-    style = style_part(found.style)
-    return row_of(0, 0, in_style(facts, style))
+    return in_style(facts, style_part(found.style))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import secrets
 from collections.abc import Mapping
 from dataclasses import dataclass
+from itertools import islice
 from urllib.parse import parse_qsl
 
 import numpy as np
@@ -15,6 +16,7 @@ from widearc.core.search import Candidate
 from widearc.core.statics import Curve
 from widearc.core.words import Said, Value
 from widearc.usecases import floor
+from widearc.usecases.swap.swap import SwapView
 from widearc.web.db import connection, trainer
 from widearc.web.drawing.areas import Areas
 from widearc.web.drawing.compared import strip_of
@@ -25,13 +27,17 @@ from widearc.web.words.words import load_words
 OFFERED = 3
 KINDER = 0.9
 """Of what the lift asks a joint that hurts: what asks more is not offered."""
+KINDER_PICK = "kinder"
+NOTHING_LESS = Said("nothing here asks it less")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Instead:
     """A stand-in: its load in words, its strip, and what it asks of the joint that hurts, as a part
-    of what the lift asks (None: nothing hurts, or the lift hardly loads it).
+    of what the lift asks (None: nothing hurts, or the lift hardly loads it). pick: what says it.
     """
+
+    pick: str
 
     candidate: Candidate
     load: str
@@ -62,28 +68,26 @@ def instead_of(row: store.LiftRow, session: store.SessionRow, joint: str) -> Off
     view = usecases.swap_view(connection(), trainer(), ask, current_app.extensions["memo"])
     if view.ranking is None or not view.ranking.candidates:
         return Offered(problem=view.problem or Said("nothing here comes close"))
-    rows = []
-    for candidate in view.ranking.candidates:
-        if candidate.exercise.id == row.exercise and not joint:
-            continue
-        part = _part(candidate.curve, view.wanted, joint)
-        if part is not None and part > KINDER:
-            continue
-        lift = floor.offered(view, candidate, secrets.token_urlsafe(12))
-        rows.append(
-            Instead(
-                candidate=candidate,
-                load=load_words(candidate),
-                strip=strip_of(view.ranking.target, view.wanted, candidate),
-                of_joint=part,
-                present=floor.present_of(lift, view.client.stronger_side or ""),
-                whole_strip=strip_alone(floor.strip_of(lift)),
-            )
-        )
-        if len(rows) == OFFERED:
-            break
-    problem = None if rows else Said("nothing here asks it less")
-    return Offered(rows=tuple(rows), problem=problem)
+    kinder = floor.kinder_of(view, row.exercise, joint) if joint else None
+    found = [] if kinder is None else [_offered(view, kinder.candidate, KINDER_PICK, joint)]
+    others = (c for c in view.ranking.candidates if c.exercise.id != row.exercise)
+    rows = (_offered(view, c, c.exercise.id, joint) for c in others)
+    found += islice((r for r in rows if r.of_joint is None or r.of_joint <= KINDER), OFFERED)
+    return Offered(rows=tuple(found), problem=None if found else NOTHING_LESS)
+
+
+def _offered(view: SwapView, candidate: Candidate, pick: str, joint: str) -> Instead:
+    assert view.ranking is not None
+    lift = floor.offered(view, candidate, secrets.token_urlsafe(12))
+    return Instead(
+        pick=pick,
+        candidate=candidate,
+        load=load_words(candidate),
+        strip=strip_of(view.ranking.target, view.wanted, candidate),
+        of_joint=_part(candidate.curve, view.wanted, joint),
+        present=floor.present_of(lift, view.client.stronger_side or ""),
+        whole_strip=strip_alone(floor.strip_of(lift)),
+    )
 
 
 def _part(curve: Curve, wanted: Curve | None, joint: str) -> float | None:

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import secrets
 from collections.abc import Sequence
+from pathlib import Path
 from urllib.parse import parse_qsl, urlencode
 
-from flask import Blueprint, current_app, jsonify, redirect, request, session, url_for
+from flask import Blueprint, Response, current_app, jsonify, redirect, request, session, url_for
 from flask.typing import ResponseReturnValue
 
 from widearc import usecases
@@ -21,7 +22,7 @@ from widearc.web.forms.typed import address_part, integer, known_id
 from widearc.web.gate import in_turn
 from widearc.web.page import rendered
 from widearc.web.screens.arc.query import asked
-from widearc.web.screens.floor.instead import instead_of, source_of
+from widearc.web.screens.floor.instead import KINDER_PICK, instead_of, source_of
 from widearc.web.screens.swap.query import ask_of, query_of
 from widearc.web.words.words import piece_words
 from widearc.words import tr
@@ -103,9 +104,9 @@ def state(session_id: int) -> ResponseReturnValue:
 @blueprint.get("/worker.js")
 def worker() -> ResponseReturnValue:
     """Send what keeps these pages on the device: from here, so that it sees no other page."""
-    answer = current_app.send_static_file("js/floor-worker.js")
-    answer.headers["Cache-Control"] = "no-cache"
-    return answer
+    script = Path(current_app.static_folder or "") / "js/floor-worker.js"
+    headers = {"Cache-Control": "no-cache"}
+    return Response(script.read_bytes(), mimetype="text/javascript", headers=headers)
 
 
 def _decisions(row: SessionRow) -> Sequence[DecisionRow]:
@@ -290,6 +291,10 @@ def use(lift_id: int) -> ResponseReturnValue:
     view = floor.view_of(connection(), trainer(), row.session_id, lift_id=lift_id)
     ask = ask_of(source_of(row, view.session))
     why = request.form.get("why", "taken")
+    if request.form.get("pick") == KINDER_PICK:
+        memo, joint = current_app.extensions["memo"], request.form.get("joint", "")
+        lift = floor.do_kinder(connection(), trainer(), ask, memo, lift_id, joint, now=now())
+        return redirect(url_for("floor.show", session_id=row.session_id, on=lift))
     queued = request.headers.get("X-Queue") is not None
     lift = floor.do_instead(
         connection(),
