@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from itertools import pairwise
 
 import numpy as np
 
@@ -13,7 +14,7 @@ from widearc.core.kit import Kit, Piece
 from widearc.core.movement import Setup
 from widearc.core.progression.weights import weight_of
 from widearc.core.setups import ELASTIC, Batch, LoadedSetup, Range, batches_of
-from widearc.core.statics import Curve, curve, whole_effort
+from widearc.core.statics import Curve, curve, peak_effort, whole_effort
 from widearc.core.units import to_deg
 
 SAME = 0.01
@@ -32,15 +33,25 @@ MOST_PULLS, MOST_ROWS, MOST_SAME = 40, 4000, 3
 LIGHTER_BY = 0.002  # of the demand: less is the same
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Lighter:
+    """Where on its way a lift asks less than another does: from and to, of its travel, 0 to 1."""
+
+    start: float
+    end: float
+
+
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Rung:
     """One set-up of a ladder.
 
-    effort: its place, by the ladder's measure; demand_nm: mean on the joint that is asked most;
-    pull_n: of all its loads together at start, middle and end of the lift, N; kg: its weight, where
-    one can be changed. step: how much more than the rung below (None for the lowest), of_load:
-    counted on the load. lighter: the share of the lift in which it asks less than the rung below,
-    lighter_to: that it is the first such part. same: others that ask as much.
+    effort: its place, by the ladder's measure; peak: the greatest share of usual strength that any
+    joint is asked, None without one; demand_nm: mean on the joint that is asked most; joints: mean
+    demand by joint, N·m; pull_n: of all its loads together at start, middle and end of the lift, N;
+    elastic_n: of its bands and springs, mean; kg: its weight, where one can be changed. step: how
+    much more than the rung below (None for the lowest), of the load where of_load; effort_step: of
+    effort always. lighter: where it asks less than the rung below all the same. same: others that
+    ask as much.
     """
 
     setup: Setup
@@ -48,36 +59,69 @@ class Rung:
     bands: tuple[str, ...]
     kg: float | None
     effort: float
+    peak: float | None
     demand_nm: float
+    joints: Mapping[str, float]
     pull_n: tuple[float, float, float]
+    elastic_n: float
     step: float | None = None
+    effort_step: float | None = None
     of_load: bool = False
-    lighter: float = 0.0
+    lighter: Lighter | None = None
     same: tuple[tuple[Piece, ...], ...] = ()
     _asked: Array = field(repr=False)
 
     @property
     def wide(self) -> bool:
         """Return whether the step to it is a wide one."""
-        return self.step is not None and self.step > WIDE
+        return self.step is not None and self.step > WIDE + 1e-9
+
+    @property
+    def size(self) -> float:
+        """Return its weight (kg) where one can be changed, its effort otherwise: what a share of
+        it is a share of.
+        """
+        return self.kg or self.effort
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Ladder:
     """Rungs from the least to the most that is asked. measure: "whole effort", "demand" (N·m) or
-    "force" (N), by what is known; present: which of them is what is done now; next: the next step,
-    None where the next rung is too wide or there is none.
+    "force" (N), by what is known; joint: the one that is asked most, None where none is; present:
+    which rung is what is done now; next: the next step, None where the next rung is too wide or
+    there is none. turning: the rung from which more pull of springs or bands is harder and less is
+    harder too; None where one of them is not.
     """
 
     rungs: tuple[Rung, ...]
     measure: str
+    joint: str | None
     present: int
     next: int | None
+    turning: int | None
+
+    @property
+    def now(self) -> Rung:
+        """Return the rung that is done now."""
+        return self.rungs[self.present]
 
     @property
     def above(self) -> Rung | None:
         """Return the rung above the present one."""
         return self.rungs[self.present + 1] if self.present + 1 < len(self.rungs) else None
+
+    @property
+    def below(self) -> Rung | None:
+        """Return the rung below the present one."""
+        return self.rungs[self.present - 1] if self.present else None
+
+    def no_more_than(self, share: float) -> int:
+        """Return which rung is the highest that is no more than a share of the present one; the
+        lowest where none is.
+        """
+        most = share * self.now.size * (1.0 + 1e-9)
+        fits = [i for i, r in enumerate(self.rungs) if _size_beside(r, self.now) <= most]
+        return max(fits, default=0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -92,29 +136,63 @@ class _Made:
 def ladder_of(setup: Setup, pieces: tuple[Piece, ...], kit: Kit) -> Ladder:
     """Return the ladder of a set-up of one row from what a kit has free.
 
-    pieces: what it is loaded with now. Options stay as they are: only what loads it changes. Where
-    no band or spring is on it now, some come in only above what weights make. ValueError for a
-    set-up that cannot be done.
+    pieces: what it is loaded with now; empty: the plainest that makes its loads. Options stay as
+    they are: only what loads it changes. Where no band or spring is on it now, some come in only
+    above what weights make. ValueError for a set-up that cannot be done.
     """
     found = curve(replace(setup, samples=SAMPLES), lowering=False)
     measure, joint = _measure(found), _most_asked(found)
     (now,) = _rungs(found, [setup], [pieces], joint)
+    coarse = curve(replace(setup, samples=GUESS_SAMPLES), lowering=False)
+    guessed = float(np.ravel(efforts_of(coarse))[0])  # beside what is made: by as few samples
     banded = any(_elastic(load) for load in setup.loads)
     made = sorted(_all_made(setup, kit, banded), key=lambda m: (m.effort, _plainness(m.row)))
     if not banded:
         plain = [m.effort for m in made if not (m.row.bands or m.row.springs)]
-        top = max([*plain, now.effort])
+        top = max([*plain, guessed])
         made = [m for m in made if not (m.row.bands or m.row.springs) or m.effort > top]
-    rungs = [r for r in _exact(_thinned(made), setup, joint) if _differs(r, now)]
+    if not pieces and setup.loads:
+        pieces = _made_of(now.kg, guessed, made)
+        now = replace(now, pieces=pieces, bands=_bands(pieces))
+    rungs = [r for r in _exact(_thinned(made, pieces), setup, joint) if _differs(r, now)]
     same = [r for r in rungs if _is(r, now)]
     held = [*rungs, *([] if same else [now])]
-    stepped = tuple(_stepped(sorted(held, key=lambda r: r.effort)))
+    stepped = tuple(_stepped(sorted(held, key=lambda r: r.effort), found.motion.position))
     present = next(i for i, r in enumerate(stepped) if _is(r, now))
-    return Ladder(rungs=stepped, measure=measure, present=present, next=_next(stepped, present))
+    return Ladder(
+        rungs=stepped,
+        measure=measure,
+        joint=joint,
+        present=present,
+        next=_next(stepped, present),
+        turning=_turning(stepped),
+    )
+
+
+def _made_of(kg: float | None, effort: float, made: Sequence[_Made]) -> tuple[Piece, ...]:
+    """Return the plainest pieces that ask as much with the same weight, none where nothing does."""
+    alike = [
+        m
+        for m in made
+        if abs(m.effort / effort - 1.0) <= SAME / 2
+        and (not kg or abs(_kg_of(m) - kg) <= SAME * kg or _on_machine(m))
+    ]
+    best = min(alike, key=lambda m: _plainness(m.row), default=None)
+    return () if best is None else best.row.pieces
+
+
+def _on_machine(made: _Made) -> bool:
+    return made.batch.machine is not None
+
+
+def _kg_of(made: _Made) -> float:
+    return sum(piece.kg * piece.number for piece in made.row.pieces)
 
 
 def _differs(rung: Rung, now: Rung) -> bool:
     """Return whether a rung is one of its own beside the present one, or that one itself."""
+    if rung.kg and now.kg and rung.bands == now.bands:
+        return abs(rung.kg / now.kg - 1.0) > SAME or _is(rung, now)
     return abs(rung.effort / now.effort - 1.0) > SAME or _is(rung, now)
 
 
@@ -126,7 +204,7 @@ def _next(rungs: Sequence[Rung], present: int) -> int | None:
     """Return the smallest rung that is 2.5 to 10 % over the present one."""
     here = rungs[present]
     for i in range(present + 1, len(rungs)):
-        share = _share(here, rungs[i])[0]
+        share = share_of(here, rungs[i])[0]
         if share > NEXT_TO:
             return None
         if share >= NEXT_FROM - 1e-9:
@@ -134,7 +212,7 @@ def _next(rungs: Sequence[Rung], present: int) -> int | None:
     return None
 
 
-def _share(below: Rung, above: Rung) -> tuple[float, bool]:
+def share_of(below: Rung, above: Rung) -> tuple[float, bool]:
     """Return how much more a rung is than another: of the load where one weight alone changes, of
     its effort otherwise; and which of them.
     """
@@ -143,21 +221,65 @@ def _share(below: Rung, above: Rung) -> tuple[float, bool]:
     return above.effort / below.effort - 1.0, False
 
 
-def _stepped(rungs: Sequence[Rung]) -> Iterator[Rung]:
+def _size_beside(rung: Rung, now: Rung) -> float:
+    """Return what a rung is in the measure of another's size: its weight where that alone differs,
+    else its effort on that scale.
+    """
+    if now.kg and rung.bands == now.bands:
+        return rung.kg or 0.0
+    return now.size * rung.effort / now.effort
+
+
+def _stepped(rungs: Sequence[Rung], position: Array) -> Iterator[Rung]:
     for i, rung in enumerate(rungs):
         if i == 0:
             yield rung
             continue
-        share, of_load = _share(rungs[i - 1], rung)
-        lighter = _lighter(rungs[i - 1]._asked, rung._asked)
-        yield replace(rung, step=share, of_load=of_load, lighter=lighter)
+        share, of_load = share_of(rungs[i - 1], rung)
+        yield replace(
+            rung,
+            step=share,
+            effort_step=rung.effort / rungs[i - 1].effort - 1.0,
+            of_load=of_load,
+            lighter=lighter_part(rungs[i - 1]._asked, rung._asked, position),
+        )
 
 
-def _lighter(below: Array, above: Array) -> float:
-    """Return the share of the lift in which a set-up asks the joint that is asked most less than
-    another does.
+def lighter_part(below: Array, above: Array, position: Array) -> Lighter | None:
+    """Return the longest part of the way in which a curve lies under another, None where it never
+    does; both and their positions (samples,).
     """
-    return float(np.mean(above < below - LIGHTER_BY * below.max())) if below.size else 0.0
+    if not below.size:
+        return None
+    less = below - LIGHTER_BY * float(below.max()) - above
+    edges = np.flatnonzero(np.diff(np.signbit(less)))
+    crossings = [
+        float(
+            np.interp(
+                0.0, np.sort(less[[i, i + 1]]), position[[i, i + 1]][np.argsort(less[[i, i + 1]])]
+            )
+        )
+        for i in edges
+    ]
+    ends = [float(position[0]), *crossings, float(position[-1])]
+    starts_less = bool(less[0] > 0.0)
+    parts = [
+        Lighter(start=start, end=end)
+        for i, (start, end) in enumerate(pairwise(ends))
+        if starts_less == (i % 2 == 0)
+    ]
+    return max(parts, key=lambda part: part.end - part.start, default=None)
+
+
+def _turning(rungs: Sequence[Rung]) -> int | None:
+    """Return the least of the rungs where it lies between springs of less and of more pull, no
+    weight changed.
+    """
+    alike = [i for i, r in enumerate(rungs) if r.kg == rungs[0].kg]
+    pulls = [rungs[i].elastic_n for i in alike]
+    least = alike[0]
+    inside = min(pulls) < rungs[least].elastic_n - 1.0 < max(pulls) - 2.0
+    return least if inside else None
 
 
 def _most_asked(found: Curve) -> str | None:
@@ -184,11 +306,12 @@ def efforts_of(found: Curve) -> Array:
     return np.asarray(pulls_of(found).mean(axis=1))
 
 
-def pulls_of(found: Curve) -> Array:
-    """Return what all loads of set-ups pull together, N, (set-ups, samples)."""
+def pulls_of(found: Curve, loads: Sequence[int] | None = None) -> Array:
+    """Return what all loads of set-ups pull together, N, (set-ups, samples); loads: only those."""
     total: Array = np.zeros(found.motion.shape)
+    wanted = None if loads is None else {f"load {i}" for i in loads}
     for force in found.motion.forces:
-        if force.source.startswith("load "):
+        if force.source.startswith("load ") and (wanted is None or force.source in wanted):
             total = total + np.hypot(force.force[0], force.force[1])
     return total
 
@@ -199,10 +322,12 @@ def _rungs(
     """Return the rungs that a curve's rows are; joint: the one that is asked most."""
     rows = len(setups)
     efforts = np.broadcast_to(efforts_of(found), (rows,))
+    peaks = peak_effort(found)
     pulls = np.broadcast_to(pulls_of(found), (rows, SAMPLES))
-    asked: Array = np.zeros((rows, 0))
-    if joint in found.demand_nm:
-        asked = np.broadcast_to(np.abs(found.demand_nm[joint]), (rows, SAMPLES))
+    elastic = [i for i, load in enumerate(found.setup.loads) if _elastic(load)]
+    springs = np.broadcast_to(pulls_of(found, elastic), (rows, SAMPLES)).mean(axis=1)
+    demands = {j: np.broadcast_to(np.abs(nm), (rows, SAMPLES)) for j, nm in found.demand_nm.items()}
+    asked = demands.get(joint or "", np.zeros((rows, 0)))
     return [
         Rung(
             setup=setups[i],
@@ -210,8 +335,11 @@ def _rungs(
             bands=_bands(pieces[i]),
             kg=weight_of(setups[i]),
             effort=float(efforts[i]),
+            peak=None if peaks is None else float(np.broadcast_to(peaks, (rows,))[i]),
             demand_nm=float(asked[i].mean()) if asked[i].size else 0.0,
+            joints={j: float(nm[i].mean()) for j, nm in demands.items()},
             pull_n=(float(pulls[i, 0]), float(pulls[i, SAMPLES // 2]), float(pulls[i, -1])),
+            elastic_n=float(springs[i]),
             _asked=asked[i],
         )
         for i in range(rows)
@@ -323,20 +451,50 @@ class _Chosen:
     same: tuple[tuple[Piece, ...], ...]
 
 
-def _thinned(made: Sequence[_Made]) -> list[_Chosen]:
-    """Return one set-up of each that ask the same; made: by effort."""
+def _thinned(made: Sequence[_Made], pieces: tuple[Piece, ...]) -> list[_Chosen]:
+    """Return one set-up of each that ask the same; made: by effort; pieces: in use now. Where one
+    weight changes what is the same is told by it.
+    """
+    kinds, bands = kinds_of_pieces(pieces), _bands(pieces)
     groups: list[list[_Made]] = []
+    for one in _distinct(
+        m for m in made if (kinds_of_pieces(m.row.pieces), _bands(m.row.pieces)) == (kinds, bands)
+    ):
+        groups.append([one])
+    own = len(groups)
+    efforts = np.array([group[0].effort for group in groups])
+    taken = {id(group[0]) for group in groups}
+    for one in (m for m in made if id(m) not in taken):
+        near = np.flatnonzero(np.abs(efforts / one.effort - 1.0) <= SAME)
+        if near.size:
+            groups[int(near[0])].append(one)
+        elif len(groups) > own and one.effort <= groups[-1][0].effort * (1.0 + SAME):
+            groups[-1].append(one)
+        else:
+            groups.append([one])
+    return [_chosen(group, first=i < own) for i, group in enumerate(groups)]
+
+
+def _distinct(made: Iterable[_Made]) -> Iterator[_Made]:
+    """Yield the plainest of every weight; made: by effort."""
+    before = 0.0
     for one in made:
-        if not groups or one.effort > groups[-1][0].effort * (1.0 + SAME):
-            groups.append([])
-        groups[-1].append(one)
-    return [_chosen(group) for group in groups]
+        kg = _kg_of(one)
+        if kg == 0.0 or kg > before * (1.0 + SAME):
+            yield one
+            before = kg
 
 
-def _chosen(group: Sequence[_Made]) -> _Chosen:
-    best = min(group, key=lambda m: _plainness(m.row))
+def _chosen(group: Sequence[_Made], *, first: bool) -> _Chosen:
+    """Return the first, or the plainest."""
+    best = group[0] if first else min(group, key=lambda m: _plainness(m.row))
     same = tuple(m.row.pieces for m in group if m is not best)
     return _Chosen(made=best, same=same[:MOST_SAME])
+
+
+def kinds_of_pieces(pieces: Sequence[Piece]) -> frozenset[str]:
+    """Return what kinds of things are picked up, plates aside: they go on any bar."""
+    return frozenset(piece.kind for piece in pieces) - {"plate"}
 
 
 def _bands(pieces: Sequence[Piece]) -> tuple[str, ...]:

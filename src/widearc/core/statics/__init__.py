@@ -28,7 +28,7 @@ from widearc.core.statics.uncertainty import (
     uncertainty_of,
     variant_curve,
 )
-from widearc.core.statics.whole_effort import whole_effort
+from widearc.core.statics.whole_effort import peak_effort, whole_effort
 
 __all__ = [
     "LOW_BACK",
@@ -65,6 +65,7 @@ __all__ = [
     "lumbar",
     "mean_split",
     "moved",
+    "peak_effort",
     "points_of",
     "row_of",
     "share_near_straight",

@@ -6,6 +6,8 @@ the action that is asked there. One number for lifts whose joints are asked more
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from widearc.core.arrays import Array
@@ -27,14 +29,31 @@ def whole_effort(curve: Curve) -> Array | None:
     Joints that a seat or pad holds are left out; working legs that move alike both count. Usual
     strengths: of the body and sex, without any client's own scale.
     """
+    total: Array = np.zeros(curve.motion.shape)
+    counted = False
+    for legs, share in _shares(curve):
+        counted = True
+        total = total + legs * share**2
+    return np.sqrt(total.mean(axis=1)) if counted else None
+
+
+def peak_effort(curve: Curve) -> Array | None:
+    """Return the greatest share of its usual strength that any joint is asked at any place, by
+    set-up, (set-ups,): of what gives out first; None where no joint with one is asked.
+    """
+    peaks = [np.abs(share).max(axis=1) for _, share in _shares(curve)]
+    return np.max(np.broadcast_arrays(*peaks), axis=0) if peaks else None
+
+
+def _shares(curve: Curve) -> Iterator[tuple[int, Array]]:
+    """Yield what every joint is asked over its usual strength, (set-ups, samples), and how many
+    legs it stands for.
+    """
     motion, body = curve.motion, curve.setup.body
-    total: Array = np.zeros(motion.shape)
-    counted = 0
     for name, demand in (*curve.demand_nm.items(), *curve.other_nm.items()):
         joint = next((name.removeprefix(p) for p in OTHER_LEG if name.startswith(p)), name)
         if joint not in ACTIONS:
             continue
-        counted += 1
         given = [
             strength_nm(
                 action,
@@ -45,7 +64,5 @@ def whole_effort(curve: Curve) -> Array | None:
             )
             for action in ACTIONS[joint]
         ]
-        share = demand / np.where(demand >= 0, given[0], given[1])
         legs = motion.legs if name in curve.demand_nm else 1
-        total = total + legs * share**2
-    return np.sqrt(total.mean(axis=1)) if counted else None
+        yield legs, demand / np.where(demand >= 0, given[0], given[1])
