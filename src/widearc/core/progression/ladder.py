@@ -9,12 +9,12 @@ from itertools import pairwise
 import numpy as np
 
 from widearc.core.arrays import Array
-from widearc.core.equipment import Band, Load
+from widearc.core.equipment import Band, Load, SpringLoad
 from widearc.core.kit import Kit, Piece
 from widearc.core.movement import Setup
 from widearc.core.progression.weights import weight_of
 from widearc.core.setups import ELASTIC, Batch, LoadedSetup, Range, batches_of
-from widearc.core.statics import Curve, curve, peak_effort, whole_effort
+from widearc.core.statics import Curve, curve, leg_effort, peak_effort, whole_effort
 from widearc.core.units import to_deg
 
 SAME = 0.01
@@ -28,6 +28,8 @@ NEXT_FROM, NEXT_TO = 0.025, 0.10
 (common practice, no source).
 """
 
+TURN = 0.02
+"""Of the greatest demand: a joint's change that is told."""
 GUESS_SAMPLES, SAMPLES = 21, 101
 MOST_PULLS, MOST_ROWS, MOST_SAME = 40, 4000, 3
 LIGHTER_BY = 0.002  # of the demand: less is the same
@@ -46,12 +48,12 @@ class Rung:
     """One set-up of a ladder.
 
     effort: its place, by the ladder's measure; peak: the greatest share of usual strength that any
-    joint is asked, None without one; demand_nm: mean on the joint that is asked most; joints: mean
-    demand by joint, N·m; pull_n: of all its loads together at start, middle and end of the lift, N;
-    elastic_n: of its bands and springs, mean; kg: its weight, where one can be changed. step: how
-    much more than the rung below (None for the lowest), of the load where of_load; effort_step: of
-    effort always. lighter: where it asks less than the rung below all the same. same: others that
-    ask as much.
+    joint is asked, leg: whole effort of the working leg, None without one; demand_nm: mean on the
+    joint that is asked most; joints: mean demand by joint, N·m; pull_n: of all its loads together
+    at start, middle and end of the lift, N; elastic_n: of its bands and springs, mean; kg: its
+    weight, where one can be changed. step: how much more than the rung below (None for the lowest),
+    of the load where of_load; effort_step: of effort always. lighter: where it asks less than the
+    rung below all the same. same: others that ask as much.
     """
 
     setup: Setup
@@ -60,6 +62,7 @@ class Rung:
     kg: float | None
     effort: float
     peak: float | None
+    leg: float | None
     demand_nm: float
     joints: Mapping[str, float]
     pull_n: tuple[float, float, float]
@@ -235,14 +238,30 @@ def _stepped(rungs: Sequence[Rung], position: Array) -> Iterator[Rung]:
         if i == 0:
             yield rung
             continue
-        share, of_load = share_of(rungs[i - 1], rung)
+        below = rungs[i - 1]
+        share, of_load = share_of(below, rung)
+        # where that joint is asked less all in all, others are asked more: see `turns`
+        more = rung.demand_nm > below.demand_nm
         yield replace(
             rung,
             step=share,
-            effort_step=rung.effort / rungs[i - 1].effort - 1.0,
+            effort_step=rung.effort / below.effort - 1.0,
             of_load=of_load,
-            lighter=lighter_part(rungs[i - 1]._asked, rung._asked, position),
+            lighter=lighter_part(below._asked, rung._asked, position) if more else None,
         )
+
+
+def turns(below: Rung, above: Rung) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """Return the joints that a step asks more and those that it asks less, where both are; the
+    strongest change first.
+    """
+    most = max(max(below.joints.values(), default=0.0), 1e-9)
+    change = {
+        j: (above.joints[j] - nm) / most for j, nm in below.joints.items() if j in above.joints
+    }
+    up = tuple(sorted((j for j in change if change[j] > TURN), key=lambda j: -change[j]))
+    down = tuple(sorted((j for j in change if change[j] < -TURN), key=lambda j: change[j]))
+    return (up, down) if up and down else ((), ())
 
 
 def lighter_part(below: Array, above: Array, position: Array) -> Lighter | None:
@@ -251,24 +270,24 @@ def lighter_part(below: Array, above: Array, position: Array) -> Lighter | None:
     """
     if not below.size:
         return None
-    less = below - LIGHTER_BY * float(below.max()) - above
+    less = below - above
     edges = np.flatnonzero(np.diff(np.signbit(less)))
+    share = [float(less[i] / (less[i] - less[i + 1])) for i in edges]
     crossings = [
-        float(
-            np.interp(
-                0.0, np.sort(less[[i, i + 1]]), position[[i, i + 1]][np.argsort(less[[i, i + 1]])]
-            )
-        )
-        for i in edges
+        float(position[i] + part * (position[i + 1] - position[i]))
+        for i, part in zip(edges, share, strict=True)
     ]
-    ends = [float(position[0]), *crossings, float(position[-1])]
-    starts_less = bool(less[0] > 0.0)
     parts = [
         Lighter(start=start, end=end)
-        for i, (start, end) in enumerate(pairwise(ends))
-        if starts_less == (i % 2 == 0)
+        for start, end in pairwise([float(position[0]), *crossings, float(position[-1])])
+        if _deepest(less, position, start, end) > LIGHTER_BY * float(below.max())
     ]
     return max(parts, key=lambda part: part.end - part.start, default=None)
+
+
+def _deepest(less: Array, position: Array, start: float, end: float) -> float:
+    inside = less[(position >= start) & (position <= end)]
+    return float(inside.max()) if inside.size else 0.0
 
 
 def _turning(rungs: Sequence[Rung]) -> int | None:
@@ -307,12 +326,19 @@ def efforts_of(found: Curve) -> Array:
 
 
 def pulls_of(found: Curve, loads: Sequence[int] | None = None) -> Array:
-    """Return what all loads of set-ups pull together, N, (set-ups, samples); loads: only those."""
+    """Return what all loads of set-ups pull together, N, (set-ups, samples); loads: only those.
+    What pulls a carriage acts on the body through it.
+    """
     total: Array = np.zeros(found.motion.shape)
-    wanted = None if loads is None else {f"load {i}" for i in loads}
+    wanted = range(len(found.setup.loads)) if loads is None else loads
+    sources = {f"load {i}" for i in wanted}
     for force in found.motion.forces:
-        if force.source.startswith("load ") and (wanted is None or force.source in wanted):
+        if force.source in sources:
             total = total + np.hypot(force.force[0], force.force[1])
+    for i in wanted:
+        load = found.setup.loads[i]
+        if isinstance(load, SpringLoad) and load.port == "carriage":
+            total = total + load.pull_n(found.motion.load_lengths[i], lowering=False)
     return total
 
 
@@ -322,7 +348,7 @@ def _rungs(
     """Return the rungs that a curve's rows are; joint: the one that is asked most."""
     rows = len(setups)
     efforts = np.broadcast_to(efforts_of(found), (rows,))
-    peaks = peak_effort(found)
+    peaks, legs = (_of_rows(f(found), rows) for f in (peak_effort, leg_effort))
     pulls = np.broadcast_to(pulls_of(found), (rows, SAMPLES))
     elastic = [i for i, load in enumerate(found.setup.loads) if _elastic(load)]
     springs = np.broadcast_to(pulls_of(found, elastic), (rows, SAMPLES)).mean(axis=1)
@@ -335,7 +361,8 @@ def _rungs(
             bands=_bands(pieces[i]),
             kg=weight_of(setups[i]),
             effort=float(efforts[i]),
-            peak=None if peaks is None else float(np.broadcast_to(peaks, (rows,))[i]),
+            peak=None if peaks is None else float(peaks[i]),
+            leg=None if legs is None else float(legs[i]),
             demand_nm=float(asked[i].mean()) if asked[i].size else 0.0,
             joints={j: float(nm[i].mean()) for j, nm in demands.items()},
             pull_n=(float(pulls[i, 0]), float(pulls[i, SAMPLES // 2]), float(pulls[i, -1])),
@@ -344,6 +371,10 @@ def _rungs(
         )
         for i in range(rows)
     ]
+
+
+def _of_rows(values: Array | None, rows: int) -> Array | None:
+    return None if values is None else np.broadcast_to(values, (rows,))
 
 
 def _exact(chosen: Sequence[_Chosen], setup: Setup, joint: str | None) -> Iterator[Rung]:

@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES, LIFTS
 from widearc.core.movement import Setup
 from widearc.core.progression.bridge import is_on_one_leg
 from widearc.core.progression.ladder import Ladder, Rung
 from widearc.core.progression.weights import weight_of
-from widearc.core.statics import curve
+from widearc.core.statics import curve, leg_effort
 
 SQUATS = (
     *("back-squat-high", "back-squat-low", "front-squat", "goblet-squat", "dumbbell-squat"),
@@ -23,13 +21,12 @@ SQUATS = (
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class OneLegStart:
-    """A start on one leg. joint: the one that is compared; demand_nm: what two legs ask of it, mean
-    of one leg; rung: the highest of the ladder that asks the working leg no more, None where the
-    lowest asks more; half_kg: half of what two legs bear; half: the rung nearest to it.
+    """A start on one leg. leg: whole effort of each of two legs; rung: the highest of the ladder
+    that asks the working leg no more, None where the lowest asks more; half_kg: half of what two
+    legs bear; half: the rung nearest to it.
     """
 
-    joint: str
-    demand_nm: float
+    leg: float
     rung: Rung | None
     half_kg: float | None
     half: Rung | None
@@ -52,28 +49,24 @@ def is_split(exercise: str) -> bool:
 
 
 def one_leg_start(two: Setup, ladder: Ladder) -> OneLegStart | None:
-    """Return where to start on one leg for equal mean demand on the working leg, body weight
-    counted. two: a set-up of one row that two legs do; ladder: of the lift on one. None where
-    nothing can be compared.
+    """Return where to start on one leg for as much effort of the working leg as of each of two,
+    body weight counted. two: a set-up of one row that two legs do; ladder: of the lift on one. None
+    where nothing can be compared.
     """
     if not is_on_one_leg(ladder.now.setup.exercise):
         return None
     try:
-        found = curve(replace(two, samples=51), lowering=False)
+        found = leg_effort(curve(replace(two, samples=51), lowering=False))
     except (PostureError, InputError):
         return None
-    means = {j: float(np.abs(nm[0]).mean()) for j, nm in found.demand_nm.items()}
-    shared = [j for j in means if j in ladder.now.joints and j in ("hip", "knee", "ankle")]
-    if not shared:
+    if found is None:
         return None
-    joint = max(shared, key=lambda j: means[j])
-    fits = [r for r in ladder.rungs if r.joints[joint] <= means[joint] * 1.005]
-    kg = weight_of(two)
+    leg, kg = float(found[0]), weight_of(two)
     half_kg = None if kg is None else kg / 2.0
+    fits = [r for r in ladder.rungs if r.leg is not None and r.leg <= leg * 1.005]
     return OneLegStart(
-        joint=joint,
-        demand_nm=means[joint],
-        rung=max(fits, key=lambda r: r.joints[joint], default=None),
+        leg=leg,
+        rung=max(fits, key=lambda r: r.leg or 0.0, default=None),
         half_kg=half_kg,
         half=None if half_kg is None else _nearest(ladder, half_kg),
     )

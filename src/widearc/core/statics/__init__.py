@@ -28,7 +28,7 @@ from widearc.core.statics.uncertainty import (
     uncertainty_of,
     variant_curve,
 )
-from widearc.core.statics.whole_effort import peak_effort, whole_effort
+from widearc.core.statics.whole_effort import leg_effort, peak_effort, whole_effort
 
 __all__ = [
     "LOW_BACK",
@@ -59,6 +59,7 @@ __all__ = [
     "joint_peak_nm",
     "joint_work_j",
     "knee_past_toes_m",
+    "leg_effort",
     "line_of_force",
     "load_variants",
     "low_back_ratio",

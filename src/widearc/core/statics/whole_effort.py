@@ -37,6 +37,18 @@ def whole_effort(curve: Curve) -> Array | None:
     return np.sqrt(total.mean(axis=1)) if counted else None
 
 
+def leg_effort(curve: Curve) -> Array | None:
+    """Return the whole effort of the one leg that works, or of one of two that work alike,
+    (set-ups,); None where no joint with a usual strength is asked.
+    """
+    total: Array = np.zeros(curve.motion.shape)
+    counted = False
+    for _, share in _shares(curve, own_leg=True):
+        counted = True
+        total = total + share**2
+    return np.sqrt(total.mean(axis=1)) if counted else None
+
+
 def peak_effort(curve: Curve) -> Array | None:
     """Return the greatest share of its usual strength that any joint is asked at any place, by
     set-up, (set-ups,): of what gives out first; None where no joint with one is asked.
@@ -45,12 +57,13 @@ def peak_effort(curve: Curve) -> Array | None:
     return np.max(np.broadcast_arrays(*peaks), axis=0) if peaks else None
 
 
-def _shares(curve: Curve) -> Iterator[tuple[int, Array]]:
+def _shares(curve: Curve, *, own_leg: bool = False) -> Iterator[tuple[int, Array]]:
     """Yield what every joint is asked over its usual strength, (set-ups, samples), and how many
-    legs it stands for.
+    legs it stands for; own_leg: of the leg that works alone.
     """
     motion, body = curve.motion, curve.setup.body
-    for name, demand in (*curve.demand_nm.items(), *curve.other_nm.items()):
+    others = {} if own_leg else curve.other_nm
+    for name, demand in (*curve.demand_nm.items(), *others.items()):
         joint = next((name.removeprefix(p) for p in OTHER_LEG if name.startswith(p)), name)
         if joint not in ACTIONS:
             continue
