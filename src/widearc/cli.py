@@ -89,6 +89,41 @@ def _scripts() -> str:
     )
 
 
+def _data_commands(commands: argparse._SubParsersAction[_Command]) -> None:
+    """Add what goes in and out of the database."""
+    for word, words, run in (
+        ("backup", "copy all that is kept to a file, while it is served or not", _backup),
+        ("restore", "put a backup in the place of what is kept; that is copied first", _restore),
+    ):
+        whole = commands.add_parser(word, help=words)
+        whole.add_argument("file", metavar="FILE")
+        whole.add_argument("--demo", action="store_true", help="the demo's data")
+        whole.add_argument(
+            "--data", default="instance", help="folder of the database (default %(default)s)"
+        )
+        whole.set_defaults(run=run)
+
+    anew = commands.add_parser(
+        "recompute", help="compute anew what kept lifts ask, where an older model did it"
+    )
+    anew.add_argument("--demo", action="store_true", help="the demo's data")
+    anew.add_argument(
+        "--data", default="instance", help="folder of the database (default %(default)s)"
+    )
+    anew.set_defaults(run=_recompute)
+
+    kit = commands.add_parser("kit", help="a place's kit out to a file, or in from one")
+    kit.add_argument("way", choices=("export", "import"))
+    kit.add_argument("file", metavar="FILE", help="a file, or - for standard output or input")
+    kit.add_argument("--place", required=True, help="the place's name")
+    kit.add_argument("--demo", action="store_true", help="of the demo database")
+    kit.add_argument(
+        "--data", default="instance", help="folder of the database (default %(default)s)"
+    )
+    kit.add_argument("--preview", action="store_true", help="import: only say what would change")
+    kit.set_defaults(run=_kit)
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="wide-arc", description=__doc__)
     commands = parser.add_subparsers(required=True, metavar="COMMAND", parser_class=_Command)
@@ -123,26 +158,7 @@ def _parser() -> argparse.ArgumentParser:
     )
     serve.set_defaults(run=_serve)
 
-    for word, words, run in (
-        ("backup", "copy all that is kept to a file, while it is served or not", _backup),
-        ("restore", "put a backup in the place of what is kept; that is copied first", _restore),
-    ):
-        whole = commands.add_parser(word, help=words)
-        whole.add_argument("file", metavar="FILE")
-        whole.add_argument("--demo", action="store_true", help="the demo's data")
-        whole.add_argument(
-            "--data", default="instance", help="folder of the database (default %(default)s)"
-        )
-        whole.set_defaults(run=run)
-
-    anew = commands.add_parser(
-        "recompute", help="compute anew what kept lifts ask, where an older model did it"
-    )
-    anew.add_argument("--demo", action="store_true", help="the demo's data")
-    anew.add_argument(
-        "--data", default="instance", help="folder of the database (default %(default)s)"
-    )
-    anew.set_defaults(run=_recompute)
+    _data_commands(commands)
 
     exercises = commands.add_parser(
         "exercises", help="the catalogue: options with ranges, ports, prime actions"
@@ -158,6 +174,12 @@ def _parser() -> argparse.ArgumentParser:
     swap = commands.add_parser("swap", help="ranked stand-ins for a swap request")
     swap.add_argument("file", metavar="REQUEST.json", help="a file, or - for standard input")
     swap.set_defaults(run=_swap)
+
+    ladder = commands.add_parser(
+        "ladder", help="the rungs a kit can make of a set-up, and the next step"
+    )
+    ladder.add_argument("file", metavar="REQUEST.json", help="a file, or - for standard input")
+    ladder.set_defaults(run=_ladder)
 
     fit = commands.add_parser("fit", help="a fitted law with residuals")
     fit.late = _headers
@@ -186,17 +208,6 @@ def _parser() -> argparse.ArgumentParser:
     gauge.add_argument("--port", type=int, default=7701, help="port (default %(default)s)")
     gauge.add_argument("--script", required=True, help="one of the scripts above")
     gauge.set_defaults(run=_gauge)
-
-    kit = commands.add_parser("kit", help="a place's kit out to a file, or in from one")
-    kit.add_argument("way", choices=("export", "import"))
-    kit.add_argument("file", metavar="FILE", help="a file, or - for standard output or input")
-    kit.add_argument("--place", required=True, help="the place's name")
-    kit.add_argument("--demo", action="store_true", help="of the demo database")
-    kit.add_argument(
-        "--data", default="instance", help="folder of the database (default %(default)s)"
-    )
-    kit.add_argument("--preview", action="store_true", help="import: only say what would change")
-    kit.set_defaults(run=_kit)
 
     check = commands.add_parser(
         "check", help="recompute every built-in check value; exit 1 if one fails"
@@ -232,6 +243,14 @@ def _swap(arguments: argparse.Namespace) -> Any:
     from widearc.usecases import answer_request
 
     return answer_request(load_json(_text(arguments.file)), clock=time.perf_counter)
+
+
+def _ladder(arguments: argparse.Namespace) -> Any:
+    from widearc.formats import load_json
+    from widearc.usecases.ladder import answer_ladder
+
+    today = datetime.now(UTC).date()
+    return answer_ladder(load_json(_text(arguments.file)), today=today, clock=time.perf_counter)
 
 
 def _curve(arguments: argparse.Namespace) -> Any:

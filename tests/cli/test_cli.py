@@ -41,6 +41,8 @@ def test_every_command_answers_json(run, tmp_path):
     assert code == 0 and len(json.loads(out)) == 2
     code, out, _ = run("swap", "-", stdin=json.dumps(schema("swap-request")["examples"][0]))
     assert code == 0 and json.loads(out)["candidates"]
+    code, out, _ = run("ladder", "-", stdin=json.dumps(schema("ladder-request")["examples"][0]))
+    assert code == 0 and json.loads(out)["format"] == "wide-arc/ladder"
     code, out, _ = run(
         "fit", "-", "--kind", "band", stdin="length_m,force_n\n1.0,0\n1.3,40\n1.6,70\n"
     )
@@ -56,6 +58,7 @@ def test_every_command_answers_json(run, tmp_path):
         (("curve", "-"), '[{"format": "wide-arc/scenario"}]', "/0/"),
         (("curve", "/no/such/file"), "", "/no/such/file"),
         (("swap", "-"), "{}", "this key is needed"),
+        (("ladder", "-"), "{}", "this key is needed"),
         (("fit", "-", "--kind", "spring"), "", "header"),
         (("fit", "-", "--kind", "rope"), "", "--kind"),
         (("fit", "-", "--kind", "sled"), "direction,force_n\npush,10\n", "one push and one return"),

@@ -24,9 +24,10 @@ from widearc.core.kit import (
 )
 from widearc.core.movement import Setup
 from widearc.core.progression.bridge import bridge_over, harder_ways, reps_after, reps_by_seconds
-from widearc.core.progression.ladder import ladder_of, lighter_part, share_of, turns
+from widearc.core.progression.ladder import ladder_of
 from widearc.core.progression.one_leg import is_two_legged_for, one_leg_start
 from widearc.core.progression.purchase import purchase_for
+from widearc.core.progression.steps import lighter_part, share_of, turns
 from widearc.core.progression.warmup import warm_up
 from widearc.core.statics import curve, leg_effort, whole_effort
 from widearc.words import plain

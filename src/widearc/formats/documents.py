@@ -17,7 +17,18 @@ if TYPE_CHECKING:  # imported where used: a page that checks no document need no
     from jsonschema import Draft202012Validator
     from jsonschema.exceptions import ValidationError
 
-FORMATS = ("scenario", "curve", "swap-request", "swap", "fit", "kit", "exercises", "check")
+FORMATS = (
+    "scenario",
+    "curve",
+    "swap-request",
+    "swap",
+    "ladder-request",
+    "ladder",
+    "fit",
+    "kit",
+    "exercises",
+    "check",
+)
 """Every format by the name after "wide-arc/"."""
 
 _FILES = ("common", *FORMATS)

@@ -4,16 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import date
 
 from widearc.core.dose import Tempo
 from widearc.core.kit import Kit, Machine, Piece
 from widearc.core.movement import Setup
+from widearc.core.progression.aims import Aim, Occasion, Proposal
 from widearc.core.progression.bridge import Bridge, Harder, bridge_over, harder_ways
-from widearc.core.progression.ladder import Ladder, ladder_of, share_of
+from widearc.core.progression.feel import by_feel
+from widearc.core.progression.ladder import ladder_of
 from widearc.core.progression.one_leg import OneLegStart, one_leg_start
 from widearc.core.progression.purchase import ForLadder, purchase_for
-from widearc.core.progression.rules import Aim, Occasion, Proposal, by_feel, propose
+from widearc.core.progression.rules import propose
+from widearc.core.progression.rung import Ladder
+from widearc.core.progression.steps import share_of
 from widearc.core.progression.warmup import WarmUpSet, warm_up
 from widearc.core.words import Said, Share
 
@@ -49,8 +52,8 @@ class LadderAnswer:
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class LadderQuestion:
     """What a ladder is asked of: a set-up of one row, its pieces, what is free; aim, what was done
-    (oldest first), today; tempo of a rep; machine: whose stack or rail it is; two: what two legs
-    did, for a start on one.
+    (oldest first), today as its days are counted; tempo of a rep; machine: whose stack or rail it
+    is; two: what two legs did, for a start on one.
     """
 
     setup: Setup
@@ -58,7 +61,7 @@ class LadderQuestion:
     kit: Kit
     aim: Aim
     seen: tuple[Occasion, ...]
-    today: date
+    today: int
     tempo: Tempo
     machine: Machine | None = None
     two: Setup | None = None
@@ -78,7 +81,7 @@ def answer(question: LadderQuestion, ladder: Ladder | None = None) -> LadderAnsw
     )
 
 
-def advised(ladder: Ladder, aim: Aim, seen: Sequence[Occasion], today: date) -> Advice:
+def advised(ladder: Ladder, aim: Aim, seen: Sequence[Occasion], today: int) -> Advice:
     """Return what to do next on a ladder."""
     proposal = propose(aim, seen, today)
     felt = by_feel(aim, seen)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
@@ -12,7 +13,7 @@ from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES, LIFTS, Exercise
 from widearc.core.movement import Setup
 from widearc.core.movement.setup import LENGTHENED_ENDS
-from widearc.core.progression.ladder import Rung, efforts_of
+from widearc.core.progression.rung import Rung, efforts_of
 from widearc.core.statics import curve, peak_effort
 from widearc.core.words import Angle, Duration, Said, Term
 
@@ -122,22 +123,23 @@ def _longer(now: Rung, reps: int) -> Iterator[Harder]:
 
 
 def _one_leg(now: Rung, reps: int) -> Iterator[Harder]:
-    """Yield the entries of the same lift on one leg, with what it is loaded with."""
+    """Yield the entry of the same lift on one leg, with what it is loaded with."""
     own = now.setup
     if own.exercise.one_leg or own.resolved.get("legs") == 1:
         return
-    ids = sorted({id_ for lift in LIFTS if own.exercise.id in lift for id_ in lift})
-    for exercise in (EXERCISES[id_] for id_ in ids):
-        if not is_on_one_leg(exercise):
-            continue
+    for exercise in _same_lift(own.exercise):
         shared = {n: v for n, v in own.options.items() if n in exercise.options and n != "legs"}
-        try:
+        with contextlib.suppress(InputError):
             other = replace(own, exercise=exercise, options=shared)
-        except InputError:
-            continue
-        words = Said("{exercise} with the same", exercise=Term(exercise.name, lower=True))
-        yield from _computed(now, other, words, reps)
-        return
+            words = Said("{exercise} with the same", exercise=Term(exercise.name, lower=True))
+            yield from _computed(now, other, words, reps)
+            return
+
+
+def _same_lift(exercise: Exercise) -> list[Exercise]:
+    """Return the entries of the same lift on one leg."""
+    ids = {id_ for lift in LIFTS if exercise.id in lift for id_ in lift}
+    return [EXERCISES[id_] for id_ in sorted(ids) if is_on_one_leg(EXERCISES[id_])]
 
 
 def is_on_one_leg(exercise: Exercise) -> bool:

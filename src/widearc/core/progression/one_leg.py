@@ -8,7 +8,7 @@ from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES, LIFTS
 from widearc.core.movement import Setup
 from widearc.core.progression.bridge import is_on_one_leg
-from widearc.core.progression.ladder import Ladder, Rung
+from widearc.core.progression.rung import Ladder, Rung
 from widearc.core.progression.weights import weight_of
 from widearc.core.statics import curve, leg_effort
 

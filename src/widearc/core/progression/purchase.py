@@ -5,11 +5,18 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
+from typing import TypeVar
 
-from widearc.core.kit import Kit, Machine, SpringStock, Weight
-from widearc.core.progression.ladder import SAME, Ladder, Rung, ladder_of, share_of
+from widearc.core.kit import BandStock, Kit, Machine, SpringStock, Weight
+from widearc.core.progression.ladder import ladder_of
+from widearc.core.progression.rung import Ladder, Rung
+from widearc.core.progression.steps import share_of
+from widearc.core.progression.stock import SAME
 from widearc.core.progression.weights import other_weights
+from widearc.core.setups import ELASTIC
 from widearc.core.words import Mass, Name, Said
+
+T = TypeVar("T", BandStock, SpringStock)
 
 PLATES_KG = (0.5, 1.25, 2.5, 5.0)
 """Pairs of plates that are sold (common practice, no source)."""
@@ -70,28 +77,33 @@ def steps_between(rungs: Sequence[Rung], below: Rung, above: Rung) -> tuple[floa
 
 def _things(kit: Kit, below: Rung, above: Rung) -> Iterator[tuple[Said, Kit]]:
     """Yield what may be bought, the likeliest first, with the kit that has it."""
-    kinds = {p.kind for p in (*below.pieces, *above.pieces)}
     if below.kg is not None and above.kg is not None:
-        middle = STEP_KG * round((below.kg + above.kg) / 2.0 / STEP_KG)
-        if kinds & {"dumbbell", "kettlebell"}:
-            number = max((p.number for p in above.pieces if p.kg > 0.0), default=1)
-            each = STEP_KG * round(middle / number / STEP_KG)
-            thing = Said("a pair of {mass} dumbbells", mass=Mass(each))
-            yield thing, _with(kit, "dumbbell", each)
-        if kinds & {"plate", "bar"}:
-            for kg in PLATES_KG:
-                yield Said("a pair of {mass} plates", mass=Mass(kg)), _with(kit, "plate", kg)
-    used = {p.label for p in (*below.pieces, *above.pieces) if p.kind in ("band", "spring")}
-    for band in [b for b in kit.bands if b.name in used][:1]:
-        more = tuple(replace(b, count=b.count + 1) if b is band else b for b in kit.bands)
-        yield Said("another {name}", name=Name(band.name)), replace(kit, bands=more)
-    for spring in [s for s in kit.springs if s.name in used][:1]:
+        yield from _weights(kit, below, above)
+    used = {p.label for p in (*below.pieces, *above.pieces) if p.kind in ELASTIC}
+    band = next((b for b in kit.bands if b.name in used), None)
+    if band is not None:
+        bands = tuple(_one_more(b) if b is band else b for b in kit.bands)
+        yield Said("another {name}", name=Name(band.name)), replace(kit, bands=bands)
+    spring = next((s for s in kit.springs if s.name in used), None)
+    if spring is not None:
         springs = tuple(_one_more(s) if s is spring else s for s in kit.springs)
         yield Said("another {name}", name=Name(spring.name)), replace(kit, springs=springs)
 
 
-def _one_more(spring: SpringStock) -> SpringStock:
-    return replace(spring, count=spring.count + 1)
+def _weights(kit: Kit, below: Rung, above: Rung) -> Iterator[tuple[Said, Kit]]:
+    kinds = {p.kind for p in (*below.pieces, *above.pieces)}
+    if kinds & {"dumbbell", "kettlebell"}:
+        number = max((p.number for p in above.pieces if p.kg > 0.0), default=1)
+        middle = ((below.kg or 0.0) + (above.kg or 0.0)) / 2.0
+        each = STEP_KG * round(middle / number / STEP_KG)
+        yield Said("a pair of {mass} dumbbells", mass=Mass(each)), _with(kit, "dumbbell", each)
+    if kinds & {"plate", "bar"}:
+        for kg in PLATES_KG:
+            yield Said("a pair of {mass} plates", mass=Mass(kg)), _with(kit, "plate", kg)
+
+
+def _one_more(stock: T) -> T:
+    return replace(stock, count=stock.count + 1)
 
 
 def _with(kit: Kit, kind: str, kg: float) -> Kit:

@@ -8,103 +8,26 @@ Common practice, no source, throughout.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
-from datetime import date
+from dataclasses import replace
 from itertools import pairwise
 from types import MappingProxyType
 
+from widearc.core.progression.aims import EVENT_WORDS, Aim, Occasion, Proposal, SetSeen
 from widearc.core.progression.arithmetic import compounded
-from widearc.core.words import UNSAID, Count, Duration, Said, Share, Term, Times
+from widearc.core.words import Count, Duration, Said, Share, Term, Times
 
 MINUTE_S = 60.0
 MISSED_DAYS = 10
 """A longer time without the lift is a missed session."""
 LIGHT = 0.93
 """Of the effort before: a session below was a light one."""
-TOP, LOW = 12, 8
-
-EVENTS = ("pain", "failure", "missed", "light")
-ACTS = ("same", "below", "share", "back")
-EVENT_WORDS: Mapping[str, str] = MappingProxyType(
-    {
-        "pain": "After pain",
-        "failure": "After a failed set",
-        "missed": "After a missed session",
-        "light": "After a light week",
-    }
-)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class SetSeen:
-    """A set as a rule sees it. side: both, left or right; reserve: reps left (None: not said);
-    form: how it broke, "" where it did not; pain: 0 to 10; seconds: under load.
+def propose(aim: Aim, seen: Sequence[Occasion], today: int) -> Proposal:
+    """Return what a rule proposes after what was done, oldest first; nothing done: the start.
+
+    today: the day, counted as those of what was done.
     """
-
-    reps: int
-    side: str = "both"
-    reserve: int | None = None
-    form: str = ""
-    pain: int = 0
-    seconds: float = 0.0
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Occasion:
-    """The sets of a lift on one day; effort: its place on the ladder, over 0."""
-
-    day: date
-    sets: tuple[SetSeen, ...]
-    effort: float
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class OwnRule:
-    """What a trainer does after an event: the same again, the rung below, a share of the load, or
-    back to what was done before a light week; with the reason that was given.
-    """
-
-    act: str
-    share: float = 0.9
-    reason: str = ""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Aim:
-    """What a lift is done for: sets, the range of reps, the rule by its name; percent: share a week
-    of the rule that counts weeks; after weeks comes a light one at deload (share); own: the
-    trainer's rules by event.
-    """
-
-    sets: int = 3
-    low: int = LOW
-    high: int = TOP
-    rule: str = "all"
-    percent: float = 0.025
-    weeks: int = 4
-    deload: float = 0.6
-    own: Mapping[str, OwnRule] = field(default_factory=lambda: MappingProxyType({}))
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Proposal:
-    """What is proposed. step: rungs up (1), none (0) or down (-1); share: of the present load or
-    effort to go down to, where a rung is not counted; most: how much more the next rung may be,
-    share; reps: of each set; asks: an event of which the trainer's own rule is not known.
-    """
-
-    step: int = 0
-    sets: int
-    reps: int
-    reason: Said
-    share: float | None = None
-    most: float | None = None
-    warns: Said = UNSAID
-    asks: str = ""
-
-
-def propose(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
-    """Return what a rule proposes after what was done, oldest first; nothing done: the start."""
     if not seen:
         words = Said("No set of it is kept yet: the first is to see how it goes.")
         return Proposal(sets=aim.sets, reps=aim.low, reason=words)
@@ -114,7 +37,7 @@ def propose(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
     return RULES[aim.rule](aim, seen, today)
 
 
-def event_of(aim: Aim, seen: Sequence[Occasion], today: date) -> str:
+def event_of(aim: Aim, seen: Sequence[Occasion], today: int) -> str:
     """Return what practice leaves open after what was done: "pain", "failure", "missed", "light",
     or "" for none.
     """
@@ -123,7 +46,7 @@ def event_of(aim: Aim, seen: Sequence[Occasion], today: date) -> str:
         return "pain"
     if any(s.reps < aim.low and s.reserve in (None, 0) for s in last.sets) and _is_counted(aim):
         return "failure"
-    if (today - last.day).days > MISSED_DAYS:
+    if today - last.day > MISSED_DAYS:
         return "missed"
     if len(seen) > 1 and last.effort < LIGHT * seen[-2].effort:
         return "light"
@@ -150,7 +73,7 @@ def _after(aim: Aim, event: str, seen: Sequence[Occasion]) -> Proposal:
     return replace(kept, share=own.share) if own.act == "share" else kept
 
 
-def _short(sets: Sequence[SetSeen], reps: int) -> SetSeen | None:
+def short_of(sets: Sequence[SetSeen], reps: int) -> SetSeen | None:
     """Return the set that stopped shortest of so many reps, None where none did."""
     short = [s for s in sets if s.reps < reps]
     return min(short, key=lambda s: s.reps, default=None)
@@ -173,7 +96,8 @@ def _missing(aim: Aim, sets: Sequence[SetSeen]) -> int:
     return max(0, aim.sets - min(len(side) for side in _by_side(sets)))
 
 
-def _stay(aim: Aim, reason: Said, *, reps: int | None = None) -> Proposal:
+def stay(aim: Aim, reason: Said, *, reps: int | None = None) -> Proposal:
+    """Return a proposal to do the same again; reps: the top of the range where none are said."""
     return Proposal(sets=aim.sets, reps=aim.high if reps is None else reps, reason=reason)
 
 
@@ -182,7 +106,7 @@ def _form_first(aim: Aim, sets: Sequence[SetSeen]) -> Proposal | None:
     if broken is None:
         return None
     words = Said("Form broke ({form}): earn it with form kept.", form=Term(broken.form))
-    return _stay(aim, words, reps=min(aim.high, max(aim.low, broken.reps)))
+    return stay(aim, words, reps=min(aim.high, max(aim.low, broken.reps)))
 
 
 def _not_yet(aim: Aim, sets: Sequence[SetSeen], reps: int) -> Said | None:
@@ -194,7 +118,7 @@ def _not_yet(aim: Aim, sets: Sequence[SetSeen], reps: int) -> Said | None:
             "{missing} sets fewer than planned.",
             missing=Count(missing),
         )
-    short = _short(sets, reps)
+    short = short_of(sets, reps)
     if short is None:
         return None
     met, total = sum(s.reps >= reps for s in sets), len(sets)
@@ -212,7 +136,7 @@ def _not_yet(aim: Aim, sets: Sequence[SetSeen], reps: int) -> Said | None:
     )
 
 
-def all_sets_met(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
+def all_sets_met(aim: Aim, seen: Sequence[Occasion], today: int) -> Proposal:
     """Return the next rung once every set reached the top of the range with form kept."""
     sets = seen[-1].sets
     kept = _form_first(aim, sets)
@@ -220,30 +144,30 @@ def all_sets_met(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
         return kept
     why = _not_yet(aim, sets, aim.high)
     if why is not None:
-        return _stay(aim, why)
+        return stay(aim, why)
     met = Said("Every set reached {reps} with form kept.", reps=Count(aim.high))
     return Proposal(step=1, sets=aim.sets, reps=aim.high, reason=met)
 
 
-def first_set_at_top(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
+def first_set_at_top(aim: Aim, seen: Sequence[Occasion], today: int) -> Proposal:
     """Return the next rung once the first set, of each side, reached the top of the range."""
     sets = [side[0] for side in _by_side(seen[-1].sets)]
     kept = _form_first(aim, sets)
     if kept is not None:
         return kept
-    short = _short(sets, aim.high)
+    short = short_of(sets, aim.high)
     if short is not None:
         words = Said(
             "The first set stopped at {reps} of {goal}.",
             reps=Count(short.reps),
             goal=Count(aim.high),
         )
-        return _stay(aim, words)
+        return stay(aim, words)
     met = Said("The first set reached {reps}, the top of the range.", reps=Count(aim.high))
     return Proposal(step=1, sets=aim.sets, reps=aim.low, reason=met)
 
 
-def reps_then_load(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
+def reps_then_load(aim: Aim, seen: Sequence[Occasion], today: int) -> Proposal:
     """Return one rep more up to the top of the range, then the next rung at its bottom."""
     sets = seen[-1].sets
     kept = _form_first(aim, sets)
@@ -255,10 +179,10 @@ def reps_then_load(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
         return Proposal(step=1, sets=aim.sets, reps=aim.low, reason=met)
     least = min(s.reps for s in sets)
     goal = max(aim.low, least + (0 if _missing(aim, sets) else 1))
-    return _stay(aim, why, reps=min(aim.high, goal))
+    return stay(aim, why, reps=min(aim.high, goal))
 
 
-def one_minute(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
+def one_minute(aim: Aim, seen: Sequence[Occasion], today: int) -> Proposal:
     """Return the next rung once a minute of slow control was done with form, range and tempo
     kept.
     """
@@ -270,12 +194,12 @@ def one_minute(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
     least = min(max(s.seconds for s in side) for side in sides)
     if least < MINUTE_S:
         words = Said("{time} so far: a minute of slow control comes first.", time=Duration(least))
-        return _stay(aim, words)
+        return stay(aim, words)
     met = Said("A minute of slow control, with form, range and tempo kept.")
     return Proposal(step=1, sets=aim.sets, reps=aim.low, reason=met)
 
 
-def percent_a_week(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
+def percent_a_week(aim: Aim, seen: Sequence[Occasion], today: int) -> Proposal:
     """Return the next rung where it is no more than a share for every week on this one allows."""
     kept = all_sets_met(aim, seen, today)
     warns = Said(
@@ -286,7 +210,7 @@ def percent_a_week(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
     if not kept.step:
         return replace(kept, warns=warns)
     since = _since(seen)
-    weeks = max(1, round((today - since).days / 7))
+    weeks = max(1, round((today - since) / 7))
     words = Said(
         "{weeks} week on this rung: at {share} a week the next may be {more} more.",
         "{weeks} weeks on this rung: at {share} a week the next may be {more} more.",
@@ -298,7 +222,7 @@ def percent_a_week(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
     return replace(kept, reason=words, most=most, warns=warns, reps=aim.low)
 
 
-def _since(seen: Sequence[Occasion]) -> date:
+def _since(seen: Sequence[Occasion]) -> int:
     """Return when the present effort was first done, without a break."""
     since = seen[-1]
     for one in reversed(seen):
@@ -308,7 +232,7 @@ def _since(seen: Sequence[Occasion]) -> date:
     return since.day
 
 
-def deload(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
+def deload(aim: Aim, seen: Sequence[Occasion], today: int) -> Proposal:
     """Return a light week after so many, by the trainer's own numbers; between them all sets
     met.
     """
@@ -316,7 +240,7 @@ def deload(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
     for before, one in pairwise(seen):
         if one.effort < LIGHT * before.effort:
             start = one.day
-    weeks = (today - start).days // 7
+    weeks = (today - start) // 7
     if weeks < aim.weeks:
         return all_sets_met(aim, seen, today)
     words = Said(
@@ -328,7 +252,7 @@ def deload(aim: Aim, seen: Sequence[Occasion], today: date) -> Proposal:
     return Proposal(sets=aim.sets, reps=aim.low, reason=words, share=aim.deload)
 
 
-RULES: Mapping[str, Callable[[Aim, Sequence[Occasion], date], Proposal]] = MappingProxyType(
+RULES: Mapping[str, Callable[[Aim, Sequence[Occasion], int], Proposal]] = MappingProxyType(
     {
         "all": all_sets_met,
         "first": first_set_at_top,
@@ -349,34 +273,3 @@ RULE_WORDS: Mapping[str, str] = MappingProxyType(
         "deload": "All sets met, and a light week after some",
     }
 )
-
-STAGES: tuple[tuple[str, tuple[str, ...]], ...] = (
-    ("range", ("depth lost", "heels lift", "hips lift")),
-    ("tempo", ("swing", "breath")),
-)
-"""Which breaks of form are of the range and of the tempo; others are of form itself."""
-
-
-def by_feel(aim: Aim, seen: Sequence[Occasion]) -> Proposal:
-    """Return the next step without a number: form, range, tempo and duration are earned in that
-    order, a harder set-up last.
-    """
-    if not seen:
-        words = Said("The easiest that feels like work, to see how it moves.")
-        return Proposal(sets=aim.sets, reps=aim.low, reason=words)
-    sets = seen[-1].sets
-    if any(s.pain for s in sets):
-        words = Said("It hurt: an easier set-up, or another lift.")
-        return Proposal(step=-1, sets=aim.sets, reps=aim.low, reason=words)
-    broken = [s.form for s in sets if s.form]
-    later = {form for _, forms in STAGES for form in forms}
-    if any(form not in later for form in broken):
-        return _stay(aim, Said("First form: the same again until every rep looks alike."))
-    if any(form in STAGES[0][1] for form in broken):
-        return _stay(aim, Said("Then range: the same again, all the way each time."))
-    if broken:
-        return _stay(aim, Said("Then tempo: the same again, slow and steady."))
-    if _short(sets, aim.high) is not None and min(s.seconds for s in sets) < MINUTE_S:
-        return _stay(aim, Said("Then duration: the same again, a little longer."))
-    words = Said("Form, range, tempo and duration are there: a step harder.")
-    return Proposal(step=1, sets=aim.sets, reps=aim.low, reason=words)

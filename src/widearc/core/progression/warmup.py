@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from widearc.core.progression.ladder import Ladder, Rung, kinds_of_pieces
+from widearc.core.progression.rung import Ladder, Rung, kinds_of_pieces
 
 SHARES, REPS = (0.40, 0.55, 0.70, 0.85), (8, 5, 3, 2)
 """Of the work load, and the reps there (common practice, no source)."""
@@ -15,6 +15,9 @@ LIGHT_KG, LIGHT_EFFORT = 20.0, 0.35
 MOST_SETS = 5
 NEAR = 0.08
 """A rung further from its share of the work load than this part of it is not taken for it."""
+
+APART = 0.08
+"""Sets closer than this part of the work load are one."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -45,7 +48,8 @@ def warm_up(ladder: Ladder, *, again: bool = False) -> tuple[WarmUpSet, ...]:
     for share, reps in zip(SHARES, REPS, strict=True):
         rung = min(below, key=lambda r: abs(share_of_work(r, now) - share))
         own = share_of_work(rung, now)
-        if abs(own - share) <= NEAR and id(rung) not in chosen and own > 0.0:
+        apart = all(own - one.share >= APART for one in chosen.values())
+        if abs(own - share) <= NEAR and apart:
             chosen[id(rung)] = WarmUpSet(rung=rung, reps=reps, share=own)
     return tuple(sorted(chosen.values(), key=lambda s: s.rung.effort))[:MOST_SETS]
 
