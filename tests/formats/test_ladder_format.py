@@ -64,7 +64,7 @@ def test_bad_requests_are_refused_at_their_place(changed, where):
 
 
 def test_a_set_up_that_cannot_be_done_is_refused_in_words():
-    document = ask(limits={"knee_deg": 60})
+    document = ask(limits={"dorsiflexion_deg": 5})
     with pytest.raises(WideArcError):
         answered(document)
 

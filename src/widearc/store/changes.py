@@ -50,6 +50,8 @@ TRACKED = (
     "set_done",
     "set_was",
     "client_note",
+    "progression",
+    "own_rule",
 )
 KEPT_CHANGES = 300  # a trainer: older ones cannot be taken back
 TOLD_CHANGES = 5000  # a trainer: older ones are forgotten

@@ -345,6 +345,53 @@ def last_lift(con: Connection, trainer_id: int, client_id: int, exercise: str) -
     return None if row is None else _lift(dict(row))
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LiftDone:
+    """A lift of a client on a day, with its sets; place: where."""
+
+    day: str
+    place_id: int
+    lift: LiftRow
+    sets: tuple[SetRow, ...]
+
+
+def lifts_of_client(
+    con: Connection, trainer_id: int, client_id: int, exercise: str, most: int
+) -> tuple[LiftDone, ...]:
+    """Return the last lifts of an exercise of which a client did a set, oldest first."""
+    days = con.execute(
+        """SELECT s.id, substr(s.started_at, 1, 10) AS day, s.place_id FROM session s
+           WHERE s.trainer_id = ? AND s.client_id = ? AND EXISTS (
+               SELECT 1 FROM lift l JOIN set_done d ON d.lift_id = l.id
+               WHERE l.session_id = s.id AND l.exercise = ?)
+           ORDER BY s.started_at DESC LIMIT ?""",
+        (trainer_id, client_id, exercise, most),
+    ).fetchall()
+    found = []
+    for row in reversed(days):
+        done = sets_of(con, trainer_id, row["id"])
+        found += [
+            LiftDone(day=row["day"], place_id=row["place_id"], lift=one, sets=tuple(done[one.id]))
+            for one in lifts(con, trainer_id, row["id"])
+            if one.exercise == exercise and one.id in done
+        ]
+    return tuple(found)
+
+
+def exercises_done(con: Connection, trainer_id: int, client_id: int, most: int) -> tuple[str, ...]:
+    """Return the exercises of which a client did a set lately, newest first."""
+    rows = con.execute(
+        """SELECT l.exercise, max(s.started_at) AS last FROM (
+               SELECT id, started_at FROM session WHERE trainer_id = ? AND client_id = ?
+               ORDER BY started_at DESC LIMIT 40) s
+           CROSS JOIN lift l ON l.session_id = s.id
+           WHERE EXISTS (SELECT 1 FROM set_done d WHERE d.lift_id = l.id)
+           GROUP BY l.exercise ORDER BY last DESC, l.exercise LIMIT ?""",
+        (trainer_id, client_id, most),
+    )
+    return tuple(row["exercise"] for row in rows)
+
+
 def end_lift(con: Connection, trainer_id: int, lift_id: int, *, ended: bool) -> None:
     """Say that nothing more is done of a lift, or that it goes on."""
     con.execute(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from widearc.store.connection import Connection
 
 
@@ -54,3 +56,27 @@ def local_trainer(con: Connection, *, now: str) -> int:
         )
         row = con.execute("SELECT id FROM trainer ORDER BY id LIMIT 1").fetchone()
     return int(row["id"])
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Reads:
+    """How a trainer reads: units, language, and whether without a number (by feel)."""
+
+    units: str
+    language: str
+    by_feel: bool
+
+
+def reading(con: Connection, trainer_id: int) -> Reads:
+    """Return how a trainer reads; metric English with numbers where nobody is known yet."""
+    row = con.execute(
+        "SELECT units, language, by_feel FROM trainer WHERE id = ?", (trainer_id,)
+    ).fetchone()
+    if row is None:
+        return Reads(units="metric", language="en", by_feel=False)
+    return Reads(units=row["units"], language=row["language"], by_feel=bool(row["by_feel"]))
+
+
+def set_by_feel(con: Connection, trainer_id: int, *, on: bool) -> None:
+    """Set whether a trainer reads them without a number."""
+    con.execute("UPDATE trainer SET by_feel = ? WHERE id = ?", (int(on), trainer_id))

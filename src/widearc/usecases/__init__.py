@@ -51,6 +51,8 @@ from widearc.usecases.room.places import change_place, copy_place, new_place, re
 from widearc.usecases.room.room import RoomView, mark, mark_zone, room_view, see, take_back
 from widearc.usecases.safe.safe import (
     language_of,
+    reading_of,
+    set_by_feel,
     set_language,
     set_time_zone,
     set_units,
@@ -159,6 +161,7 @@ __all__ = [
     "plan",
     "plan_again",
     "plan_import",
+    "reading_of",
     "remove_client",
     "remove_intent",
     "remove_item",
@@ -169,6 +172,7 @@ __all__ = [
     "save_band",
     "see",
     "set_aside",
+    "set_by_feel",
     "set_language",
     "set_time_zone",
     "set_units",

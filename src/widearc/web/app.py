@@ -27,7 +27,7 @@ from widearc.web.screens import marks, screens
 from widearc.web.screens.bench.gaugedesk import GaugeDesk
 from widearc.web.trust import Trust
 from widearc.web.trust import init_app as init_trust
-from widearc.web.words import words
+from widearc.web.words import feel, words
 from widearc.words import LANGUAGES, say, sign_of, size_of, spoken, tr, translated
 
 LOOPBACK_ONLY = Trust()
@@ -154,6 +154,8 @@ def create_app(
     ):
         app.template_filter(name)(_asked_each_time(getattr(words, name)))
     app.jinja_env.globals |= {
+        "near_words": feel.near_words,
+        "feel_pieces": feel.feel_pieces,
         "said_again": words.said_again,
         "sign_of": sign_of,
         "size_of": size_of,

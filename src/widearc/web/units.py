@@ -9,6 +9,7 @@ from urllib.parse import urlencode
 from flask import Flask, g, has_request_context, request
 
 from widearc import usecases
+from widearc.store import Reads
 from widearc.words import PLAIN, UNITS, How, begin, end
 
 FIELD = "units"
@@ -34,23 +35,20 @@ def _sent() -> str:
     return sent if sent in UNITS else ""
 
 
-def _chosen() -> str:
+def _reading() -> Reads:
     # here, not at the top: the connection is told the day by who reads a setting, too
     from widearc.web.db import connection, trainer
 
-    return usecases.units_of(connection(), trainer())
+    return usecases.reading_of(connection(), trainer())
 
 
 FILES = (".csv", ".json", ".zip")
 """What is sent as a file is English, whoever asks."""
 
 
-def _language() -> str:
-    if request.path.endswith(FILES):
-        return PLAIN.language
-    from widearc.web.db import connection, trainer
-
-    return usecases.language_of(connection(), trainer())
+def by_feel() -> bool:
+    """Return whether the page that is answered is read without a number."""
+    return bool(g.get("by_feel", False))
 
 
 def here_without_units() -> str:
@@ -76,12 +74,16 @@ def init_app(app: Flask) -> None:
 
     app.jinja_env.globals["here_without_units"] = here_without_units
     app.jinja_env.globals["here_as_it_is"] = here_as_it_is
+    app.jinja_env.globals["by_feel"] = by_feel
     app.jinja_env.globals["languages"] = tuple(NATIVE.items())
 
     @app.before_request
     def start() -> None:
         if request.endpoint != "static":
-            g.spoken = begin(How(units=_sent() or _chosen(), language=_language()))
+            reads = _reading()
+            g.by_feel = reads.by_feel
+            language = PLAIN.language if request.path.endswith(FILES) else reads.language
+            g.spoken = begin(How(units=_sent() or reads.units, language=language))
 
     @app.teardown_request
     def stop(_: BaseException | None) -> None:

@@ -81,7 +81,9 @@ def _exact(chosen: Sequence[Chosen], setup: Setup, joint: str | None) -> Iterato
         rows = [one.made.row for one in own]
         many = as_now(batch, batch.setup(setup.body, setup.limits, rows), setup)
         found = curve(many, strict=False, lowering=False)
-        one_each = [many.part(i, i + 1) for i in range(len(rows))]
+        # each for itself has no load that it does not use
+        alone = [batch.setup(setup.body, setup.limits, [row]) for row in rows]
+        one_each = [as_now(batch, one, setup) for one in alone]
         rungs = rungs_of(found, one_each, [row.pieces for row in rows], joint)
         for one, rung in zip(own, rungs, strict=True):
-            yield replace(rung, same=one.same)
+            yield replace(rung, same=one.same, items=tuple(one.made.row.items()))

@@ -39,7 +39,7 @@ class Rung:
     at start, middle and end of the lift, N; elastic_n: of its bands and springs, mean; kg: its
     weight, where one can be changed. step: how much more than the rung below (None for the lowest),
     of the load where of_load; effort_step: of effort always. lighter: where it asks less than the
-    rung below all the same. same: others that ask as much.
+    rung below all the same. same: others that ask as much. items: what it uses, by id.
     """
 
     setup: Setup
@@ -58,6 +58,7 @@ class Rung:
     of_load: bool = False
     lighter: Lighter | None = None
     same: tuple[tuple[Piece, ...], ...] = ()
+    items: tuple[str, ...] = ()
     asked_nm: Array = field(repr=False)
 
     @property

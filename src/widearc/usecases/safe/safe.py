@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from pathlib import Path
 from zoneinfo import available_timezones
@@ -139,3 +139,17 @@ def import_all(con: store.Connection, trainer_id: int, content: bytes, *, now: s
             ],
         )
     return archive
+
+
+def reading_of(con: store.Connection, trainer_id: int) -> store.Reads:
+    """Return in which units and language a trainer reads, and whether by feel; English where the
+    language that is set is not shipped (any more).
+    """
+    found = store.reading(con, trainer_id)
+    return found if found.language in LANGUAGES else replace(found, language=LANGUAGES[0])
+
+
+def set_by_feel(con: store.Connection, trainer_id: int, *, on: bool) -> None:
+    """Set whether they are read without a number."""
+    with store.transaction(con):
+        store.set_by_feel(con, trainer_id, on=on)

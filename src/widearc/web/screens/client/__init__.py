@@ -6,5 +6,5 @@ from widearc.web.screens.screen import Mark, Screen
 
 SCREEN = Screen(
     blueprints=(blueprint, record),
-    marks=(Mark(words="Client", endpoint="clients.listed", task="client", rank=9),),
+    marks=(Mark(words="Client", endpoint="clients.listed", task="client", rank=10),),
 )

@@ -24,6 +24,7 @@ from widearc.web.page import rendered
 from widearc.web.screens.arc.query import asked
 from widearc.web.screens.floor.instead import KINDER_PICK, instead_of, source_of
 from widearc.web.screens.swap.query import ask_of, query_of
+from widearc.web.words.feel import feel_pieces, near_words, set_words
 from widearc.web.words.words import piece_words
 from widearc.words import tr
 
@@ -78,7 +79,7 @@ def show(session_id: int) -> ResponseReturnValue:
         strips={p.lift.id: strip_alone(floor.strip_of(p.lift)) for p in shown},
         proposal=_proposal(view, chosen),
         mark=floor.mark_of(connection(), trainer(), session_id),
-        **panel_values(),
+        **panel_values(view.session.place_id),
         decisions=_decisions(view.session),
         change=held().last_change(floor.scope(session_id)),
     )
@@ -268,18 +269,21 @@ def instead(lift_id: int) -> ResponseReturnValue:
         item=names.get(item or 0, ""),
         change=held().last_change(f"place:{view.session.place_id}"),
         exercises=EXERCISES,
-        **panel_values(),
+        **panel_values(view.session.place_id),
     )
 
 
-def panel_values() -> dict[str, object]:
-    """Return what the set that is to be done is drawn with."""
+def panel_values(place_id: int) -> dict[str, object]:
+    """Return what the set that is to be done in a place is drawn with."""
     return {
         "new_uid": lambda: secrets.token_urlsafe(12),
         "forms": floor.FORMS,
         "joints": floor.JOINTS,
         "thirds": usecases.THIRDS,
         "piece_words": piece_words,
+        "set_words": set_words,
+        "near_words": near_words,
+        "feel_pieces": lambda pieces: feel_pieces(pieces, held().at(place_id).kit),
     }
 
 

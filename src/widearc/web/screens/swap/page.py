@@ -97,6 +97,7 @@ class SwapPage:
     problems: Texts
     back: str
     wanted_name: str
+    wanted_exercise: str
     wantable: Sequence[tuple[str, Sequence[Exercise]]]
     shapes: Sequence[tuple[str, str, str]]
     shape_words: str
@@ -219,6 +220,9 @@ def _question(
         "has_level": ranking is None or ranking.target.has_level,
         "shape_words": SHAPES[ask.shape],
         "wanted_name": _wanted_name(view),
+        "wanted_exercise": tr(EXERCISES[view.ask.exercise].name)
+        if view.ask.intent is None
+        else tr("what is wanted"),
         "asks_depth": asks_depth(EXERCISES[ask.exercise]),
         "takes_kg": takes_kg(EXERCISES[ask.exercise]),
         "not_wantable": not_wantable(),

@@ -280,6 +280,15 @@ _EVERY = (
             "because it must be sped up."
         ),
     ),
+    Explained(
+        id="whole-effort",
+        words="whole effort",
+        says=Said(
+            "What hips, knees and ankles of both legs are asked together over a lift, beside what "
+            "people usually can: one number by which the rungs of a ladder stand in order."
+        ),
+        also=("demand", "effort"),
+    ),
 )
 
 TERMS = tuple(sorted(_EVERY, key=lambda term: term.words.casefold().lstrip("± ")))

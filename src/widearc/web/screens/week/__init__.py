@@ -5,5 +5,5 @@ from widearc.web.screens.week.view import blueprint
 
 SCREEN = Screen(
     blueprints=(blueprint,),
-    marks=(Mark(words="Week", endpoint="week.show", task="week", rank=7),),
+    marks=(Mark(words="Week", endpoint="week.show", task="week", rank=8),),
 )
