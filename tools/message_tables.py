@@ -19,6 +19,7 @@ from widearc.core.kit import stocks
 from widearc.core.kit.needs import NEEDS
 from widearc.core.movement.families import press
 from widearc.core.muscle import said as muscles
+from widearc.core.progression import aims, rules
 from widearc.core.statics import points
 from widearc.formats import FORMATS, schema
 from widearc.usecases import floor
@@ -42,7 +43,7 @@ from widearc.web.screens.client import sheet as clients
 from widearc.web.screens.room import sheet as rooms
 from widearc.web.screens.swap import asking
 from widearc.web.screens.terms.terms import TERMS
-from widearc.web.words import words
+from widearc.web.words import feel, rungs, words
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -168,6 +169,13 @@ TABLES = (
     Table(where="web/forms/loads.py", values=lambda: ("where", "tied to", "which")),
     Table(where="web/screens/arc/page.py", values=lambda: (page.HARDER, page.UP_DOWN)),
     Table(where="web/screens/formats", values=lambda: _titles()),
+    Table(where="core/progression/aims.py", values=lambda: aims.EVENT_WORDS),
+    Table(where="core/progression/rules.py", values=lambda: rules.RULE_WORDS),
+    Table(where="core/progression/rung.py", values=lambda: ("whole effort", "demand", "force")),
+    Table(where="web/words/rungs.py", values=lambda: (rungs.STEPS_UP, rungs.STEPS_DOWN)),
+    Table(where="web/words/feel.py", values=lambda: [words for _, words in feel.NEAR]),
+    Table(where="web/words/feel.py", values=lambda: (feel.RANKS, feel.RANKS_DOWN, feel.MIDDLE)),
+    Table(where="web/words/feel.py", values=lambda: (feel.SETS, "plate", "plates", "rail bar")),
     Table(where="web/words/words.py", values=lambda: _pieces()),
     Table(where="web/words/words.py", values=lambda: [what for _, what in words._SIZES]),
 )

@@ -13,7 +13,6 @@ from widearc.core.progression.rung import Ladder, Rung
 from widearc.core.progression.steps import share_of
 from widearc.core.progression.stock import SAME
 from widearc.core.progression.weights import other_weights
-from widearc.core.setups import ELASTIC
 from widearc.core.words import Mass, Name, Said
 
 T = TypeVar("T", BandStock, SpringStock)
@@ -79,13 +78,11 @@ def _things(kit: Kit, below: Rung, above: Rung) -> Iterator[tuple[Said, Kit]]:
     """Yield what may be bought, the likeliest first, with the kit that has it."""
     if below.kg is not None and above.kg is not None:
         yield from _weights(kit, below, above)
-    used = {p.label for p in (*below.pieces, *above.pieces) if p.kind in ELASTIC}
-    band = next((b for b in kit.bands if b.name in used), None)
-    if band is not None:
+    used = {*below.bands, *above.bands}
+    for band in [b for b in kit.bands if b.name in used][:1]:
         bands = tuple(_one_more(b) if b is band else b for b in kit.bands)
         yield Said("another {name}", name=Name(band.name)), replace(kit, bands=bands)
-    spring = next((s for s in kit.springs if s.name in used), None)
-    if spring is not None:
+    for spring in [s for s in kit.springs if s.name in used][:1]:
         springs = tuple(_one_more(s) if s is spring else s for s in kit.springs)
         yield Said("another {name}", name=Name(spring.name)), replace(kit, springs=springs)
 

@@ -54,16 +54,13 @@ def start_of(exercise: Exercise, kit: Kit, body: Body, limits: Limits) -> Ladder
 def first_rung(exercise: str, ladder: Ladder) -> int:
     """Return which rung practice starts at."""
     way = FIRST.get(exercise, LIGHTEST)
-    last = len(ladder.rungs) - 1
     if way == HEAVIEST:
         can = [i for i, r in enumerate(ladder.rungs) if r.peak is None or r.peak < 1.0]
-        return max(can, default=last)
-    if way == MIDDLE:
-        turn = ladder.turning or 0
-        helped = [
-            i for i, r in enumerate(ladder.rungs) if r.elastic_n <= ladder.rungs[turn].elastic_n
-        ]
-        return helped[len(helped) // 2] if helped else turn
+        return max(can, default=len(ladder.rungs) - 1)
+    if way == MIDDLE and ladder.turning is not None:
+        most = ladder.rungs[ladder.turning].elastic_n
+        helped = [i for i, r in enumerate(ladder.rungs) if r.elastic_n <= most]
+        return helped[len(helped) // 2]
     return 0
 
 

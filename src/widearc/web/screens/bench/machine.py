@@ -21,6 +21,7 @@ from widearc.core.equipment import (
     wedge_relief_deg,
 )
 from widearc.core.errors import InputError
+from widearc.core.exercises import EXERCISES
 from widearc.core.units import FORCE_N
 from widearc.core.words import Angle, Count, Figure, Length, Listed, Said, Share, Times
 from widearc.formats import read_columns, write_columns
@@ -126,9 +127,18 @@ def _sheet(
         change=held().last_change(scope(sheet.item.place_id)),
         said=said,
         words=_words(sheet),
+        ladders=_ladders(sheet),
         headers=",".join(FITS[sheet.kind.fit].columns) if sheet.kind.fit else "",
     )
     return page, 422 if messages else 200
+
+
+def _ladders(sheet: MachineSheet) -> list[tuple[str, str]]:
+    """Return the exercises whose ladder the item's springs make, once they are read."""
+    known = {"start_n", "end_n", "travel_m"} <= sheet.item.quantities.keys()
+    if sheet.kind.fit not in ("spring", "carriage") or not (sheet.fits or known):
+        return []
+    return [(e.id, e.name) for e in EXERCISES.values() if e.family == "carriage"]
 
 
 def _spare(rows: list[dict[str, str]]) -> list[dict[str, str]]:

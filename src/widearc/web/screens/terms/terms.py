@@ -281,13 +281,22 @@ _EVERY = (
         ),
     ),
     Explained(
+        id="ladder",
+        words="ladder",
+        says=Said(
+            "All that a place can load a lift with, from the least to the most: its rungs. A step "
+            "is how much more the next one asks."
+        ),
+        also=("whole-effort",),
+    ),
+    Explained(
         id="whole-effort",
         words="whole effort",
         says=Said(
             "What hips, knees and ankles of both legs are asked together over a lift, beside what "
             "people usually can: one number by which the rungs of a ladder stand in order."
         ),
-        also=("demand", "effort"),
+        also=("demand", "effort", "ladder"),
     ),
 )
 

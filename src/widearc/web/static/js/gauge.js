@@ -71,17 +71,28 @@ document.addEventListener("alpine:init", () => {
       for (const point of this.points) if (point[2] > this.most) this.most = point[2] * 1.1;
       this.$root.querySelector("[data-trace]").setAttribute("d", path(this.points, this.most));
       this.$root.querySelector("[data-most]").textContent = Math.round(this.most) + " " + document.getElementById("force_unit").value;
-      for (const reading of news.captures) if (reading.direction === "loading") this.put(reading);
+      const ways = this.$root.dataset.fills === "ways";
+      for (const reading of news.captures) if (ways || reading.direction === "loading") this.put(reading);
       if (news.state === "stopped") { this.source.close(); this.running = false; }
     },
     put(reading) {
-      const lengths = Array.from(document.querySelectorAll('input[name="length"]'));
-      const forces = Array.from(document.querySelectorAll('input[name="force"]'));
-      if (lengths.some((input, i) => input.value === reading.length && forces[i].value === reading.force)) return;
-      const row = lengths.findIndex((input, i) => input.value === "" && forces[i].value === "");
-      if (row < 0) return;
-      lengths[row].value = reading.length;
-      forces[row].value = reading.force;
+      const fills = this.$root.dataset.fills;
+      const named = (selector) => Array.from(document.querySelectorAll(selector));
+      const places = named('input[name="length"], input[name="at"]');
+      const forces = named('input[name="force"]');
+      const ways = named('select[name="direction"]');
+      let row;
+      if (fills === "ways") {
+        const way = reading.direction === "loading" ? "push" : "return";
+        row = forces.findIndex((input, i) => input.value === "" && ways[i].value === way);
+      } else if (fills === "force") {
+        row = forces.findIndex((input, i) => input.value === "" && (!places[i] || places[i].value !== ""));
+      } else {
+        if (places.some((input, i) => input.value === reading.length && forces[i].value === reading.force)) return;
+        row = places.findIndex((input, i) => input.value === "" && forces[i].value === "");
+        if (row >= 0) places[row].value = reading.length;
+      }
+      if (row >= 0) forces[row].value = reading.force;
     },
   }));
 });
