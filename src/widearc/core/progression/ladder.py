@@ -75,15 +75,15 @@ def _is(rung: Rung, now: Rung) -> bool:
 
 def _exact(chosen: Sequence[Chosen], setup: Setup, joint: str | None) -> Iterator[Rung]:
     """Yield the rungs of what was chosen, those of a batch computed together."""
-    batches = {id(one.made.batch): one.made.batch for one in chosen}
-    for id_, batch in batches.items():
-        own = [one for one in chosen if id(one.made.batch) == id_]
-        rows = [one.made.row for one in own]
+    by_batch: dict[int, list[Chosen]] = {}
+    for one in chosen:
+        by_batch.setdefault(id(one.made.batch), []).append(one)
+    for own in by_batch.values():
+        batch, rows = own[0].made.batch, [one.made.row for one in own]
         many = as_now(batch, batch.setup(setup.body, setup.limits, rows), setup)
         found = curve(many, strict=False, lowering=False)
         # each for itself has no load that it does not use
-        alone = [batch.setup(setup.body, setup.limits, [row]) for row in rows]
-        one_each = [as_now(batch, one, setup) for one in alone]
-        rungs = rungs_of(found, one_each, [row.pieces for row in rows], joint)
+        alone = [as_now(batch, batch.setup(setup.body, setup.limits, [r]), setup) for r in rows]
+        rungs = rungs_of(found, alone, [row.pieces for row in rows], joint)
         for one, rung in zip(own, rungs, strict=True):
             yield replace(rung, same=one.same, items=tuple(one.made.row.items()))

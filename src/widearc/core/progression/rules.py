@@ -12,7 +12,7 @@ from dataclasses import replace
 from itertools import pairwise
 from types import MappingProxyType
 
-from widearc.core.progression.aims import EVENT_WORDS, Aim, Occasion, Proposal, SetSeen
+from widearc.core.progression.aims import EVENT_WORDS, EVENTS, Aim, Occasion, Proposal, SetSeen
 from widearc.core.progression.arithmetic import compounded
 from widearc.core.words import Count, Duration, Said, Share, Term, Times
 
@@ -42,15 +42,17 @@ def event_of(aim: Aim, seen: Sequence[Occasion], today: int) -> str:
     or "" for none.
     """
     last = seen[-1]
-    if any(s.pain for s in last.sets):
-        return "pain"
-    if any(s.reps < aim.low and s.reserve in (None, 0) for s in last.sets) and _is_counted(aim):
-        return "failure"
-    if today - last.day > MISSED_DAYS:
-        return "missed"
-    if len(seen) > 1 and last.effort < LIGHT * seen[-2].effort:
-        return "light"
-    return ""
+    happened = {
+        "pain": any(s.pain for s in last.sets),
+        "failure": _is_counted(aim) and any(_failed(s, aim.low) for s in last.sets),
+        "missed": today - last.day > MISSED_DAYS,
+        "light": len(seen) > 1 and last.effort < LIGHT * seen[-2].effort,
+    }
+    return next((event for event in EVENTS if happened[event]), "")
+
+
+def _failed(one: SetSeen, least: int) -> bool:
+    return one.reps < least and one.reserve in (None, 0)
 
 
 def _is_counted(aim: Aim) -> bool:
