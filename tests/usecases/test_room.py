@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import json
+from importlib.resources import files
 
 import pytest
 
@@ -11,8 +12,9 @@ from tests.conftest import NOW
 from tests.looked import looked
 from tests.spoken import refused
 from widearc import store, usecases
-from widearc.core.equipment import KINDS, Source
+from widearc.core.equipment import KINDS, Source, kind_of
 from widearc.core.errors import InputError
+from widearc.formats.kitfile import parse_kit_file
 from widearc.store.errors import MissingError
 from widearc.usecases import ItemFacts, SheetError
 from widearc.usecases.bench.bands import band_checks, band_uses, check_band, pairs_of, spread_at
@@ -290,7 +292,7 @@ def test_a_spring_read_at_three_marks_is_kept_as_measured(demo):
         demo,
         1,
         1,
-        facts("spring", "Spring 1", {"start_n": 10.0, "rate_n_per_m": 10.0, "travel_m": 0.5}),
+        facts("spring", "Spring 1", {"start_n": 10.0, "end_n": 15.0, "travel_m": 0.5}),
         now=NOW,
     )
     read = parse_readings(
@@ -302,9 +304,8 @@ def test_a_spring_read_at_three_marks_is_kept_as_measured(demo):
     )
     save_readings(demo, 1, spring, read, {}, now=NOW)
     item = store.item(demo, 1, spring)
-    assert item.quantities["start_n"] == pytest.approx(33) and item.quantities[
-        "rate_n_per_m"
-    ] == pytest.approx(200)
+    assert item.quantities["start_n"] == pytest.approx(33)
+    assert item.quantities["end_n"] == pytest.approx(153)
     assert item.quantities["travel_m"] == pytest.approx(0.6)
     assert {s for n, s in item.sources.items() if n != "count"} == {Source.MEASURED}
     assert machine_sheet(demo, 1, spring).fits[""].rms_n == pytest.approx(0, abs=1e-9)
@@ -325,7 +326,7 @@ def test_the_hung_carriage_agrees_or_warns(demo):
         facts(
             "spring",
             "Third",
-            {"start_n": 7.5 * lbf, "rate_n_per_m": 30 * lbf / 0.8, "travel_m": 0.8},
+            {"start_n": 7.5 * lbf, "end_n": 37.5 * lbf, "travel_m": 0.8},
         ),
         now=NOW,
     )
@@ -578,3 +579,44 @@ def test_a_spoiled_kit_file_imports_nothing_and_names_the_place(demo, spoil, whe
         usecases.import_kit(demo, 1, 1, document, now=NOW)
     assert refused.value.where.startswith(where)
     assert store.items(demo, 1, 1) == before and store.last_change(demo, 1, "place:1") is None
+
+
+def test_a_spring_asks_for_two_readings_and_no_stiffness(demo):
+    """An older database and an older file tell the stiffness: both become the pull at the stop."""
+    kind = kind_of("spring")
+    assert [q.name for q in kind.quantities] == ["start_n", "end_n", "travel_m", "count"]
+    with pytest.raises(usecases.SheetError) as refused:
+        usecases.add_item(
+            demo,
+            1,
+            1,
+            facts("spring", "Odd", {"start_n": 40.0, "end_n": 15.0, "travel_m": 0.5}),
+            now=NOW,
+        )
+    assert "end_n" in refused.value.messages
+    part = {
+        "kind": "spring",
+        "name": "Old",
+        "quantities": {
+            "start_n": {"value": 10.0},
+            "rate_n_per_m": {"value": 100.0, "source": "measured"},
+            "travel_m": {"value": 0.5},
+        },
+    }
+    document = {"format": "wide-arc/kit", "version": 1, "place": {"name": "x"}, "items": [part]}
+    (item,) = parse_kit_file(document).items
+    assert item.quantities["end_n"] == 60.0 and "rate_n_per_m" not in item.quantities
+    spring = next(i for i in store.items(demo, 1, 3) if i.kind == "spring")
+    with store.transaction(demo):
+        demo.execute(
+            "UPDATE quantity SET name = 'rate_n_per_m', value = 100.0 "
+            "WHERE equipment_id = ? AND name = 'end_n'",
+            (spring.id,),
+        )
+    sql = files("widearc.store").joinpath("migrations", "0019_spring_ends.sql").read_text()
+    demo.executescript(sql)
+    found = store.item(demo, 1, spring.id)
+    travel = found.quantities["travel_m"]
+    assert found.quantities["end_n"] == pytest.approx(found.quantities["start_n"] + 100.0 * travel)
+    assert "rate_n_per_m" not in found.quantities
+    assert found.sources["end_n"] is spring.sources["end_n"]

@@ -52,6 +52,8 @@ PAGES = [
     "/clients/",
     "/clients/1/time",
     "/floor/",
+    "/ladder/?client=1&place=1&exercise=split-squat",
+    "/ladder/?client=1&place=3&exercise=carriage-lunge-front",
     "/week",
     "/week?buy=1&place=2&kg=220",
     "/clients/3",

@@ -31,6 +31,8 @@ PAGES = [
     "/arc/?exercise=hamstring-stretch",
     "/swap",
     "/kept",
+    "/ladder/",
+    "/ladder/?exercise=leg-press-45&place=1",
     "/week",
     "/week?place=3&client=2",
     "/bench/",

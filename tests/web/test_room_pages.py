@@ -378,7 +378,7 @@ def test_the_hung_carriage_on_its_page(client, con):
         usecases.ItemFacts(
             kind="spring",
             name="Spring",
-            quantities={"start_n": 33.0, "rate_n_per_m": 170.0, "travel_m": 0.8},
+            quantities={"start_n": 33.0, "end_n": 169.0, "travel_m": 0.8},
             sources={},
         ),
         now=NOW,

@@ -311,7 +311,7 @@ def test_a_decision_kept_in_one_unit_is_read_in_the_other(client, con):
 
 def test_readings_of_a_spring_are_typed_drawn_and_kept_in_inches(client, con):
     form = {"kind": "spring", "name": "Typed spring", "read_in": "imperial", "count": "1"}
-    form |= {"start_n": "5", "rate_n_per_m": "2", "travel_m": "30"}
+    form |= {"start_n": "5", "end_n": "40", "travel_m": "30"}
     assert client.post("/room/3/add", data=form).status_code == 302
     item = next(i for i in store.items(con, 1, 3) if i.name == "Typed spring")
     choose(client, "imperial")

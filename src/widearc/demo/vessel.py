@@ -176,8 +176,7 @@ def _stack(
 
 def _spring(name: str, zone: str, start_n: float, end_n: float) -> Made:
     travel_m = 0.9
-    rate = (end_n - start_n) / travel_m
-    read = {"start_n": start_n, "rate_n_per_m": rate, "travel_m": travel_m, "count": 1}
+    read = {"start_n": start_n, "end_n": end_n, "travel_m": travel_m, "count": 1}
     return Made(kind="spring", name=name, zone=zone, **_measured(**read))
 
 

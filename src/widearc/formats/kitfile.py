@@ -56,12 +56,27 @@ def parse_kit_file(document: Any) -> KitFile:
     return KitFile(place=MappingProxyType(dict(document["place"])), items=items)
 
 
+def _as_now(kind: str, quantities: Mapping[str, Any]) -> Mapping[str, Any]:
+    """Return quantities by their names of today: a spring's stiffness of earlier files is told by
+    its pull at full travel.
+    """
+    if kind != "spring" or "rate_n_per_m" not in quantities:
+        return quantities
+    found = {name: said for name, said in quantities.items() if name != "rate_n_per_m"}
+    rate, start, travel = (
+        float(quantities.get(name, {}).get("value", usual))
+        for name, usual in (("rate_n_per_m", 0.0), ("start_n", 0.0), ("travel_m", 1.0))
+    )
+    end = {**quantities["rate_n_per_m"], "value": start + rate * travel}
+    return {"end_n": end, **found}
+
+
 def _item(part: Mapping[str, Any], at: str) -> KitItem:
     kind = kind_of(part["kind"], f"{at}/kind")
     quantities: dict[str, float] = {}
     sources: dict[str, Source] = {}
     known = {q.name: q for q in kind.quantities}
-    for name, said in part.get("quantities", {}).items():
+    for name, said in _as_now(kind.id, part.get("quantities", {})).items():
         if name not in known:
             raise UnknownNameError(f"{at}/quantities/{name}", name, known)
         value = float(said["value"])

@@ -35,9 +35,9 @@ from widearc.core.statics import curve
 def ladder_of(setup: Setup, pieces: tuple[Piece, ...], kit: Kit) -> Ladder:
     """Return the ladder of a set-up of one row from what a kit has free.
 
-    pieces: what it is loaded with now; empty: the plainest that makes its loads. Options stay as
-    they are: only what loads it changes. Where no band or spring is on it now, some come in only
-    above what weights make. ValueError for a set-up that cannot be done.
+    pieces: what it is loaded with now; where they are not known, the plainest that make its loads.
+    Options stay as they are: only what loads it changes. Where no band or spring is on it now, some
+    come in only above what weights make. ValueError for a set-up that cannot be done.
     """
     found = curve(replace(setup, samples=SAMPLES), lowering=False)
     measure, joint = measure_of(found), most_asked(found)
@@ -45,8 +45,8 @@ def ladder_of(setup: Setup, pieces: tuple[Piece, ...], kit: Kit) -> Ladder:
     coarse = curve(replace(setup, samples=GUESS_SAMPLES), lowering=False)
     guessed = float(np.ravel(efforts_of(coarse))[0])  # beside what is made: by as few samples
     made = made_beside(setup, kit, guessed)
-    if not pieces and setup.loads:
-        pieces = made_of(now.kg, guessed, made)
+    if setup.loads and not (pieces and all(piece.item for piece in pieces)):
+        pieces = made_of(now.kg, guessed, made) or pieces
         now = replace(now, pieces=pieces, bands=bands_of(pieces))
     rungs = [r for r in _exact(thinned(made, pieces), setup, joint) if _differs(r, now)]
     held = rungs if any(_is(r, now) for r in rungs) else [*rungs, now]

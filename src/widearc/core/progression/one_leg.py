@@ -53,23 +53,26 @@ def one_leg_start(two: Setup, ladder: Ladder) -> OneLegStart | None:
     body weight counted. two: a set-up of one row that two legs do; ladder: of the lift on one. None
     where nothing can be compared.
     """
-    if not is_on_one_leg(ladder.now.setup.exercise):
+    leg = _leg(two) if is_on_one_leg(ladder.now.setup.exercise) else None
+    if leg is None:
         return None
-    try:
-        found = leg_effort(curve(replace(two, samples=51), lowering=False))
-    except (PostureError, InputError):
-        return None
-    if found is None:
-        return None
-    leg, kg = float(found[0]), weight_of(two)
-    half_kg = None if kg is None else kg / 2.0
+    kg = weight_of(two)
     fits = [r for r in ladder.rungs if r.leg is not None and r.leg <= leg * 1.005]
     return OneLegStart(
         leg=leg,
         rung=max(fits, key=lambda r: r.leg or 0.0, default=None),
-        half_kg=half_kg,
-        half=None if half_kg is None else _nearest(ladder, half_kg),
+        half_kg=None if kg is None else kg / 2.0,
+        half=None if kg is None else _nearest(ladder, kg / 2.0),
     )
+
+
+def _leg(two: Setup) -> float | None:
+    """Return the whole effort of each of two legs, None where it cannot be told."""
+    try:
+        found = leg_effort(curve(replace(two, samples=51), lowering=False))
+    except (PostureError, InputError):
+        return None
+    return None if found is None else float(found[0])
 
 
 def _nearest(ladder: Ladder, kg: float) -> Rung | None:

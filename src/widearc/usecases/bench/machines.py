@@ -393,11 +393,7 @@ def hung_test(item: store.ItemRow, carriage_kg: float, rests_m: float | None) ->
     q = item.quantities
     if not 0.1 <= carriage_kg <= 200:
         raise InputError("carriage", carriage_kg, Said("from 0.1 to 200 kg"))
-    spring = Spring(
-        start_n=q["start_n"],
-        end_n=q["start_n"] + q["rate_n_per_m"] * q["travel_m"],
-        travel_m=q["travel_m"],
-    )
+    spring = Spring(start_n=q["start_n"], end_n=q["end_n"], travel_m=q["travel_m"])
     if rests_m is not None and not 0 <= rests_m <= spring.travel_m + 0.01:
         raise InputError(
             "rests",

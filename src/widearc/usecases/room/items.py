@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from widearc import store
 from widearc.core.equipment import Source, check_quantity, kind_of
 from widearc.core.errors import InputError, one_of, said_of
-from widearc.core.words import Count, Name, Said, Term, Words
+from widearc.core.words import Count, Force, Name, Said, Term, Words
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.words import sign_of
@@ -90,6 +90,12 @@ def _check(
         )
     if kind.id == "band" and facts.shape not in ("loop", "long"):
         messages["shape"] = Said("{shape} is not kept: loop or long", shape=Name(facts.shape[:20]))
+    start, end = (facts.quantities.get(name) for name in ("start_n", "end_n"))
+    if kind.id == "spring" and start is not None and end is not None and end < start:
+        messages["end_n"] = Said(
+            "less than at the first mark, {force}: a spring pulls more, further out",
+            force=Force(start),
+        )
     quantities, sources = dict(facts.quantities), dict(facts.sources)
     for quantity in kind.quantities:
         value = quantities.get(quantity.name)

@@ -278,10 +278,8 @@ def _cam(
 def _spring(item: store.ItemRow) -> SpringStock:
     q = item.quantities
     travel, start = q.get("travel_m", 1.0), q.get("start_n", 0.0)
-    spring = Spring(
-        start_n=start, end_n=start + q.get("rate_n_per_m", 0.0) * travel, travel_m=travel
-    )
-    source = item.sources.get("rate_n_per_m", Source.DESCRIBED)
+    spring = Spring(start_n=start, end_n=max(start, q.get("end_n", start)), travel_m=travel)
+    source = item.sources.get("end_n", Source.DESCRIBED)
     return SpringStock(
         id=item.key,
         name=item.name.lower(),

@@ -303,14 +303,8 @@ def item_words(item: ItemRow) -> str:
             )
         )
     if item.kind == "spring":
-        rate = round(q.get("rate_n_per_m", 0.0) / 100 / size_of("N/cm"), 1)
-        return say(
-            Said(
-                "{start} at the first mark, {rate}",
-                start=Force(q.get("start_n", 0.0)),
-                rate=Figure(rate, f" {sign_of('N/cm')}"),
-            )
-        )
+        start, end = Force(q.get("start_n", 0.0)), Force(q.get("end_n", 0.0))
+        return say(Said("{start} at the first mark, {end} at the stop", start=start, end=end))
     if "largest_kg" in q:
         smallest, largest = stamps([q["smallest_kg"]]), _with_unit([q["largest_kg"]])
         return say(

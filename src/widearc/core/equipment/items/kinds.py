@@ -223,14 +223,12 @@ KINDS: Mapping[str, ItemKind] = MappingProxyType(
                         5000.0,
                         how="scale at the first mark",
                     ),
-                    Quantity(
-                        name="rate_n_per_m",
-                        words="stiffness",
-                        unit="N/cm",
-                        per=100.0,
-                        low=0.0,
-                        high=50000.0,
-                        how="pull at full travel less pull at the first mark, over the travel",
+                    _newton(
+                        "end_n",
+                        "pull at full travel",
+                        0.0,
+                        5000.0,
+                        how="scale at the stop",
                     ),
                     _cm(
                         "travel_m",

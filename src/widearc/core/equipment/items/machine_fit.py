@@ -50,7 +50,7 @@ def _spring_pull(found: MachineFit, at: float, arm_m: float, pushed: bool) -> fl
 
 
 def _spring_settles(law: Numbers, _: Numbers) -> Numbers:
-    return {name: law[name] for name in ("start_n", "rate_n_per_m", "travel_m")}
+    return {name: law[name] for name in ("start_n", "end_n", "travel_m")}
 
 
 def fit_stack(columns: Columns, given: Mapping[str, float]) -> MachineFit:
