@@ -154,8 +154,9 @@ def main() -> None:
     print(subprocess.run(many, capture_output=True, text=True, check=True).stdout.strip())
     bench_drag()
     bench_room()
-    years = [sys.executable, "-m", "bench.years"]
-    print(subprocess.run(years, capture_output=True, text=True, check=True).stdout.strip())
+    for part in ("bench.rungs", "bench.years"):
+        run = [sys.executable, "-m", part]
+        print(subprocess.run(run, capture_output=True, text=True, check=True).stdout.strip())
     print(
         "peak memory of this run: "
         f"{resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:,.0f} MB"

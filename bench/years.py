@@ -36,6 +36,7 @@ PAGES = (
     "/clients/5",
     "/clients/5/time",
     "/clients/5/sets",
+    "/ladder/?client=5",
     "/room/1",
     "/kept",
     "/week?place=1&client=5",

@@ -38,6 +38,7 @@ VIEWS = (
     ("client", "/clients/3", DESK, "light"),
     ("client-over-time", "/clients/1/time", (1280, 1180), "light"),
     ("sets-typed", "/clients/1/sets", DESK, "light"),
+    ("ladder", "/ladder/?client=1&exercise=split-squat", (1280, 960), "light"),
     (
         "arc",
         "/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=24&l0-port=goblet&client=1",
@@ -60,6 +61,7 @@ PHONES = (
     "/bench/band/16",
     "/arc/?exercise=hip-thrust&client=1",
     "/swap?pick=goblet-squat",
+    "/ladder/?client=1&exercise=reverse-lunge",
 )
 GAP = 24
 

@@ -16,6 +16,7 @@ from playwright.sync_api import expect
 from waitress.server import create_server
 
 from tools.soak import soak
+from widearc import store
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.usecases.bench.bands import gives_back
 from widearc.web import create_app
@@ -142,3 +143,43 @@ def test_the_live_trace_keeps_up_without_growth():
     assert seen["events_per_s"] >= 2 and seen["longest_gap_s"] < 6.0, seen
     assert seen["samples_per_s"] > 100, seen
     assert seen["growth_kb"] < 400, seen
+
+
+def test_a_spring_weighs_itself_and_leads_to_its_ladder(watched, served, con):
+    """Travel and pull go into the spring's own sheet; nothing is typed but the gauge's address."""
+    gauge = Simulator(SCRIPTS["spring"], port=0, speed=4.0).start()
+    item = next(i.id for i in store.items(con, 1, 3) if i.kind == "spring")
+    page = watched
+    page.goto(f"{served}/bench/machine/{item}")
+    page.locator('input[name="address"]').fill(gauge.address)
+    page.get_by_role("button", name="Connect").click()
+    last = page.get_by_label("travel past the first mark, reading 4")
+    expect(last).not_to_have_value("", timeout=20_000)
+    travels = [
+        float(page.get_by_label(f"travel past the first mark, reading {i}").input_value())
+        for i in range(1, 5)
+    ]
+    assert travels == sorted(travels) and travels[-1] - travels[0] > 20, "cm"
+    page.get_by_role("button", name="Stop").click()
+    expect(page.get_by_role("button", name="Connect")).to_be_visible()
+    page.get_by_role("button", name="Keep the readings").click()
+    expect(page.get_by_role("cell", name="measured").first).to_be_visible()
+    page.get_by_role("link", name="carriage lunge, front").click()
+    expect(page.get_by_role("heading", name=re.compile("^Start: "))).to_be_visible()
+    gauge.stop()
+
+
+def test_a_sled_s_sheet_takes_pushes_and_returns_each_in_its_row(watched, served, con, gauge):
+    item = next(i.id for i in store.items(con, 1, 1) if i.kind == "sled press")
+    page = watched
+    page.goto(f"{served}/bench/machine/{item}")
+    ways = page.locator('select[name="direction"]')
+    forces = page.locator('input[name="force"]')
+    empty = [n for n in range(forces.count()) if not forces.nth(n).input_value()]
+    page.locator('input[name="address"]').fill(gauge.address)
+    page.get_by_role("button", name="Connect").click()
+    expect(forces.nth(empty[-1])).not_to_have_value("", timeout=30_000)
+    assert {ways.nth(n).input_value() for n in empty} == {"push", "return"}
+    assert all(float(forces.nth(n).input_value()) >= 0.0 for n in empty)
+    page.get_by_role("button", name="Stop").click()
+    expect(page.get_by_role("button", name="Connect")).to_be_visible()

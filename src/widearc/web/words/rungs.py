@@ -42,16 +42,17 @@ def _elastic(pieces: tuple[Piece, ...]) -> list[str]:
     return [name if n == 1 else f"{n} × {name}" for name, n in number.items()]
 
 
-STEPS_UP = ("one step harder", "two steps harder", "three steps harder", "many steps harder")
-STEPS_DOWN = ("one step easier", "two steps easier", "three steps easier", "many steps easier")
+STEPS_UP = ("one step harder", "two steps harder", "three steps harder")
+STEPS_DOWN = ("one step easier", "two steps easier", "three steps easier")
 
 
 def rung_by_feel(index: int, present: int) -> str:
-    """Return where a rung stands beside the present one, without a number."""
+    """Return where a rung stands beside the present one, without a number; "" far from it."""
     if index == present:
         return tr("now")
     steps = STEPS_UP if index > present else STEPS_DOWN
-    return tr(steps[min(abs(index - present), len(steps)) - 1])
+    far = abs(index - present)
+    return tr(steps[far - 1]) if far <= len(steps) else ""
 
 
 def effort_words(ladder: Ladder, effort: float) -> str:
