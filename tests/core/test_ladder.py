@@ -287,9 +287,13 @@ def test_a_wide_step_is_bridged_by_reps_that_come_as_close_to_failure():
 
 def test_what_is_harder_without_weight_has_its_effort_and_reps():
     found = ladder_of(split(24), (), dumbbells(12))
-    ways = {plain(w.words): w for w in harder_ways(found.now, Tempo(), 10)}
+    ways = {plain(w.words): w for w in harder_ways(found, Tempo(), 10)}
     assert ways["slower, 4 s down"].reps == 6 and ways["slower, 4 s down"].seconds
     assert ways["pause of 2 s"].reps == 6 and ways["one and a quarter reps"].reps == 8
+    # 5 s a rep for 3 is as much with three fifths of the effort: body weight asks more. 1.25 times
+    # is as much with four fifths: body weight asks less
+    assert ways["slower, 4 s down"].lighter is None
+    assert ways["one and a quarter reps"].lighter is found.rungs[0]
     longer = next(w for said, w in ways.items() if said.startswith("longer range"))
     assert longer.effort > found.now.effort and longer.reps < 10
     assert longer.effort == pytest.approx(effort(longer.setup), rel=0.01)

@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import shutil
 import threading
+import time
+from datetime import datetime, timedelta
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
 from werkzeug.serving import make_server
 
+from tests.conftest import NOW
 from widearc import store
 from widearc.core.search import Memo
 from widearc.gauge import SCRIPTS, Simulator
@@ -42,9 +45,20 @@ def memo():
     return Memo()
 
 
+BEGAN = time.monotonic()
+
+
+def clock() -> str:
+    """Return the time of a clock that started at the demo's own day: a test is the same on any
+    day.
+    """
+    since = timedelta(seconds=time.monotonic() - BEGAN)
+    return (datetime.fromisoformat(NOW) + since).isoformat(timespec="seconds")
+
+
 @pytest.fixture
 def app(database, memo):
-    made = create_app(database, secret_key="test", config={"WTF_CSRF_ENABLED": False})
+    made = create_app(database, secret_key="test", now=clock, config={"WTF_CSRF_ENABLED": False})
     made.extensions["memo"] = memo
     return made
 
@@ -74,7 +88,7 @@ def browser_type_launch_args():
 @pytest.fixture
 def served(database, memo):
     """Serve the demo with CSRF on and yield its address."""
-    app = create_app(database, secret_key="test")
+    app = create_app(database, secret_key="test", now=clock)
     app.extensions["memo"] = memo
     server = make_server("127.0.0.1", 0, app, threaded=True)
     thread = threading.Thread(target=server.serve_forever)

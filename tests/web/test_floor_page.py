@@ -202,7 +202,12 @@ def test_a_session_on_a_phone_with_the_line_cut(browser, served, con):
     assert rows[4]["exercise"] != "split-squat" and rows[4]["why"] == "taken"
     wide = page.evaluate("document.documentElement.scrollWidth")
     assert wide <= PHONE["width"]
-    box = page.get_by_role("button", name=re.compile("^Done")).bounding_box()
+    # the page is made anew from the server just now
+    for _ in range(100):
+        box = page.get_by_role("button", name=re.compile("^Done")).bounding_box()
+        if box is not None:
+            break
+        page.wait_for_timeout(50)
     assert box["height"] >= 60 and box["y"] + box["height"] <= PHONE["height"]
     context.close()
 

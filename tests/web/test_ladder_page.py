@@ -63,6 +63,30 @@ def test_a_carriage_starts_as_practice_does_and_says_where_it_turns(client):
     assert "Straight to the" in sheet and "/ladder/?exercise=carriage-push&amp;place=3" in sheet
 
 
+def test_a_weighed_spring_is_named_on_arc_and_not_typed_again(client):
+    con = store_of(client)
+    spring = next(i for i in store.items(con, 1, 3) if i.kind == "spring")
+    arc = "/arc/?exercise=carriage-push&for=carriage-push&client=1&l0=spring&l0-port=carriage"
+    page = client.get(f"{arc}&l0-band={spring.key}").text
+    assert f'value="{spring.key}" selected' in page
+    assert 'name="l0-start"' not in page and "pulls nothing" not in page
+    q = spring.quantities
+    typed = f"&l0-start={q['start_n']:g}&l0-end={q['end_n']:g}&l0-travel={100 * q['travel_m']:g}"
+    there = client.get(arc + typed).text
+    assert 'name="l0-start"' in there
+    table = re.compile(r'<table class="wa-readings".*?</table>', re.S)
+    drawn = re.compile(r'data-script="([^"]+)"')
+    assert drawn.search(page).group(1) == drawn.search(there).group(1)
+    assert table.search(page)
+    wrong = client.get(f"{arc}&l0-band=item-1")
+    assert wrong.status_code == 200 and "a spring of the list" in wrong.text
+    # and a ladder of what is set up so
+    address = arc.removeprefix("/arc/?") + f"&l0-band={spring.key}"
+    query = {"client": "1", "place": "3", "arc": address}
+    ladder = words(client.get("/ladder/", query_string=query).text)
+    assert spring.name.lower() in ladder
+
+
 def store_of(client):
     return store.open_store(client.application.config["DATABASE"])
 

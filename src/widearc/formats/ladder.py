@@ -216,6 +216,7 @@ def ladder_document(answer: LadderAnswer, elapsed_ms: float) -> dict[str, Any]:
                 "words": plain(way.words),
                 "effort": round(way.effort, 6),
                 "reps": way.reps,
+                "lighter": _index(ladder, way.lighter),
                 "by": "seconds" if way.seconds else "reserve",
             }
             for way in answer.harder

@@ -74,7 +74,7 @@ def answer(question: LadderQuestion, ladder: Ladder | None = None) -> LadderAnsw
     return LadderAnswer(
         ladder=found,
         advice=advised(found, q.aim, q.seen, q.today),
-        harder=harder_ways(found.now, q.tempo, q.aim.high),
+        harder=harder_ways(found, q.tempo, q.aim.high),
         warm_up=warm_up(found),
         purchase=purchase_for(found, q.kit, q.machine),
         start=None if q.two is None else one_leg_start(q.two, found),

@@ -13,7 +13,7 @@ from widearc.core.errors import InputError, PostureError
 from widearc.core.exercises import EXERCISES, LIFTS, Exercise
 from widearc.core.movement import Setup
 from widearc.core.movement.setup import LENGTHENED_ENDS
-from widearc.core.progression.rung import Rung, efforts_of
+from widearc.core.progression.rung import Ladder, Rung, efforts_of
 from widearc.core.statics import curve, peak_effort
 from widearc.core.words import Angle, Duration, Said, Term
 
@@ -36,14 +36,17 @@ class Bridge:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Harder:
     """A way to make a lift harder with the weight that it has. effort: by the ladder's measure;
-    reps: that are as much as those of now (None: not one); seconds: whether that counts effort by
-    seconds, an assumption, or how near failure a set comes.
+    reps: that are as much as those of now (None: not one); lighter: the highest rung that is as
+    much with the reps of now, None where none is; seconds: whether that counts effort by seconds,
+    an assumption, or how near failure a set comes; rep_s: of a rep then, where time counts.
     """
 
     words: Said
     effort: float
     reps: int | None
     seconds: bool
+    lighter: Rung | None = None
+    rep_s: float = 0.0
     setup: Setup | None = None
 
 
@@ -77,11 +80,25 @@ def reps_by_seconds(reps: int, before: tuple[float, float], after: tuple[float, 
     return max(1, round(reps * before[0] * before[1] / (after[0] * after[1])))
 
 
-def harder_ways(now: Rung, tempo: Tempo, reps: int) -> tuple[Harder, ...]:
+def harder_ways(ladder: Ladder, tempo: Tempo, reps: int) -> tuple[Harder, ...]:
     """Return what makes the present rung harder without more weight: slower, paused, one and a
-    quarter, over a longer range, on one leg; each with its effort and the reps that are as much.
+    quarter, over a longer range, on one leg; each with its effort, and the reps or the rung that
+    are as much.
     """
-    return (*_in_time(now, tempo, reps), *_longer(now, reps), *_one_leg(now, reps))
+    now = ladder.now
+    ways = (*_in_time(now, tempo, reps), *_longer(now, reps), *_one_leg(now, reps))
+    return tuple(replace(way, lighter=_lighter(ladder, way, tempo)) for way in ways)
+
+
+def _lighter(ladder: Ladder, way: Harder, tempo: Tempo) -> Rung | None:
+    """Return the highest rung that a way makes as much as the present one is."""
+    now, plain_s = ladder.now, tempo.lowering_s + tempo.lifting_s
+    if way.seconds:
+        most = now.effort * plain_s / way.rep_s
+    else:
+        most = now.effort * now.effort / way.effort
+    fits = [r for r in ladder.rungs[: ladder.present] if r.effort <= most * (1.0 + 1e-9)]
+    return max(fits, key=lambda r: r.effort, default=None)
 
 
 def _in_time(now: Rung, tempo: Tempo, reps: int) -> Iterator[Harder]:
@@ -95,7 +112,7 @@ def _in_time(now: Rung, tempo: Tempo, reps: int) -> Iterator[Harder]:
         if seconds <= plain_s:
             continue
         same = reps_by_seconds(reps, (now.effort, plain_s), (now.effort, seconds))
-        yield Harder(words=words, effort=now.effort, reps=same, seconds=True)
+        yield Harder(words=words, effort=now.effort, reps=same, seconds=True, rep_s=seconds)
 
 
 def _longer(now: Rung, reps: int) -> Iterator[Harder]:

@@ -1,4 +1,4 @@
-"""The weighed bands of a trainer's places, as a form of loads names them."""
+"""The weighed bands and springs of a trainer's places, as a form of loads names them."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from widearc.web.forms.loads import BenchBand
 
 
 def bench_bands(kept: usecases.Holdings) -> dict[str, BenchBand]:
-    """Return the measured bands of every place by id."""
+    """Return the measured bands and the springs of every place by id."""
     laws: dict[str, BenchBand] = {}
     for place in kept.places:
         stock = kept.at(place.id)
@@ -19,5 +19,13 @@ def bench_bands(kept: usecases.Holdings) -> dict[str, BenchBand]:
                 name=f"{band.name}, {place.name}",
                 back=backs[band.id],
                 error=band.error,
+            )
+        for spring in stock.kit.springs:
+            own = spring.spring
+            laws[spring.id] = BenchBand(
+                kind="spring",
+                law={"start_n": own.start_n, "end_n": own.end_n, "travel_m": own.travel_m},
+                name=f"{spring.name}, {place.name}",
+                error=spring.error,
             )
     return laws

@@ -52,11 +52,12 @@ class LoadRow:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BenchBand:
-    """A band as the Bench knows it: its law's document, the share read that it does not give back,
-    its error.
+    """A band or spring as the Bench knows it: its law's document, the share read that it does not
+    give back, its error; kind: of load that it is.
     """
 
     law: dict[str, Any]
+    kind: str = "band"
     name: str = ""
     back: float | None = None
     error: float = READ
@@ -77,7 +78,9 @@ class Input:
 
 def inputs(kind: str) -> tuple[Input, ...]:
     """Return what the form asks for a kind of load, in order."""
-    return tuple(shown for item in LOADS[kind].FIELDS for shown in _INPUTS[type(item)](item))
+    found = tuple(shown for item in LOADS[kind].FIELDS for shown in _INPUTS[type(item)](item))
+    # a spring is weighed, too: its numbers are known then
+    return (Input(key="band", label="which", usual=""), *found) if kind == "spring" else found
 
 
 def _of_number(item: Number, pointer: str = "") -> Iterator[Input]:
@@ -202,9 +205,12 @@ class _Typed:
     def bench(self) -> BenchBand | None:
         """Return the weighed band that is named; InputError for one that is not there."""
         name = self.text("band")
-        if name and name not in self.laws:
-            raise InputError(self.name("band"), name, Said("a band of the list"))
-        return self.laws.get(name)
+        if not name:
+            return None
+        if name not in self.laws or self.laws[name].kind != self.kind:
+            of_list = "a spring of the list" if self.kind == "spring" else "a band of the list"
+            raise InputError(self.name("band"), name, Said(of_list))
+        return self.laws[name]
 
 
 def load_document(
@@ -221,6 +227,8 @@ def load_document(
 def _number_part(item: Number, load: _Typed) -> dict[str, Any]:
     if not item.key and not item.follows:
         return {}
+    if load.kind == "spring" and load.bench is not None and item.name in load.bench.law:
+        return {item.name: load.bench.law[item.name]}
     measured = load.bench if item.name == "hysteresis" else None
     if measured is not None and measured.back is not None:
         return {item.name: measured.back}
@@ -310,11 +318,8 @@ def load_rows(
     port_words: Mapping[str, str],
 ) -> list[LoadRow]:
     """Return the form's rows for the loads, with what was typed."""
-    line = tr("typed here: a straight line")
-    bands = (("", line), *((k, band.name) for k, band in laws.items()))
     given = {
         "port": tuple((p, tr(port_words.get(p, p))) for p in entry.ports),
-        "band": bands,
         "tie": tuple(
             (tie, tr(words)) for tie, words in (TIES if "thigh" in entry.ports else TIES[:2])
         ),
@@ -323,7 +328,9 @@ def load_rows(
     for index, texts in enumerate(loads):
         kind = LOADS[texts["kind"]]
         typed = _Typed(texts=texts, kind=kind.kind, index=index, entry=entry, laws=laws)
-        lists = given | _lists(kind)
+        line = tr("typed here") if kind.kind == "spring" else tr("typed here: a straight line")
+        known = ((k, one.name) for k, one in laws.items() if one.kind == kind.kind)
+        lists = given | {"band": (("", line), *known)} | _lists(kind)
         hidden = _hidden(typed)
         fields = tuple(
             _shown(typed, shown, lists) for shown in inputs(kind.kind) if shown.key not in hidden
@@ -339,7 +346,7 @@ def _hidden(typed: _Typed) -> set[str]:
     hidden: set[str] = set()
     band = typed.text("band")
     if band:
-        hidden |= {"rest", "rate"}
+        hidden |= {"rest", "rate"} if typed.kind == "band" else {"start", "end", "travel"}
         if band in typed.laws and typed.laws[band].back is not None:
             hidden |= {"back"}
     if typed.text("tie") in TIED_PORTS or typed.port == "carriage":

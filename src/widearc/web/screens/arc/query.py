@@ -118,8 +118,8 @@ def _load_words(load: Mapping[str, str], laws: Mapping[str, BenchBand]) -> str:
     """Return a load in a few words: its weight and place, or its band."""
     kind = load["kind"]
     value = {shown.key: shown.usual for shown in inputs(kind)} | dict(load)
-    if kind == "band":
-        known = laws.get(value.get("band", ""))
+    known = laws.get(value.get("band", ""))
+    if kind == "band" or known is not None:
         return known.name if known is not None else tr("a band")
     where = tr(PORTS[value["port"]].label) if value.get("port") in PORTS else ""
     weight = value.get("kg") or value.get("plate")
@@ -135,10 +135,10 @@ UNKNOWN = uncertainty_of(mass_known=False, stature_known=False, thigh_taped=Fals
 
 
 def _error(load: dict[str, str], laws: dict[str, BenchBand]) -> float:
-    """Return one standard error of a load of the form as a share: a weighed band's own, else as
-    cast iron.
+    """Return one standard error of a load of the form as a share: a weighed band's or spring's own,
+    else as cast iron.
     """
-    if load["kind"] == "band":
+    if load["kind"] in ("band", "spring"):
         known = laws.get(load.get("band", ""))
         return known.error if known is not None else READ
     return CAST

@@ -56,6 +56,8 @@ def _ask(source: Mapping[str, str]) -> LadderAsk:
     """Return what an address asks; who and where are remembered."""
     what = tr("a whole number")
     clients, places = held().clients, held().places
+    if not clients or not places:
+        raise InputError("client", source.get("client"), Said("a client of the list"))
     client = known_id(
         source.get("client") or str(session.get("client", "")), [c.id for c in clients]
     )

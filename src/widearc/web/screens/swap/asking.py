@@ -16,6 +16,7 @@ from widearc.core.body import PORTS, Body
 from widearc.core.equipment import Band, Law, LinearLaw, Load
 from widearc.core.exercises import EXERCISES, Exercise
 from widearc.core.kit import BandStock
+from widearc.core.setups import ELASTIC
 from widearc.core.words import Count, Mass, Term
 from widearc.usecases.swap.swap import SwapView
 from widearc.usecases.swap.wanted import AS_USUAL, SetUp, asks_depth
@@ -91,7 +92,7 @@ def _with_loads(
     kept: Any,
 ) -> SetUp:
     texts = typed_loads(source, entry)
-    laws = bench_bands(kept) if any(t["kind"] == "band" for t in texts) else {}
+    laws = bench_bands(kept) if any(t["kind"] in ELASTIC for t in texts) else {}
     loads = tuple(load_document(t, i, entry, laws) for i, t in enumerate(texts))
     for i, one in enumerate(texts):
         typed |= {f"l{i}": one["kind"]}
@@ -131,7 +132,7 @@ def asking_of(
         texts |= refused
         typed_loads_too = typed_loads_too or "l0" in refused
     typed = typed_loads(texts, entry) if typed_loads_too else _usual_loads(view)
-    laws = bench_bands(kept) if any(t["kind"] == "band" for t in typed) else {}
+    laws = bench_bands(kept) if any(t["kind"] in ELASTIC for t in typed) else {}
     rows = load_rows(typed, entry, laws, {p: PORTS[p].label for p in PORTS})
     fields = _fields(view, entry, texts)
     changed = [f for f in fields if f.name in own.typed]
