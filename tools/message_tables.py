@@ -30,6 +30,7 @@ from widearc.usecases.client import client
 from widearc.usecases.intent import intents
 from widearc.usecases.room import elsewhere, items, kit, room
 from widearc.usecases.swap import instead, wanted
+from widearc.usecases.week import plans, presets
 from widearc.web import errors
 from widearc.web.drawing import curves, grips, views
 from widearc.web.drawing import muscles as muscle_drawing
@@ -43,6 +44,7 @@ from widearc.web.screens.client import sheet as clients
 from widearc.web.screens.room import sheet as rooms
 from widearc.web.screens.swap import asking
 from widearc.web.screens.terms.terms import TERMS
+from widearc.web.screens.week import view as weeks
 from widearc.web.words import feel, rungs, words
 
 
@@ -169,6 +171,11 @@ TABLES = (
     Table(where="web/forms/loads.py", values=lambda: ("where", "tied to", "which")),
     Table(where="web/screens/arc/page.py", values=lambda: (page.HARDER, page.UP_DOWN)),
     Table(where="web/screens/formats", values=lambda: _titles()),
+    Table(
+        where="usecases/week/presets.py", values=lambda: [w for w, _ in presets.PRESETS.values()]
+    ),
+    Table(where="usecases/week/plans.py", values=lambda: plans.KINDS),
+    Table(where="web/screens/week/view.py", values=lambda: weeks.WEEKDAYS),
     Table(where="core/progression/aims.py", values=lambda: aims.EVENT_WORDS),
     Table(where="core/progression/rules.py", values=lambda: rules.RULE_WORDS),
     Table(where="core/progression/rung.py", values=lambda: ("whole effort", "demand", "force")),

@@ -14,7 +14,7 @@ from playwright.sync_api import Browser, Page, sync_playwright
 from waitress.server import create_server
 
 from widearc import store
-from widearc.demo import load_demo, load_record
+from widearc.demo import load_demo, load_record, load_weeks
 from widearc.web import create_app
 
 NOW = "2026-11-24T14:06:00+00:00"
@@ -75,6 +75,7 @@ def main(folder: Path) -> None:
         con = store.open_store(database)
         load_demo(con, now=NOW)
         load_record(con, now=NOW)
+        load_weeks(con, now=NOW)
         con.close()
         app = create_app(database, secret_key="screenshots", now=lambda: NOW)
         server = create_server(app, host="127.0.0.1", port=0)

@@ -200,8 +200,8 @@ def test_what_is_planned_keeps_how_it_is_set_up(client, con):
     typed |= {"l0-port": "shoulders", "l0-tie": "feet", "o-knee_to_deg": "12"}
     query = {"place": "3", "client": "1", "exercise": "band-squat", "sets": "3", "reps": "12"}
     sent = query | typed | {"times": "2"}
-    assert client.post("/week/add", data=sent).status_code in (200, 302)
-    week = html.unescape(client.get("/week?place=3").text)
+    assert client.post("/week/wanted/add", data=sent).status_code in (200, 302)
+    week = html.unescape(client.get("/week/wanted/?place=3").text)
     assert "Band squat, otherwise set up" in week
     link = re.search(r'href="/swap\?([^"]+)">What instead', week).group(1)
     again = dict(parse_qsl(link))

@@ -110,7 +110,9 @@ def test_without_a_key_or_with_an_odd_one_nothing_is_remembered(app, con):
 
 def test_every_form_that_writes_carries_a_key_of_its_own(client):
     keys: list[str] = []
-    for path in looked(("/room/1", "/clients/1", "/swap", "/arc/", "/bench/", "/week", "/intent/")):
+    for path in looked(
+        ("/room/1", "/clients/1", "/swap", "/arc/", "/bench/", "/week/", "/intent/")
+    ):
         page = client.get(path).text
         forms = re.findall(r'<form[^>]*method="post".*?</form>', page, re.S)
         assert forms, path

@@ -107,7 +107,7 @@ def test_only_the_owner_reads_the_data(tmp_path):
 
 def test_pages_that_name_a_client_are_kept_by_nobody(client):
     for path in looked(
-        ("/clients/", "/clients/1", "/swap", "/kept", "/week", "/arc/", "/exchange/")
+        ("/clients/", "/clients/1", "/swap", "/kept", "/week/", "/arc/", "/exchange/")
     ):
         assert client.get(path).headers["Cache-Control"] == "no-store", path
     style = client.get("/static/wide-arc.css")

@@ -179,7 +179,7 @@ def test_the_language_is_switched_on_any_page_and_nothing_overflows(watched, ser
     assert page.url.endswith("/swap?kg=100")
     expect(page.get_by_role("region", name="Pengganti", exact=True)).to_be_visible()
     for address in looked(
-        ("/room/1", "/swap", "/arc/", "/bench/band/15", "/clients/3", "/week"), 6
+        ("/room/1", "/swap", "/arc/", "/bench/band/15", "/clients/3", "/week/"), 6
     ):
         page.goto(served + address)
         wide = page.evaluate(

@@ -102,12 +102,12 @@ def test_what_left_the_catalogue_is_still_shown_where_it_was_kept(client, con):
     query = "exercise=back-squat-high&client=1&load-kind=free-mass&kg=80"
     client.post("/arc/set", data={"query": query, "reps": "5", "reserve": "2", "side": "both",
                                   "formula": "epley"})  # fmt: skip
-    client.post("/week/add", data={"place": "1", "client": "1", "times": "2"})
+    client.post("/week/wanted/add", data={"place": "1", "client": "1", "times": "2"})
     for table in ("decision", "strength_set", "planned", "felt", "favourite", "card_edit"):
         con.execute(f"UPDATE {table} SET exercise = 'gone-from-here'")
     con.execute("UPDATE decision SET wanted_exercise = 'gone-too'")
     for path in looked(
-        ("/kept", "/clients/1", "/week", "/week?buy=1", "/swap", "/arc/", "/room/1")
+        ("/kept", "/clients/1", "/week/", "/week/wanted/?buy=1", "/swap", "/arc/", "/room/1")
     ):
         assert client.get(path).status_code == 200, path
     assert "gone-from-here (no longer known)" in client.get("/kept").text

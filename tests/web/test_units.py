@@ -102,7 +102,7 @@ STARTS = (
     "/arc/?exercise=carriage-push",
     "/claims/",
     "/bench/",
-    "/week",
+    "/week/",
     "/kept",
     "/intent/",
     "/clients",

@@ -18,7 +18,7 @@ ASK = {
 
 
 def page(client, query):
-    answer = client.get("/week", query_string=query)
+    answer = client.get("/week/wanted/", query_string=query)
     assert answer.status_code == 200
     return answer.get_data(as_text=True)
 
@@ -36,25 +36,25 @@ def test_the_plan_is_shown_with_a_way_to_the_stand_ins_of_each_line(client):
 
 def test_what_is_asked_on_swap_is_planned_taken_off_and_undone(client, con):
     swap = client.get("/swap", query_string=ASK).get_data(as_text=True)
-    assert re.search(r'href="/week\?[^"]*kg=220', swap)
-    assert client.post("/week/add", data=ASK | {"times": "3"}).status_code == 302
+    assert re.search(r'href="/week/wanted/\?[^"]*kg=220', swap)
+    assert client.post("/week/wanted/add", data=ASK | {"times": "3"}).status_code == 302
     text = page(client, ASK)
     assert (
         "220\N{NO-BREAK SPACE}kg" in text
         and "planned 3 × this week" in text
         and 'id="undo"' in text
     )
-    line = re.search(r'action="(/week/\d+/remove)"', text).group(1)
+    line = re.search(r'action="(/week/wanted/\d+/remove)"', text).group(1)
     assert client.post(line, data=ASK).status_code == 302
     assert "Nothing is planned here from 23.11.2026 on" in page(client, ASK)
     change = store.last_change(con, 1, "place:2")
-    client.post(f"/undo/{change.id}", data={"back": "/week"})
+    client.post(f"/undo/{change.id}", data={"back": "/week/wanted/"})
     assert "off the plan" in change.words and client.post(line, data=ASK).status_code in (302, 400)
 
 
 def test_a_wrong_number_of_times_is_said_at_the_field_and_what_was_typed_stays(client):
     for typed in ("0", "15", "1.5", "often", ""):
-        answer = client.post("/week/add", data=ASK | {"times": typed})
+        answer = client.post("/week/wanted/add", data=ASK | {"times": typed})
         text = answer.get_data(as_text=True)
         assert answer.status_code == 422 and 'id="p-times"' in text and "from 1 to 14" in text, (
             typed
@@ -65,9 +65,9 @@ def test_a_wrong_number_of_times_is_said_at_the_field_and_what_was_typed_stays(c
 
 def test_a_strange_line_or_place_is_refused_in_words(client):
     for address, data in (
-        ("/week/999/remove", ASK),
-        ("/week/add", ASK | {"place": "77"}),
-        ("/week/add", ASK | {"client": "x"}),
+        ("/week/wanted/999/remove", ASK),
+        ("/week/wanted/add", ASK | {"place": "77"}),
+        ("/week/wanted/add", ASK | {"client": "x"}),
     ):
         assert client.post(address, data=data).status_code in (400, 404), address
     for query in (
@@ -78,14 +78,14 @@ def test_a_strange_line_or_place_is_refused_in_words(client):
         "client=99999999999999999999",
         "kg=nan",
     ):
-        assert client.get(f"/week?{query}").status_code in (400, 404), query
+        assert client.get(f"/week/wanted/?{query}").status_code in (400, 404), query
 
 
 def test_an_intent_is_planned_by_its_words(client):
     want = "a0=knee_extension&f0=90&t0=20&s0=even&m0=60"
     query = {"place": "2", "client": "1", "want": want}
     assert "Knee extension 90° to 20°" in page(client, query)
-    client.post("/week/add", data=query | {"times": "2"})
+    client.post("/week/wanted/add", data=query | {"times": "2"})
     text = page(client, {"place": "2", "client": "1"})
     assert "Knee extension 90° to 20°" in text and text.count("What instead") == 1
     there = re.search(r'href="(/swap\?[^"]*want=[^"]*)"', text).group(1).replace("&amp;", "&")
@@ -111,7 +111,7 @@ def test_what_to_buy_is_computed_when_asked_for(client):
         and "No gain: " in text
     )
     part = client.get(
-        "/week", query_string=ASK | {"buy": "1"}, headers={"X-Part": "answer"}
+        "/week/wanted/", query_string=ASK | {"buy": "1"}, headers={"X-Part": "answer"}
     ).get_data(as_text=True)
     assert "<html" not in part and 'id="buys"' in part
     none = computed(client, {"place": "1", "client": "1", "kg": "120"})
@@ -124,5 +124,5 @@ def test_last_week_s_plan_is_offered_where_this_week_has_none(client, con):
     con.commit()
     text = page(client, {"place": "1"})
     assert "Plan the last planned week again, 3 lines" in text
-    client.post("/week/add", data=ASK | {"place": "1", "action": "again"})
+    client.post("/week/wanted/add", data=ASK | {"place": "1", "action": "again"})
     assert page(client, {"place": "1"}).count("What instead") == 3

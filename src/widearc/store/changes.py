@@ -52,6 +52,10 @@ TRACKED = (
     "client_note",
     "progression",
     "own_rule",
+    "week",
+    "week_day",
+    "slot",
+    "finding_aside",
 )
 KEPT_CHANGES = 300  # a trainer: older ones cannot be taken back
 TOLD_CHANGES = 5000  # a trainer: older ones are forgotten

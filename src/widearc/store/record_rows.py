@@ -19,6 +19,7 @@ class SessionRow:
     started_at: str
     ended_at: str | None = None
     note: str = ""
+    day_id: int | None = None
     id: int = 0
     client: str = ""
     place: str = ""
@@ -81,6 +82,7 @@ class LiftRow:
     hold_s: float = 0.0
     tilt: float | None = None
     hardest: str | None = None
+    slot_id: int | None = None
     id: int = 0
 
 
@@ -109,7 +111,7 @@ class SetRow:
     id: int = 0
 
 
-_SESSION = ("client_id", "place_id", "started_at", "ended_at", "note")
+_SESSION = ("client_id", "place_id", "started_at", "ended_at", "note", "day_id")
 _LIFT = tuple(f.name for f in fields(LiftRow) if f.name != "id")
 _SET = tuple(f.name for f in fields(SetRow) if f.name != "id")
 _EDITED = (
@@ -130,7 +132,7 @@ _EDITED = (
 def add_session(con: Connection, trainer_id: int, row: SessionRow) -> int:
     """Keep a session; return its id."""
     cursor = con.execute(
-        f"INSERT INTO session (trainer_id, {', '.join(_SESSION)}) VALUES (?, ?, ?, ?, ?, ?)",
+        f"INSERT INTO session (trainer_id, {', '.join(_SESSION)}) VALUES (?, ?, ?, ?, ?, ?, ?)",
         (trainer_id, *(getattr(row, name) for name in _SESSION)),
     )
     return int(cursor.lastrowid or 0)

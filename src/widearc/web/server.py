@@ -21,7 +21,7 @@ from widearc import store
 from widearc.core.errors import InputError
 from widearc.core.search import Memo, make_sure
 from widearc.core.words import Name, Said
-from widearc.demo import load_demo, load_record
+from widearc.demo import load_demo, load_record, load_weeks
 from widearc.gauge import SCRIPTS, Simulator
 from widearc.store.backup import daily, damage, last_good
 from widearc.store.errors import StoreError
@@ -87,6 +87,7 @@ def serve(serving: Serving) -> None:
     if demo:
         load_demo(con, now=utc_now())
         load_record(con, now=utc_now())
+        load_weeks(con, now=utc_now())
     con.close()
     secret = _secret(data)
     listening = _listen(host, port)

@@ -93,10 +93,8 @@ def harder_ways(ladder: Ladder, tempo: Tempo, reps: int) -> tuple[Harder, ...]:
 def _lighter(ladder: Ladder, way: Harder, tempo: Tempo) -> Rung | None:
     """Return the highest rung that a way makes as much as the present one is."""
     now, plain_s = ladder.now, tempo.lowering_s + tempo.lifting_s
-    if way.seconds:
-        most = now.effort * plain_s / way.rep_s
-    else:
-        most = now.effort * now.effort / way.effort
+    less = plain_s / way.rep_s if way.seconds else now.effort / way.effort
+    most = now.effort * less
     fits = [r for r in ladder.rungs[: ladder.present] if r.effort <= most * (1.0 + 1e-9)]
     return max(fits, key=lambda r: r.effort, default=None)
 

@@ -45,13 +45,13 @@ def ladder_of(setup: Setup, pieces: tuple[Piece, ...], kit: Kit) -> Ladder:
     coarse = curve(replace(setup, samples=GUESS_SAMPLES), lowering=False)
     guessed = float(np.ravel(efforts_of(coarse))[0])  # beside what is made: by as few samples
     made = made_beside(setup, kit, guessed)
-    if setup.loads and not (pieces and all(piece.item for piece in pieces)):
+    if setup.loads and not _are_known(pieces):
         pieces = made_of(now.kg, guessed, made) or pieces
         now = replace(now, pieces=pieces, bands=bands_of(pieces))
     rungs = [r for r in _exact(thinned(made, pieces), setup, joint) if _differs(r, now)]
     held = rungs if any(_is(r, now) for r in rungs) else [*rungs, now]
     steps = tuple(stepped(sorted(held, key=lambda r: r.effort), found.motion.position))
-    present = next(i for i, r in enumerate(steps) if _is(r, now))
+    present = _place_of(now, steps)
     return Ladder(
         rungs=steps,
         measure=measure,
@@ -60,6 +60,14 @@ def ladder_of(setup: Setup, pieces: tuple[Piece, ...], kit: Kit) -> Ladder:
         next=next_of(steps, present),
         turning=turning_of(steps),
     )
+
+
+def _are_known(pieces: tuple[Piece, ...]) -> bool:
+    return bool(pieces) and all(piece.item for piece in pieces)
+
+
+def _place_of(now: Rung, steps: Sequence[Rung]) -> int:
+    return next(i for i, rung in enumerate(steps) if _is(rung, now))
 
 
 def _differs(rung: Rung, now: Rung) -> bool:

@@ -78,7 +78,10 @@ def _things(kit: Kit, below: Rung, above: Rung) -> Iterator[tuple[Said, Kit]]:
     """Yield what may be bought, the likeliest first, with the kit that has it."""
     if below.kg is not None and above.kg is not None:
         yield from _weights(kit, below, above)
-    used = {*below.bands, *above.bands}
+    yield from _elastic(kit, {*below.bands, *above.bands})
+
+
+def _elastic(kit: Kit, used: set[str]) -> Iterator[tuple[Said, Kit]]:
     for band in [b for b in kit.bands if b.name in used][:1]:
         bands = tuple(_one_more(b) if b is band else b for b in kit.bands)
         yield Said("another {name}", name=Name(band.name)), replace(kit, bands=bands)

@@ -10,9 +10,14 @@ import numpy as np
 
 from widearc import store
 from widearc.core.arrays import Array
+from widearc.core.body import Body, Sex
+from widearc.core.curve import Action
+from widearc.core.exercises import EXERCISES
+from widearc.core.movement import Setup
 from widearc.core.muscle import NAMES, MuscleUse
 from widearc.core.record import shares_of_set
 from widearc.core.statics import Curve, curve
+from widearc.core.statics.frontal import frontal_nm
 from widearc.formats import parse_scenario
 from widearc.usecases.arc.arc import muscles
 from widearc.usecases.arc.felt import computed_third
@@ -20,7 +25,7 @@ from widearc.usecases.client.strength import asked
 
 LEAST_NM = 5.0
 ABDUCTION = "hip_abduction"
-MODEL = "1"
+MODEL = "2"
 """The model's version: raised when its numbers change, so that older ones can be told."""
 
 
@@ -110,10 +115,12 @@ def muscles_of(curve: Curve) -> tuple[store.LiftMuscle, ...]:
     """Return the work of every muscle group a rep, in thirds, and what one set counts for it."""
     use = muscles(curve)
     if use is None:
-        return ()
-    groups = {name: use.of(name) for name in NAMES}
+        frontal = gluteus_medius(curve)
+        return () if frontal is None else (frontal,)
+    groups = {name: use.of(name) for name in NAMES if name != MEDIUS}
     counts = shares_of_set({name: _positive_j(use, name) for name in groups})
-    return tuple(
+    frontal = gluteus_medius(curve)
+    return (() if frontal is None else (frontal,)) + tuple(
         store.LiftMuscle(
             grp=name,
             long_j=round(groups[name].thirds_j[0], 2),
@@ -123,6 +130,44 @@ def muscles_of(curve: Curve) -> tuple[store.LiftMuscle, ...]:
         )
         for name, share in counts.items()
     )
+
+
+MEDIUS, LEAST_MEDIUS = "gluteus_medius", 0.05
+
+
+def gluteus_medius(curve: Curve) -> store.LiftMuscle | None:
+    """Return what a set counts for the gluteus medius, of which no path is known: 1 for abduction,
+    else its part of the abduction that lying on the side asks the same body, at most 1 (assumed);
+    in place of work the mean demand, N·m, in thirds of the lift. None where it is asked little.
+    """
+    setup, motion = curve.setup, curve.motion
+    asked = curve.demand_nm.get(ABDUCTION)
+    by_itself = setup.exercise.prime == (Action.AB,)
+    demand = asked if asked is not None else frontal_nm(setup, motion)
+    if demand is None:
+        return None
+    nm = np.maximum(np.broadcast_to(demand, motion.shape)[0], 0.0)
+    body = setup.body
+    whole = _lying_nm(body.mass_kg, body.stature_m, body.sex.value)
+    share = 1.0 if by_itself else min(1.0, float(nm.mean()) / whole)
+    if share < LEAST_MEDIUS:
+        return None
+    long, middle, short = (float(part.mean()) for part in np.array_split(nm, 3))
+    return store.LiftMuscle(
+        grp=MEDIUS,
+        long_j=round(long, 2),
+        middle_j=round(middle, 2),
+        short_j=round(short, 2),
+        counts=round(share, 4),
+    )
+
+
+@lru_cache(maxsize=256)
+def _lying_nm(mass_kg: float, stature_m: float, sex: str) -> float:
+    """Return the mean abduction demand (N·m) of raising a leg on the side, of the same body."""
+    body = Body(mass_kg=mass_kg, stature_m=stature_m, sex=Sex(sex))
+    found = curve(Setup(exercise=EXERCISES["side-lying-raise"], body=body), lowering=False)
+    return float(np.maximum(found.demand_nm[ABDUCTION][0], 0.0).mean())
 
 
 def _positive_j(use: MuscleUse, group: str) -> float:

@@ -37,7 +37,7 @@ USUAL_SETS = 3
 class LiftFacts:
     """A lift to do: its set-up and words, how much of it and how (seconds down, held, up; rest,
     None: as usual), what it picks up and uses; asked: the address of what was wanted; uid: made on
-    the device that puts it there.
+    the device that puts it there; slot_id: of the week that it answers.
     """
 
     setup: Setup
@@ -52,6 +52,7 @@ class LiftFacts:
     hold_s: float = 0.0
     lifting_s: float = 1.0
     rest_s: int | None = None
+    slot_id: int | None = None
 
 
 @store.at_once
@@ -94,6 +95,8 @@ def put_lift(
     asks = measured(row.scenario)
     row = replace(row, instead_of=before.id if before else None, why=why if before else "")
     if before is not None:
+        row = replace(row, slot_id=before.slot_id)
+    if before is not None:
         store.end_lift(con, trainer_id, before.id, ended=True)
     return store.add_lift(con, trainer_id, row, asks.actions, asks.muscles)
 
@@ -123,6 +126,7 @@ def row_of(session_id: int, position: int, facts: LiftFacts) -> store.LiftRow:
         hardest=asks.hardest,
         model=MODEL,
         uid=facts.uid,
+        slot_id=facts.slot_id,
     )
 
 

@@ -14,10 +14,17 @@ def scope(session_id: int) -> str:
 
 @store.at_once
 def begin(
-    con: store.Connection, trainer_id: int, client_id: int, place_id: int, *, now: str
+    con: store.Connection,
+    trainer_id: int,
+    client_id: int,
+    place_id: int,
+    *,
+    now: str,
+    day_id: int | None = None,
 ) -> int:
     """Begin a client's session at a place, or go on with the one that is under way there; return
-    its id. MissingError for a client or place that is not there.
+    its id. day_id: of the week that it answers. MissingError for a client or place that is not
+    there.
     """
     for row in store.sessions(con, trainer_id, client_id=client_id, under_way=True):
         if row.place_id == place_id:
@@ -25,7 +32,7 @@ def begin(
     client = store.client(con, trainer_id, client_id)
     store.place(con, trainer_id, place_id)
     words = Said("session of {name} begun", name=Name(client.name, lower=True))
-    row = store.SessionRow(client_id=client_id, place_id=place_id, started_at=now)
+    row = store.SessionRow(client_id=client_id, place_id=place_id, started_at=now, day_id=day_id)
     with store.recorded(con, trainer_id, scope="sessions", kind="session", words=words, now=now):
         return store.add_session(con, trainer_id, row)
 

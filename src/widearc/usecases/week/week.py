@@ -4,6 +4,7 @@ for it.
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
@@ -13,14 +14,17 @@ from widearc.core.answers import Bought, purchases_for
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape
+from widearc.core.progression.weights import weight_of
 from widearc.core.search import Memo, Question
 from widearc.core.words import UNSAID, Count, Mass, Name, Said, Share, Term
+from widearc.formats import parse_scenario
 from widearc.usecases.holdings import Holdings
 from widearc.usecases.intent.intents import LONGEST_NAME, intent_words
 from widearc.usecases.room.room import scope
 from widearc.usecases.sheet import SheetError
 from widearc.usecases.swap.swap import swap_view
 from widearc.usecases.swap.wanted import SwapAsk, by_kg, depths_of, set_up_from, set_up_text
+from widearc.usecases.week.gaps import planned_here
 from widearc.words import plain, say, tr
 
 MOST_TIMES = 14  # a week: twice a day
@@ -329,9 +333,31 @@ def _asked(
     kept of late.
     """
     lines = week_plan(con, trainer_id, ask.place_id, now=now).lines
-    if lines:
-        return [(line.ask, line.times, f"{line.client}, {_short(line.ask)}") for line in lines]
+    wanted = [(line.ask, line.times, f"{line.client}, {_short(line.ask)}") for line in lines]
+    wanted += _of_slots(con, trainer_id, ask, now)
+    if wanted:
+        return wanted
     return [(one, 1, _short(one)) for one in (ask, *_kept_of_late(con, trainer_id, ask, now))]
+
+
+def _of_slots(
+    con: store.Connection, trainer_id: int, ask: SwapAsk, now: str
+) -> list[tuple[SwapAsk, int, str]]:
+    """Return the lifts that are planned at the place in this week, each asked of Swap."""
+    names = {c.id: c.name for c in store.clients(con, trainer_id)}
+    found = []
+    for week, slot in planned_here(con, trainer_id, ask.place_id, now=now):
+        assert week.client_id is not None and slot.scenario is not None
+        setup, _ = parse_scenario(json.loads(slot.scenario))
+        one = replace(
+            ask,
+            exercise=slot.exercise,
+            client_id=week.client_id,
+            kg=weight_of(setup) or 0.0,
+            intent=None,
+        )
+        found.append((one, 1, f"{names[week.client_id]}, {_short(one)}"))
+    return found
 
 
 def _short(ask: SwapAsk) -> str:

@@ -57,9 +57,23 @@ class Offered:
 
 def source_of(row: store.LiftRow, session: store.SessionRow) -> Mapping[str, str]:
     """Return the address of what was wanted, for this session's client and place."""
-    source = dict(parse_qsl(row.asked)) or {"exercise": row.exercise}
-    own = {"client": str(session.client_id), "place": str(session.place_id)}
-    return {**source, **own, "sets": str(row.sets), "reps": str(row.reps)}
+    return source_of_exercise(
+        row.exercise,
+        row.asked,
+        client_id=session.client_id,
+        place_id=session.place_id,
+        sets=row.sets,
+        reps=row.reps,
+    )
+
+
+def source_of_exercise(
+    exercise: str, asked: str, *, client_id: int, place_id: int, sets: int, reps: int
+) -> Mapping[str, str]:
+    """Return the address of what was wanted (asked: as it was kept), for a client and place."""
+    source = dict(parse_qsl(asked)) or {"exercise": exercise}
+    own = {"client": str(client_id), "place": str(place_id)}
+    return {**source, **own, "sets": str(sets), "reps": str(reps)}
 
 
 def instead_of(row: store.LiftRow, session: store.SessionRow, joint: str) -> Offered:

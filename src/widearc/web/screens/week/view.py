@@ -1,119 +1,425 @@
-"""Week: what is planned this week at a place, and which single purchase would help it most."""
+"""Week: a client's days and slots, what they cover, what is found, the sheet that goes along."""
 
 from __future__ import annotations
 
-import time
-from collections.abc import Callable
+from collections.abc import Mapping
+from dataclasses import replace
+from datetime import date, timedelta
+from typing import Any
 
-from flask import (
-    Blueprint,
-    current_app,
-    redirect,
-    request,
-    url_for,
-)
+from flask import Blueprint, Response, current_app, flash, redirect, request, session, url_for
 from flask.typing import ResponseReturnValue
 
-from widearc import usecases
+from widearc import store, usecases
+from widearc.core.coverage import GROUPS
 from widearc.core.errors import InputError
-from widearc.core.words import Count
-from widearc.usecases.room.room import scope
-from widearc.usecases.swap.wanted import SwapAsk
+from widearc.core.exercises import EXERCISES
+from widearc.core.muscle import NAMES
+from widearc.core.words import Said
+from widearc.usecases.week import calendar as calendars
+from widearc.usecases.week import plans, presets
+from widearc.usecases.week.coverage import WeekView, week_view
+from widearc.usecases.week.doing import next_week as make_next
+from widearc.usecases.week.doing import proposals, start_day
 from widearc.web.db import connection, held, now, trainer
-from widearc.web.forms.typed import Texts, integer
+from widearc.web.drawing.coverage import rows_of
+from widearc.web.forms.typed import Texts, integer, known_id, number
 from widearc.web.gate import in_turn
 from widearc.web.page import rendered
-from widearc.web.screens.swap.query import ask_of, query_of, refusal_of
-from widearc.words import tell
+from widearc.web.screens.week.choices import by_shelf
+from widearc.web.screens.week.sheet import sheet_values
+from widearc.web.words.refused import not_used, sentence
+from widearc.web.words.rungs import rung_words
+from widearc.web.words.words import piece_words
+from widearc.words import tr
 
-blueprint = Blueprint("week", __name__)
+blueprint = Blueprint("week", __name__, url_prefix="/week")
+
+WEEKDAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
+WEEKS_BACK, WEEKS_ON = 8, 5
 
 
-USUAL_TIMES = 2
-
-
-@blueprint.get("/week")
+@blueprint.get("/")
 @in_turn
 def show() -> ResponseReturnValue:
-    """Show this week's plan at the place of the address, and with `buy` what one purchase would do
-    for it.
-    """
+    """Show a client's week, or a template."""
     if not held().places or not held().clients:
         return rendered("room/empty.html", change=None)
-    return _page(ask_of(request.args), buy=request.args.get("buy") == "1")
+    return _page(request.args)
 
 
-@blueprint.post("/week/add")
-@in_turn
-def add() -> ResponseReturnValue:
-    """Plan what the form asks so many times, or what the last planned week had."""
-    ask = ask_of(request.form)
-    if request.form.get("action") == "again":
-        usecases.plan_again(connection(), trainer(), ask.place_id, now=now())
-        return redirect(_here(ask))
-    try:
-        what = tell("a whole number from 1 to {most}", most=Count(usecases.MOST_TIMES))
-        times = integer(request.form, "times", USUAL_TIMES, what=what)
-        usecases.plan(connection(), trainer(), ask, times, now=now())
-    except InputError as error:
-        return _page(ask, messages={"times": refusal_of(error)}), 422
-    except usecases.SheetError as error:
-        return _page(ask, messages=error.messages), 422
-    return redirect(_here(ask))
+def _client(source: Mapping[str, str]) -> store.ClientRow:
+    clients = held().clients
+    if not clients:
+        raise InputError("client", source.get("client"), Said("a client of the list"))
+    known = [c.id for c in clients]
+    found = known_id(source.get("client") or str(session.get("client", "")), known) or known[0]
+    session["client"] = found
+    return held().client(found)
 
 
-@blueprint.post("/week/<int:planned_id>/remove")
-def remove(planned_id: int) -> ResponseReturnValue:
-    """Take a line off the plan."""
-    ask = ask_of(request.form)
-    usecases.unplan(connection(), trainer(), ask.place_id, planned_id, now=now())
-    return redirect(_here(ask))
+def _monday(source: Mapping[str, str]) -> str:
+    return plans.monday_of(source.get("monday") or now())
 
 
-COMPUTES_S = 1.0  # then the page says how far it is, and goes on
+def _place() -> int:
+    places = held().places
+    if not places:
+        raise InputError("place", None, Said("a place of the list"))
+    return known_id(str(session.get("place", "")), [p.id for p in places]) or places[0].id
 
 
-def _after(seconds: float) -> Callable[[], bool]:
-    end = time.monotonic() + seconds
-    return lambda: time.monotonic() > end
+def _week(source: Mapping[str, str]) -> store.WeekRow | None:
+    template = integer(source, "template", 0, what=tr("a whole number"))
+    if template:
+        return plans.week_row(connection(), trainer(), template)
+    return store_week(_client(source).id, _monday(source))
 
 
-def _here(ask: SwapAsk) -> str:
-    who = held().client(ask.client_id)
-    return url_for("week.show", **query_of(ask, who.body))
+def store_week(client_id: int, monday: str) -> store.WeekRow | None:
+    """Return a client's week, None where none is planned."""
+    return plans.planned_week(connection(), trainer(), client_id, monday)
 
 
-def _page(ask: SwapAsk, *, buy: bool = False, messages: dict[str, str] | None = None) -> str:
-    # both refuse what is not the trainer's
-    who, place = (
-        held().client(ask.client_id),
-        held().place(ask.place_id),
-    )
-    bodies = {c.id: c.body for c in held().clients}
-    plan = usecases.week_plan(connection(), trainer(), ask.place_id, now=now())
+def _mondays() -> list[str]:
+    first = date.fromisoformat(plans.monday_of(now()))
+    return [(first + timedelta(weeks=n)).isoformat() for n in range(WEEKS_ON, -WEEKS_BACK - 1, -1)]
+
+
+def _today() -> date:
+    return date.fromisoformat(now()[:10])
+
+
+def _view(week: store.WeekRow) -> WeekView:
     memo = current_app.extensions["memo"]
-    found = (
-        usecases.worth_buying(
-            connection(), trainer(), ask, memo, now=now(), enough=_after(COMPUTES_S)
-        )
-        if buy
-        else None
-    )
-    change = held().last_change(scope(ask.place_id))
+    return week_view(connection(), trainer(), week, memo, today=_today(), held=held())
+
+
+def _page(
+    source: Mapping[str, str],
+    messages: Mapping[str, str] | None = None,
+    *,
+    slot: int = 0,
+    day: int = 0,
+) -> str:
+    client, monday = _client(source), _monday(source)
+    week = _week(source)
+    view = None if week is None else _view(week)
+    scope = f"client:{client.id}" if week is None else plans.scope(week.id)
+    every = plans.every_week(connection(), trainer())
+    mondays = _mondays()
     template = "week/_answer.html" if request.headers.get("X-Part") else "week/show.html"
     return rendered(
         template,
-        ask=ask,
-        query=query_of(ask, who.body),
-        place=place,
+        view=view,
+        client=client,
+        clients=held().clients,
         places=held().places,
-        client=who,
-        plan=plan,
-        lines=[(line, query_of(line.ask, bodies[line.ask.client_id])) for line in plan.lines],
-        wanted=usecases.asked_words(ask),
-        times=request.form.get("times", str(USUAL_TIMES)),
-        most=usecases.MOST_TIMES,
+        place_id=_place(),
+        monday=monday,
+        mondays=mondays if monday in mondays else sorted([*mondays, monday], reverse=True),
+        weekdays=WEEKDAYS,
+        day_names={} if view is None else {d.row.id: WEEKDAYS[d.row.weekday] for d in view.days},
+        rows=() if view is None else rows_of(GROUPS, view.planned, view.done, view.missed),
+        muscle_names=NAMES,
+        exercises=EXERCISES,
+        groups=by_shelf(),
+        kinds=plans.KINDS,
+        presets=[(id_, words) for id_, (words, _) in presets.PRESETS.items()],
+        templates=[w for w in every if w.monday is None],
+        template_id=week.id if week is not None and week.monday is None else 0,
+        before=any(w.client_id == client.id and (w.monday or "") < monday for w in every),
+        decisions=[d for d in held().decisions if d.client_id == client.id and d.scenario][:8],
+        piece_words=piece_words,
         messages=Texts(messages or {}),
-        change=change if change is not None and change.kind == "plan" else None,
-        found=found,
+        open=slot,
+        open_day=day,
+        here=_here(source),
+        change=held().last_change(scope),
     )
+
+
+def _here(source: Mapping[str, str]) -> str:
+    kept = ("client", "monday", "template")
+    query: dict[str, Any] = {k: source[k] for k in kept if source.get(k)}
+    return url_for("week.show", **query)
+
+
+def _back() -> ResponseReturnValue:
+    return redirect(_here(request.form))
+
+
+def _refused(error: InputError, *, slot: int = 0, day: int = 0) -> ResponseReturnValue:
+    return _page(request.form, {error.where: not_used(error)}, slot=slot, day=day), 422
+
+
+@blueprint.post("/begin")
+@in_turn
+def begin() -> ResponseReturnValue:
+    """Begin a client's week: empty, ready, from a template or from the week before."""
+    form, con, who = request.form, connection(), trainer()
+    client, monday = _client(form), _monday(form)
+    place = known_id(form.get("place", ""), [p.id for p in held().places]) or _place()
+    preset = form.get("preset", "")
+    if preset == "before":
+        return redirect(url_for("week.next_week", week_id=_before(client.id, monday).id))
+    if preset.startswith("template-"):
+        which = integer({"t": preset.removeprefix("template-")}, "t", 0, what=tr("a template"))
+        plans.copy_week(con, who, which, client_id=client.id, monday=monday, now=now())
+        return _back()
+    presets.begin(con, who, client.id, monday, preset, place, now=now())
+    return _back()
+
+
+def _before(client_id: int, monday: str) -> store.WeekRow:
+    every = plans.every_week(connection(), trainer())
+    weeks = [w for w in every if w.client_id == client_id and (w.monday or "") < monday]
+    if not weeks:
+        raise InputError("preset", "before", Said("a week that was planned before"))
+    return max(weeks, key=lambda w: w.monday or "")
+
+
+@blueprint.post("/<int:week_id>/day")
+def add_day(week_id: int) -> ResponseReturnValue:
+    """Put a day on a week, or say where and when it is."""
+    form, what = request.form, tr("a whole number")
+    try:
+        plans.add_day(
+            connection(),
+            trainer(),
+            week_id,
+            integer(form, "weekday", 0, what=what),
+            integer(form, "place", 0, what=what),
+            starts_at=form.get("starts_at", "09:00").strip(),
+            now=now(),
+        )
+    except InputError as error:
+        return _refused(error)
+    return _back()
+
+
+@blueprint.post("/day/<int:day_id>")
+def day_action(day_id: int) -> ResponseReturnValue:
+    """Copy a day to another weekday, or take it off."""
+    form = request.form
+    try:
+        if form.get("action") == "remove":
+            plans.remove_day(connection(), trainer(), day_id, now=now())
+        else:
+            weekday = integer(form, "weekday", 0, what=tr("a whole number"))
+            plans.copy_day(connection(), trainer(), day_id, weekday, now=now())
+    except InputError as error:
+        return _refused(error, day=day_id)
+    return _back()
+
+
+@blueprint.post("/day/<int:day_id>/add")
+@in_turn
+def add(day_id: int) -> ResponseReturnValue:
+    """Put an exercise or a kept stand-in on a day."""
+    chosen = request.form.get("exercise", "")
+    try:
+        if chosen.startswith("decision-"):
+            id_ = integer({"d": chosen[9:]}, "d", 0, what=tr("a kept decision"))
+            plans.add_decision(connection(), trainer(), day_id, id_, now=now())
+        else:
+            memo = current_app.extensions["memo"]
+            plans.add_exercise(connection(), trainer(), day_id, chosen, now=now(), memo=memo)
+    except InputError as error:
+        return _refused(error, day=day_id)
+    return _back()
+
+
+@blueprint.post("/slot/<int:slot_id>")
+def change(slot_id: int) -> ResponseReturnValue:
+    """Keep what a slot is, copy or move it, or take it off."""
+    form, con, who = request.form, connection(), trainer()
+    row, action = plans.slot_row(con, who, slot_id), form.get("action", "keep")
+    try:
+        if action == "keep":
+            plans.change_slot(con, who, _typed(row, form), now=now())
+        elif action == "copy":
+            plans.copy_slot(con, who, slot_id, now=now())
+        elif action == "remove":
+            week = plans.day_row(con, who, row.day_id).week_id
+            plans.remove_slots(con, who, week, [slot_id], now=now())
+        else:
+            _move(row, action)
+    except InputError as error:
+        return _refused(error, slot=slot_id)
+    return _back()
+
+
+def _typed(row: store.SlotRow, form: Mapping[str, str]) -> store.SlotRow:
+    what = tr("a whole number")
+    if row.minutes is not None:
+        minutes = number(form, "minutes", row.minutes, what=tr("a number of minutes"))
+        row = replace(row, minutes=minutes)
+    else:
+        names = ("sets_low", "sets_high", "reps_low", "reps_high", "rest_s")
+        typed = {n: integer(form, n, getattr(row, n), what=what) for n in names}
+        row = replace(row, **typed)  # type: ignore[arg-type]
+    return replace(row, kind=form.get("kind", row.kind), note=form.get("note", row.note).strip())
+
+
+def _move(row: store.SlotRow, action: str) -> None:
+    con, who = connection(), trainer()
+    steps = {"earlier": -1, "later": 1}
+    if action in steps:
+        at = max(0, row.position + steps[action])
+        plans.move_slot(con, who, row.id, row.day_id, at, now=now())
+        return
+    day = integer({"day": action.removeprefix("to-")}, "day", 0, what=tr("a day of the week"))
+    plans.move_slot(con, who, row.id, day, plans.MOST_SLOTS, now=now())
+
+
+@blueprint.post("/slot/<int:slot_id>/move")
+def move(slot_id: int) -> ResponseReturnValue:
+    """Put a slot that was dragged where it was dropped."""
+    what = tr("a whole number")
+    day = integer(request.form, "day", 0, what=what)
+    position = integer(request.form, "position", 0, what=what)
+    plans.move_slot(connection(), trainer(), slot_id, day, position, now=now())
+    return _back()
+
+
+@blueprint.post("/<int:week_id>/remedy")
+@in_turn
+def remedy(week_id: int) -> ResponseReturnValue:
+    """Put what mends a finding on a day."""
+    plans.week_row(connection(), trainer(), week_id)
+    day = integer(request.form, "day", 0, what=tr("a whole number"))
+    exercise, memo = request.form.get("exercise", ""), current_app.extensions["memo"]
+    plans.add_exercise(connection(), trainer(), day, exercise, now=now(), memo=memo)
+    return _back()
+
+
+@blueprint.post("/<int:week_id>/aside")
+def aside(week_id: int) -> ResponseReturnValue:
+    """Set a finding aside, because."""
+    form = request.form
+    finding, reason = form.get("finding", ""), form.get("reason", "")
+    try:
+        plans.set_finding_aside(connection(), trainer(), week_id, finding, reason, now=now())
+    except InputError as error:
+        return _refused(error)
+    return _back()
+
+
+@blueprint.post("/<int:week_id>/take-up")
+def take_up(week_id: int) -> ResponseReturnValue:
+    """Take a finding up again."""
+    finding = request.form.get("finding", "")
+    plans.set_finding_aside(connection(), trainer(), week_id, finding, None, now=now())
+    return _back()
+
+
+@blueprint.post("/day/<int:day_id>/drop")
+@in_turn
+def drop(day_id: int) -> ResponseReturnValue:
+    """Leave out of a day what does not fit into forty minutes."""
+    con, who = connection(), trainer()
+    day = plans.day_row(con, who, day_id)
+    view = _view(plans.week_row(con, who, day.week_id))
+    gone = [s.row.id for d in view.days if d.row.id == day_id for s in d.drop]
+    plans.remove_slots(con, who, day.week_id, gone, now=now())
+    return _back()
+
+
+@blueprint.post("/<int:week_id>/copy")
+def copy(week_id: int) -> ResponseReturnValue:
+    """Copy a week to another client or monday, or keep it as a template."""
+    form, con, who = request.form, connection(), trainer()
+    try:
+        if form.get("action") == "template":
+            name = form.get("name", "")
+            made = plans.copy_week(
+                con, who, week_id, client_id=None, monday=None, name=name, now=now()
+            )
+            return redirect(url_for("week.show", template=made))
+        client = integer(form, "to_client", 0, what=tr("a client of the list"))
+        monday = form.get("to", "")
+        plans.copy_week(con, who, week_id, client_id=client, monday=monday, now=now())
+    except InputError as error:
+        return _refused(error)
+    return redirect(url_for("week.show", client=client, monday=monday))
+
+
+@blueprint.post("/<int:week_id>/remove")
+def remove(week_id: int) -> ResponseReturnValue:
+    """Remove a week."""
+    plans.remove_week(connection(), trainer(), week_id, now=now())
+    query = {k: request.form[k] for k in ("client", "monday") if request.form.get(k)}
+    return redirect(url_for("week.show", **query))  # type: ignore[arg-type]
+
+
+@blueprint.post("/day/<int:day_id>/start")
+@in_turn
+def start(day_id: int) -> ResponseReturnValue:
+    """Begin the session of a planned day."""
+    made, left = start_day(connection(), trainer(), day_id, now=now())
+    if left:
+        flash(", ".join(tr(name) for name in left))
+    return redirect(url_for("floor.show", session_id=made))
+
+
+@blueprint.route("/<int:week_id>/next", methods=["GET", "POST"])
+@in_turn
+def next_week(week_id: int) -> ResponseReturnValue:
+    """Show what the rules propose for the next week, and make it from what is agreed to."""
+    con, who = connection(), trainer()
+    week = plans.week_row(con, who, week_id)
+    memo = current_app.extensions["memo"]
+    found = proposals(con, who, week, memo, today=_today())
+    messages = Texts()
+    if request.method == "POST":
+        agreed = {int(text) for text in request.form.getlist("agreed") if text.isdigit()}
+        try:
+            made = make_next(con, who, week, agreed, found, now=now())
+            row = plans.week_row(con, who, made)
+            return redirect(url_for("week.show", client=row.client_id, monday=row.monday))
+        except InputError as error:
+            messages[error.where] = not_used(error)
+    page = rendered(
+        "week/next.html",
+        week=week,
+        found=found,
+        exercises=EXERCISES,
+        rung_words=rung_words,
+        sentence=sentence,
+        messages=messages,
+    )
+    return page, 422 if messages else 200
+
+
+@blueprint.get("/<int:week_id>.ics")
+@in_turn
+def calendar(week_id: int) -> ResponseReturnValue:
+    """Send a client's week as a calendar file."""
+    view = _view(plans.week_row(connection(), trainer(), week_id))
+    zone = usecases.time_zone(connection(), trainer())
+    text = calendars.calendar_of(
+        view,
+        zone or "",
+        now=now(),
+        address=lambda day: url_for("week.sheet", week_id=week_id, day=day.row.id, _external=True),
+    )
+    headers = {"Content-Disposition": "attachment; filename=week.ics"}
+    return Response(text, mimetype=calendars.MIME, headers=headers)
+
+
+@blueprint.get("/<int:week_id>/sheet")
+@in_turn
+def sheet(week_id: int) -> ResponseReturnValue:
+    """Show the sheet that goes along: a page a day, or one day's; with `file`, as a file by
+    itself.
+    """
+    view = _view(plans.week_row(connection(), trainer(), week_id))
+    only = integer(request.args, "day", 0, what=tr("a whole number"))
+    days = [d for d in view.days if only in (0, d.row.id) and d.slots]
+    values = sheet_values(view, days, alone=bool(request.args.get("file")))
+    page = rendered("week/sheet.html", **values)
+    if not request.args.get("file"):
+        return page
+    headers = {"Content-Disposition": "attachment; filename=week.html"}
+    return Response(page, mimetype="text/html", headers=headers)
