@@ -29,15 +29,17 @@ def planned_here(
     """Return this week's lifts that are planned at a place, each exercise of a client once."""
     monday = monday_of(now)
     found: dict[tuple[int, str], tuple[store.WeekRow, store.SlotRow]] = {}
-    for week in store.weeks(con, trainer_id):
-        if week.monday != monday or week.client_id is None:
-            continue
+    weeks = [w for w in store.weeks(con, trainer_id) if w.monday == monday]
+    for week in weeks:
         days = {d.id for d in store.days_of(con, trainer_id, week.id) if d.place_id == place_id}
         for slot in store.slots_of(con, trainer_id, week.id):
-            lift = slot.kind == "lift" and slot.exercise in EXERCISES
-            if slot.day_id in days and lift and slot.scenario is not None:
-                found.setdefault((week.client_id, slot.exercise), (week, slot))
+            if slot.day_id in days and _is_set_up(slot):
+                found.setdefault((week.client_id or 0, slot.exercise), (week, slot))
     return tuple(found.values())
+
+
+def _is_set_up(slot: store.SlotRow) -> bool:
+    return slot.kind == "lift" and slot.scenario is not None and slot.exercise in EXERCISES
 
 
 def gaps_here(

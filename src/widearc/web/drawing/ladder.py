@@ -51,28 +51,27 @@ def ladder_drawing(ladder: Ladder) -> LadderDrawing:
     if len(shown) == 1:
         high = 0.0
     ys = [TOP + high * (efforts[-1] - effort) / span for effort in efforts]
-    drawn = []
-    for (index, rung), y, text_y in zip(shown, ys, _apart(ys), strict=True):
-        part = rung.lighter
-        dots = None
-        if part is not None and index > first:
-            dots = LEFT + (RIGHT - LEFT) * part.start, LEFT + (RIGHT - LEFT) * part.end
-        wide = index > first and rung.wide
-        below = ys[index - first - 1] if index > first else y
-        drawn.append(
-            Drawn(
-                index=index,
-                rung=rung,
-                y=round(y, 1),
-                text_y=round(text_y, 1),
-                dots=None if dots is None else (round(dots[0], 1), round(dots[1], 1)),
-                gap=round((y + below) / 2.0, 1) if wide and below - y >= 2.4 * APART else None,
-            )
+    drawn = [
+        _drawn(index, rung, y, text_y, below)
+        for (index, rung), y, text_y, below in zip(
+            shown, ys, _apart(ys), [None, *ys[:-1]], strict=True
         )
+    ]
     rails = [(round(ys[i], 1), round(ys[i - 1], 1), shown[i][1].wide) for i in range(1, len(shown))]
     return LadderDrawing(
         rungs=tuple(reversed(drawn)), height=round(TOP + high + FOOT, 1), rails=tuple(rails)
     )
+
+
+def _drawn(index: int, rung: Rung, y: float, text_y: float, below: float | None) -> Drawn:
+    """Return a rung as px; below: height of the one under it, None for the lowest that is shown."""
+    part, dots, gap = rung.lighter, None, None
+    if part is not None and below is not None:
+        wide = RIGHT - LEFT
+        dots = round(LEFT + wide * part.start, 1), round(LEFT + wide * part.end, 1)
+    if below is not None and rung.wide and below - y >= 2.4 * APART:
+        gap = round((y + below) / 2.0, 1)
+    return Drawn(index=index, rung=rung, y=round(y, 1), text_y=round(text_y, 1), dots=dots, gap=gap)
 
 
 def _apart(ys: Sequence[float]) -> list[float]:

@@ -55,26 +55,28 @@ def show() -> ResponseReturnValue:
 def _ask(source: Mapping[str, str]) -> LadderAsk:
     """Return what an address asks; who and where are remembered."""
     what = tr("a whole number")
-    clients, places = held().clients, held().places
+    clients, places = [c.id for c in held().clients], [p.id for p in held().places]
     if not clients or not places:
         raise InputError("client", source.get("client"), Said("a client of the list"))
-    client = known_id(
-        source.get("client") or str(session.get("client", "")), [c.id for c in clients]
-    )
-    client = client or clients[0].id
+    client = known_id(source.get("client") or str(session.get("client", "")), clients)
+    client = client or clients[0]
     exercise = source.get("exercise", "")[:60]
     known = exercise if exercise in EXERCISES else ""
-    place = known_id(source.get("place", ""), [p.id for p in places])
-    place = place or ladder.place_of(connection(), trainer(), client, known)
-    place = place or known_id(str(session.get("place", "")), [p.id for p in places])
-    session["client"], session["place"] = client, place or places[0].id
+    place = known_id(source.get("place", ""), places) or _place_of(client, known, places)
+    session["client"], session["place"] = client, place
     return LadderAsk(
         client_id=client,
-        place_id=place or places[0].id,
+        place_id=place,
         exercise=known,
         lift_id=integer(source, "lift", 0, what=what),
         decision_id=integer(source, "decision", 0, what=what),
     )
+
+
+def _place_of(client_id: int, exercise: str, places: list[int]) -> int:
+    """Return where a client did an exercise last, else the place that was looked at last."""
+    last = ladder.place_of(connection(), trainer(), client_id, exercise)
+    return last or known_id(str(session.get("place", "")), places) or places[0]
 
 
 def _set_up(source: Mapping[str, str]) -> floor.LiftFacts | None:

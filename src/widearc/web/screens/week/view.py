@@ -102,41 +102,62 @@ def _page(
     slot: int = 0,
     day: int = 0,
 ) -> str:
-    client, monday = _client(source), _monday(source)
     week = _week(source)
     view = None if week is None else _view(week)
-    scope = f"client:{client.id}" if week is None else plans.scope(week.id)
-    every = plans.every_week(connection(), trainer())
-    mondays = _mondays()
     template = "week/_answer.html" if request.headers.get("X-Part") else "week/show.html"
     return rendered(
         template,
         view=view,
-        client=client,
-        clients=held().clients,
         places=held().places,
         place_id=_place(),
-        monday=monday,
-        mondays=mondays if monday in mondays else sorted([*mondays, monday], reverse=True),
         weekdays=WEEKDAYS,
-        day_names={} if view is None else {d.row.id: WEEKDAYS[d.row.weekday] for d in view.days},
-        rows=() if view is None else rows_of(GROUPS, view.planned, view.done, view.missed),
         muscle_names=NAMES,
         exercises=EXERCISES,
         groups=by_shelf(),
         kinds=plans.KINDS,
         presets=[(id_, words) for id_, (words, _) in presets.PRESETS.items()],
-        templates=[w for w in every if w.monday is None],
-        template_id=week.id if week is not None and week.monday is None else 0,
-        before=any(w.client_id == client.id and (w.monday or "") < monday for w in every),
-        decisions=[d for d in held().decisions if d.client_id == client.id and d.scenario][:8],
         piece_words=piece_words,
         messages=Texts(messages or {}),
         open=slot,
         open_day=day,
         here=_here(source),
-        change=held().last_change(scope),
+        **_drawn(view),
+        **_whose(source, week),
     )
+
+
+def _drawn(view: WeekView | None) -> dict[str, Any]:
+    """Return the map of a week, and its days by name."""
+    if view is None:
+        return {"rows": (), "day_names": {}}
+    return {
+        "rows": rows_of(GROUPS, view.planned, view.done, view.missed),
+        "day_names": {d.row.id: WEEKDAYS[d.row.weekday] for d in view.days},
+    }
+
+
+def _whose(source: Mapping[str, str], week: store.WeekRow | None) -> dict[str, Any]:
+    """Return of whom and when a week is, and what may be chosen instead."""
+    client, monday = _client(source), _monday(source)
+    every = plans.every_week(connection(), trainer())
+    mondays = _mondays()
+    scope = f"client:{client.id}" if week is None else plans.scope(week.id)
+    return {
+        "client": client,
+        "clients": held().clients,
+        "monday": monday,
+        "mondays": mondays if monday in mondays else sorted([*mondays, monday], reverse=True),
+        "templates": [w for w in every if w.monday is None],
+        "template_id": week.id if week is not None and week.monday is None else 0,
+        "before": any(w.client_id == client.id and (w.monday or "") < monday for w in every),
+        "decisions": _decisions(client.id),
+        "change": held().last_change(scope),
+    }
+
+
+def _decisions(client_id: int) -> list[store.DecisionRow]:
+    """Return a client's newest stand-ins that can be done as they were set up."""
+    return [d for d in held().decisions if d.client_id == client_id and d.scenario][:8]
 
 
 def _here(source: Mapping[str, str]) -> str:
