@@ -154,7 +154,7 @@ def main() -> None:
     print(subprocess.run(many, capture_output=True, text=True, check=True).stdout.strip())
     bench_drag()
     bench_room()
-    for part in ("bench.rungs", "bench.years"):
+    for part in ("bench.rungs", "bench.weeks", "bench.years"):
         run = [sys.executable, "-m", part]
         print(subprocess.run(run, capture_output=True, text=True, check=True).stdout.strip())
     print(

@@ -38,6 +38,7 @@ VIEWS = (
     ("client", "/clients/3", DESK, "light"),
     ("client-over-time", "/clients/1/time", (1280, 1180), "light"),
     ("sets-typed", "/clients/1/sets", DESK, "light"),
+    ("week", "/week/?client=1", (1280, 1000), "light"),
     ("ladder", "/ladder/?client=1&exercise=split-squat", (1280, 960), "light"),
     (
         "arc",
@@ -53,7 +54,6 @@ VIEWS = (
     ("swap-dark", "/swap?pick=split-squat", DESK, "dark"),
     ("kept", "/kept", DESK, "light"),
     ("look", "/method/look", DESK, "light"),
-    ("look-dark", "/method/look", DESK, "dark"),
 )
 PHONES = (
     "/room/1?units=imperial",
