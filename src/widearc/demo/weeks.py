@@ -25,7 +25,8 @@ def load_weeks(con: store.Connection, *, now: str) -> None:
             week = store.add_week(con, trainer, row)
             done = {_day(s.started_at): s for s in sessions if _week(s.started_at) == monday}
             for session in sorted(before, key=lambda s: s.started_at):
-                _plan(con, trainer, week, session, done.get(_day(session.started_at)))
+                own = done.get(_day(session.started_at))
+                _plan(con, trainer, week, own or session, own)
 
 
 def _plan(
