@@ -37,9 +37,10 @@ chromium:
 		apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; \
 	else echo "The browser tests need Debian's chromium. Run: sudo apt-get install chromium"; exit 1; fi
 
-# Two processes, each with its half of the files in order: what a session computed once serves the tests beside it.
+# Three processes, each with its part of the files in order: what a session computed once serves the tests beside it;
+# one more than cores, because a browser is waited for.
 test: setup-dev chromium check
-	@$(BIN)/python -m pytest -n 2 --dist worksteal
+	@$(BIN)/python -m pytest -n 3 --dist worksteal
 
 # The property tests again, with other and many more examples, then odd input over a real server;
 # set-ups from all over every option, by another seed each time.

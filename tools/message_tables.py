@@ -28,7 +28,7 @@ from widearc.usecases.bench import bands, columns
 from widearc.usecases.claims.claims import CLAIMS
 from widearc.usecases.client import client
 from widearc.usecases.intent import intents
-from widearc.usecases.room import elsewhere, items, kit, room
+from widearc.usecases.room import elsewhere, items, kit, line, room
 from widearc.usecases.swap import instead, wanted
 from widearc.usecases.week import plans, presets
 from widearc.web import errors
@@ -174,6 +174,7 @@ TABLES = (
     Table(
         where="usecases/week/presets.py", values=lambda: [w for w, _ in presets.PRESETS.values()]
     ),
+    Table(where="usecases/room/line.py", values=lambda: [w for w, _ in line.STARTS.values()]),
     Table(where="usecases/week/plans.py", values=lambda: plans.KINDS),
     Table(where="web/screens/week/view.py", values=lambda: weeks.WEEKDAYS),
     Table(where="core/progression/aims.py", values=lambda: aims.EVENT_WORDS),

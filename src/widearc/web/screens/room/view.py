@@ -17,6 +17,9 @@ from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
 from widearc.core.equipment import KINDS, ItemKind, kind_of
+from widearc.core.errors import InputError
+from widearc.core.words import Said
+from widearc.demo import load_demo, load_record, load_weeks
 from widearc.usecases.room.room import CROWDING, PEOPLE
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.elevation import elevation_of
@@ -47,6 +50,18 @@ def home() -> ResponseReturnValue:
     known = {p.id for p in places}
     last = session.get("place")
     return redirect(url_for("room.show", place_id=last if last in known else places[0].id))
+
+
+@blueprint.post("/demo")
+def demo() -> ResponseReturnValue:
+    """Fill an empty database with the demo's places, clients and weeks."""
+    if held().places or held().clients:
+        raise InputError(
+            "demo", "what is here", Said("an empty start: nothing is mixed with yours")
+        )
+    for load in (load_demo, load_record, load_weeks):
+        load(connection(), now=now())
+    return redirect(url_for("room.home"))
 
 
 @blueprint.get("/room/<int:place_id>")
