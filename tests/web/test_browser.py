@@ -77,6 +77,7 @@ PAGES = [
 ALL_OF_AXE = """axe.run({runOnly: {type: 'tag', values: [
     'wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']},
     resultTypes: ['violations']})"""
+COLOURS = "axe.run({runOnly: ['color-contrast'], resultTypes: ['violations']})"
 OPEN_ALL = "document.querySelectorAll('details').forEach((d) => { d.open = true; })"
 # a form, what is typed wrong in it, and the button that sends it
 REFUSED = [
@@ -350,7 +351,7 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size, 
         # colours are the same at every width, and tokens the same on every page
         if size is DESK and axed and number % 4 == 1:
             page.emulate_media(color_scheme="dark")
-            found = page.evaluate("axe.run({runOnly: ['color-contrast'], resultTypes: ['violations']})")["violations"]
+            found = page.evaluate(COLOURS)["violations"]
             assert [[n["html"][:120] for n in v["nodes"]][:3] for v in found] == [], (
                 f"{address} in the dark"
             )
