@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from tests.conftest import points_law
-from widearc.core.body import Body
+from widearc.core.body import Body, Limits
 from widearc.core.dose import Tempo
 from widearc.core.equipment import FreeMass, Sled, Spring, SpringLoad
 from widearc.core.exercises import EXERCISES
@@ -29,6 +29,7 @@ from widearc.core.progression.one_leg import is_two_legged_for, one_leg_start
 from widearc.core.progression.purchase import purchase_for
 from widearc.core.progression.steps import lighter_part, share_of, turns
 from widearc.core.progression.warmup import warm_up
+from widearc.core.setups import batches_of
 from widearc.core.statics import curve, leg_effort, whole_effort
 from widearc.words import plain
 
@@ -356,3 +357,26 @@ def test_share_is_of_effort_where_a_band_comes_in():
     assert not of_load and share == pytest.approx(
         found.rungs[-1].effort / found.rungs[-2].effort - 1
     )
+
+
+def test_an_unequal_pair_climbs_by_pairs_near_seventy_to_thirty():
+    """Common practice, no source: the heavier opposite the working leg."""
+    kit = Kit(
+        weights=tuple(
+            Weight(id=f"d{k}", kind="dumbbell", kg=k, count=2) for k in (4, 8, 10, 12, 16, 20)
+        )
+    )
+    batches = batches_of(EXERCISES["offset-lunge"], kit, BODY, Limits(), None)
+    batch = next(b for b in batches if b.stock == "unequal pair")
+    row = batch.row(0, 0)
+    found = ladder_of(batch.setup(BODY, Limits(), [row]), row.pieces, kit)
+    pairs = [sorted((p.kg for p in r.pieces), reverse=True) for r in found.rungs]
+    assert len(pairs) >= 4 and all(len(pair) == 2 for pair in pairs)
+    stock = (4, 8, 10, 12, 16, 20)
+    for heavy, light in pairs:
+        total = heavy + light
+        others = [a for a in stock for b in stock if a > b and a + b == total]
+        best = min(others, key=lambda a: abs(a / total - 0.7))
+        assert abs(heavy / total - 0.7) <= abs(best / total - 0.7) + 1e-9, (heavy, light)
+    totals = [sum(pair) for pair in pairs]
+    assert totals == sorted(totals), "in order of effort, so of weight"

@@ -114,7 +114,10 @@ def test_slots_are_changed_moved_copied_and_taken_off(client, con, week):
     assert client.post(f"/week/slot/{first.id}", data=sets).status_code == 302
     kept = store.slot(con, 1, first.id)
     assert (kept.sets_low, kept.sets_high, kept.rest_s, kept.note) == (2, 4, 90, "slow")
-    for field, value in (("sets_low", "9"), ("reps_high", "0"), ("rest_s", "x"), ("kind", "rest")):
+    client.post(f"/week/slot/{first.id}", data=sets | {"lowering_s": "4", "hold_s": "1"})
+    assert (store.slot(con, 1, first.id).lowering_s, store.slot(con, 1, first.id).hold_s) == (4, 1)
+    wrong = [("sets_low", "9"), ("reps_high", "0"), ("rest_s", "x"), ("kind", "rest")]
+    for field, value in (*wrong, ("lifting_s", "0"), ("hold_s", "long")):
         refused = client.post(f"/week/slot/{first.id}", data=sets | {field: value})
         assert refused.status_code == 422 and f'id="p-{field}"' in refused.text, field
     client.post(f"/week/slot/{second.id}", data=WHO | {"action": "earlier"})

@@ -154,6 +154,8 @@ ALLOWED = {
     ("core/answers/tweaks.py", "style_key"),
     # the name a piece carries: what is stamped on it
     ("core/kit/totals.py", ""),
+    ("core/equipment/items/line.py", "_weight"),
+    ("core/equipment/items/line.py", "_standing"),
     # as a field types it and refuses it
     ("core/units.py", ""),
     ("core/equipment/items/quantity.py", ""),

@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date, timedelta
 
 from widearc import store
 from widearc.usecases.floor.lifts import facts_of
 from widearc.usecases.week.plans import slot_of
+
+
+def _of_week(sessions: Sequence[store.SessionRow], monday: date) -> list[store.SessionRow]:
+    return [s for s in sessions if _week(s.started_at) == monday]
 
 
 def load_weeks(con: store.Connection, *, now: str) -> None:
@@ -18,12 +23,12 @@ def load_weeks(con: store.Connection, *, now: str) -> None:
     with store.transaction(con):
         for client in store.clients(con, trainer):
             sessions = store.sessions(con, trainer, client_id=client.id, most=20)
-            before = [s for s in sessions if _week(s.started_at) == monday - timedelta(days=7)]
+            before = _of_week(sessions, monday - timedelta(days=7))
             if not before:
                 continue
             row = store.WeekRow(client_id=client.id, monday=monday.isoformat())
             week = store.add_week(con, trainer, row)
-            done = {_day(s.started_at): s for s in sessions if _week(s.started_at) == monday}
+            done = {_day(s.started_at): s for s in _of_week(sessions, monday)}
             for session in sorted(before, key=lambda s: s.started_at):
                 own = done.get(_day(session.started_at))
                 _plan(con, trainer, week, own or session, own)

@@ -258,6 +258,12 @@ def _rung_parts(ladder: Ladder) -> Sequence[dict[str, Any]]:
     return [_rung(rung, rungs[i - 1] if i else None) for i, rung in enumerate(rungs)]
 
 
+def _lighter(rung: Rung) -> dict[str, float] | None:
+    if rung.lighter is None:
+        return None
+    return {"start": round(rung.lighter.start, 4), "end": round(rung.lighter.end, 4)}
+
+
 def _rung(rung: Rung, below: Rung | None) -> dict[str, Any]:
     more, less = turns(below, rung) if below is not None else ((), ())
     return {
@@ -272,9 +278,7 @@ def _rung(rung: Rung, below: Rung | None) -> dict[str, Any]:
         "step_of": "load" if rung.of_load else "effort",
         "effort_step": _rounded(rung.effort_step),
         "wide": rung.wide,
-        "lighter": None
-        if rung.lighter is None
-        else {"start": round(rung.lighter.start, 4), "end": round(rung.lighter.end, 4)},
+        "lighter": _lighter(rung),
         "more": list(more),
         "less": list(less),
         "same": [[piece_part(p) for p in pieces] for pieces in rung.same],

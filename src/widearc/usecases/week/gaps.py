@@ -29,13 +29,16 @@ def planned_here(
     """Return this week's lifts that are planned at a place, each exercise of a client once."""
     monday = monday_of(now)
     found: dict[tuple[int, str], tuple[store.WeekRow, store.SlotRow]] = {}
-    weeks = [w for w in store.weeks(con, trainer_id) if w.monday == monday]
-    for week in weeks:
+    for week in _weeks_of(con, trainer_id, monday):
         days = {d.id for d in store.days_of(con, trainer_id, week.id) if d.place_id == place_id}
         for slot in store.slots_of(con, trainer_id, week.id):
             if slot.day_id in days and _is_set_up(slot):
                 found.setdefault((week.client_id or 0, slot.exercise), (week, slot))
     return tuple(found.values())
+
+
+def _weeks_of(con: store.Connection, trainer_id: int, monday: str) -> list[store.WeekRow]:
+    return [w for w in store.weeks(con, trainer_id) if w.monday == monday]
 
 
 def _is_set_up(slot: store.SlotRow) -> bool:

@@ -13,7 +13,7 @@ from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
 from widearc.core.progression.start import start_of
 from widearc.core.search import Memo
-from widearc.core.words import UNSAID, Count, Said, Term
+from widearc.core.words import UNSAID, Count, Figure, Said, Term
 from widearc.formats import scenario_document
 from widearc.store.errors import MissingError
 from widearc.usecases.floor.lifts import LiftFacts, facts_of, facts_of_decision
@@ -263,6 +263,7 @@ def _put(
         return store.add_slot(con, trainer_id, row)
 
 
+TEMPO = (("lowering_s", 0.1, 120.0), ("hold_s", 0.0, 600.0), ("lifting_s", 0.1, 120.0))
 LIMITS = (
     ("sets_low", 1, 20),
     ("sets_high", 1, 20),
@@ -281,6 +282,11 @@ def change_slot(con: store.Connection, trainer_id: int, row: store.SlotRow, *, n
         value = getattr(row, name)
         if not low <= value <= high:
             allowed = Said("from {low} to {high}", low=Count(low), high=Count(high))
+            raise InputError(name, value, allowed)
+    for name, least, most in TEMPO:
+        value = getattr(row, name)
+        if not least <= value <= most:
+            allowed = Said("from {low} to {high}", low=Figure(least), high=Figure(most, " s"))
             raise InputError(name, value, allowed)
     for low_name, high_name in (("sets_low", "sets_high"), ("reps_low", "reps_high")):
         if getattr(row, low_name) > getattr(row, high_name):

@@ -295,19 +295,21 @@ def worth_buying(
             continue
         best = view.ranking.candidates[0].match if view.ranking.candidates else 0.0
         for bought in _bought(view.question, memo):
-            label = Said(
-                "{wanted}: {exercise}, {share}",
-                wanted=Name(words),
-                exercise=Term(bought.exercise, lower=True),
-                share=Share(bought.match),
-            )
-            totals.setdefault(bought.words, []).append(
-                (max(0.0, bought.match - best), times, label)
-            )
+            gain = max(0.0, bought.match - best), times, _gained(bought, words)
+            totals.setdefault(bought.words, []).append(gain)
     found = [_buy(words, gains) for words, gains in totals.items()]
     ordered = tuple(sorted(found, key=lambda b: (-round(b.gain, 4), b.words.key)))
     left_out = len(every) - len(asked)
     return Buying(found=ordered, done=done, of=len(asked), left_out=left_out)
+
+
+def _gained(bought: Bought, wanted: str) -> Said:
+    return Said(
+        "{wanted}: {exercise}, {share}",
+        wanted=Name(wanted),
+        exercise=Term(bought.exercise, lower=True),
+        share=Share(bought.match),
+    )
 
 
 def _bought(question: Question, memo: Memo) -> tuple[Bought, ...]:

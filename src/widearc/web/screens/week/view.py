@@ -140,13 +140,13 @@ def _whose(source: Mapping[str, str], week: store.WeekRow | None) -> dict[str, A
     """Return of whom and when a week is, and what may be chosen instead."""
     client, monday = _client(source), _monday(source)
     every = plans.every_week(connection(), trainer())
-    mondays = _mondays()
+    mondays = sorted({*_mondays(), monday}, reverse=True)
     scope = f"client:{client.id}" if week is None else plans.scope(week.id)
     return {
         "client": client,
         "clients": held().clients,
         "monday": monday,
-        "mondays": mondays if monday in mondays else sorted([*mondays, monday], reverse=True),
+        "mondays": mondays,
         "templates": [w for w in every if w.monday is None],
         "template_id": week.id if week is not None and week.monday is None else 0,
         "before": any(w.client_id == client.id and (w.monday or "") < monday for w in every),
@@ -278,8 +278,11 @@ def _typed(row: store.SlotRow, form: Mapping[str, str]) -> store.SlotRow:
         row = replace(row, minutes=minutes)
     else:
         names = ("sets_low", "sets_high", "reps_low", "reps_high", "rest_s")
-        typed = {n: integer(form, n, getattr(row, n), what=what) for n in names}
-        row = replace(row, **typed)  # type: ignore[arg-type]
+        typed: dict[str, Any] = {n: integer(form, n, getattr(row, n), what=what) for n in names}
+        seconds = tr("a number of seconds")
+        for n in ("lowering_s", "hold_s", "lifting_s"):
+            typed[n] = number(form, n, getattr(row, n), what=seconds)
+        row = replace(row, **typed)
     return replace(row, kind=form.get("kind", row.kind), note=form.get("note", row.note).strip())
 
 
