@@ -3,8 +3,10 @@ PYTHON ?= python3
 PORT ?= 5000
 HOST ?= 127.0.0.1
 DATA ?= instance
-# more for `serve`, such as OPTIONS=--trust-network with HOST=0.0.0.0
+# more for `serve`
 OPTIONS ?=
+# who asks for another address than this machine's own opens it to a network: it is said at the start
+TRUST = $(if $(filter-out 127.% localhost ::1,$(HOST)),--trust-network)
 BIN := .venv/bin
 UV := $(BIN)/uv
 
@@ -28,7 +30,7 @@ setup-dev: .venv/.dev
 	@touch $@
 
 demo: setup
-	@$(BIN)/wide-arc serve --demo --host $(HOST) --port $(PORT) --data $(DATA) $(OPTIONS)
+	@$(BIN)/wide-arc serve --demo --host $(HOST) --port $(PORT) --data $(DATA) $(TRUST) $(OPTIONS)
 
 # Debian's chromium draws the pages under test; as root it is installed, else the one command is named.
 chromium:

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import socket
+import subprocess
+from pathlib import Path
 
 import pytest
 
 from widearc.core.errors import InputError
 from widearc.gauge.reader import gauge_address
-from widearc.web.server import Serving, serve
-from widearc.web.trust import Trust, is_loopback, trust_of
+from widearc.web import trust
+from widearc.web.server import Serving, for_phones, serve
+from widearc.web.trust import Trust, is_loopback, reached_at, trust_of
 
 
 @pytest.mark.parametrize("host", ["evil.example", "127.0.0.1.evil.example", "", "evil:80", "[::1"])
@@ -86,6 +89,29 @@ def test_another_address_than_this_machine_s_needs_a_word(tmp_path):
     assert refused.value.where == "--host" and not (tmp_path / "new").exists()
     assert is_loopback("127.1.2.3") and is_loopback("::1") and is_loopback("localhost")
     assert not is_loopback("example") and not is_loopback("10.0.0.1")
+
+
+def test_a_phone_is_told_where_to_look(monkeypatch):
+    assert for_phones("127.0.0.1", 5000) == "" == for_phones("::1", 5000)
+    said = for_phones("10.1.2.3", 5077)
+    assert said.startswith("A phone on the same network: http://10.1.2.3:5077/\n")
+    assert "http://[fd00::5]:80/" in for_phones("fd00::5", 80)
+    assert for_phones("10.1.2.3", 5077, "ascii") == said.splitlines(keepends=True)[0]
+    # two rows of the code in each line of text: 25 and its edges of two
+    code = said.splitlines()[1:]
+    assert len(code) == 15 and all(set("▀▄█") & set(line) for line in code[2:-2])
+    # every address: an address or name that the server answers to, and never "every"
+    assert reached_at("0.0.0.0") in trust_of("0.0.0.0").names
+    monkeypatch.setattr(trust, "_spoken_from", lambda family, far: set())
+    assert reached_at("0.0.0.0") == socket.gethostname().lower()
+
+
+def test_the_demo_opens_to_a_network_only_when_asked():
+    root = Path(__file__).parents[2]
+    for host, opened in (("127.0.0.1", False), ("localhost", False), ("0.0.0.0", True)):
+        made = ["make", "--dry-run", "-o", "setup", "demo", f"HOST={host}"]
+        said = subprocess.run(made, cwd=root, capture_output=True, text=True, check=True).stdout
+        assert ("--trust-network" in said) is opened, host
 
 
 @pytest.mark.parametrize(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import logging
 import os
 import re
@@ -15,6 +16,7 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
+import segno
 from flask import Flask
 
 from widearc import store
@@ -28,7 +30,7 @@ from widearc.store.errors import StoreError
 from widearc.usecases import SwapAsk, swap_view
 from widearc.web.app import create_app, utc_now
 from widearc.web.limits import LARGEST_FILE
-from widearc.web.trust import Trust, is_loopback, trust_of
+from widearc.web.trust import Trust, is_loopback, reached_at, trust_of
 from widearc.words import plain
 
 THREADS = 32
@@ -111,6 +113,8 @@ def serve(serving: Serving) -> None:
         f"Wide Arc is at http://{shown}:{listening.getsockname()[1]}/ (stop with Ctrl-C)",
         flush=True,
     )
+    told = for_phones(host, listening.getsockname()[1], sys.stdout.encoding or "ascii")
+    print(told, end="", flush=True)
     warming = threading.Timer(WARMED_AFTER_S, _warm, (database, app.extensions["memo"]))
     warming.daemon = True
     warming.start()
@@ -119,6 +123,23 @@ def serve(serving: Serving) -> None:
         server.run()
     except KeyboardInterrupt:
         print("Stopped.", file=sys.stderr)
+
+
+def for_phones(host: str, port: int, encoding: str = "utf-8") -> str:
+    """Return what is said of a phone on the same network: the address, and its code to look at
+    with the camera, where the terminal's encoding can show one. "" where only this machine is
+    answered.
+    """
+    reached = reached_at(host)
+    if not reached:
+        return ""
+    shown = f"[{reached}]" if ":" in reached else reached
+    address = f"http://{shown}:{port}/"
+    said = io.StringIO()
+    segno.make(address, error="m", micro=False).terminal(out=said, border=2, compact=True)
+    code = said.getvalue()
+    shows = code.encode(encoding, "ignore").decode(encoding) == code
+    return f"A phone on the same network: {address}\n{code if shows else ''}"
 
 
 def listening_server(

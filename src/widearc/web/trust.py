@@ -91,11 +91,28 @@ def _machine() -> set[str]:
     for family, far in ((socket.AF_INET, "192.0.2.1"), (socket.AF_INET6, "2001:db8::1")):
         with contextlib.suppress(OSError):
             found |= {str(info[4][0]) for info in socket.getaddrinfo(name, None, family)}
-        # which of its addresses it would speak from: nothing is sent
-        with contextlib.suppress(OSError), socket.socket(family, socket.SOCK_DGRAM) as probe:
-            probe.connect((far, 9))
-            found.add(str(probe.getsockname()[0]))
+        found |= _spoken_from(family, far)
     return found
+
+
+def _spoken_from(family: socket.AddressFamily, far: str) -> set[str]:
+    """Return which of its addresses this machine would speak from, if any: nothing is sent."""
+    with contextlib.suppress(OSError), socket.socket(family, socket.SOCK_DGRAM) as probe:
+        probe.connect((far, 9))
+        return {str(probe.getsockname()[0])}
+    return set()
+
+
+def reached_at(host: str) -> str:
+    """Return by which name others of the network reach a host that is served: of every address,
+    the one that this machine speaks from, else its own name. "" where nobody else does.
+    """
+    if is_loopback(host):
+        return ""
+    if host not in WILDCARDS:
+        return host
+    own = {a for a in _spoken_from(socket.AF_INET, "192.0.2.1") if not is_loopback(a)}
+    return next(iter(own), socket.gethostname().lower())
 
 
 def init_app(app: Flask, trust: Trust) -> None:
