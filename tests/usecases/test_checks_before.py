@@ -139,7 +139,7 @@ def test_what_changes_is_said_by_muscle_back_grip_and_steadiness(demo):
             for s in usecases.changes(candidate, view.wanted, columns[candidate.exercise.id])
         ]
         assert said[-1].startswith(f"Steadiness {candidate.exercise.steadiness} of 5")
-        assert ("nothing harder here" in said[-1]) == (candidate.step is None)
+        assert ("hardest here" in said[-1]) == (candidate.step is None)
         assert any("Grip" in s for s in said) == (
             columns[candidate.exercise.id]["hand_kg"] is not None
         )

@@ -109,7 +109,7 @@ def _slack_words(share: float | None) -> Said:
 
 def _step_words(step: float | None) -> Said:
     if step is None:
-        return Said("nothing harder here")
+        return Said("hardest here")
     return Said("next step {share} more", share=Share(step))
 
 
