@@ -78,7 +78,8 @@ ALL_OF_AXE = """axe.run({runOnly: {type: 'tag', values: [
     'wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']},
     resultTypes: ['violations']})"""
 COLOURS = "axe.run({runOnly: ['color-contrast'], resultTypes: ['violations']})"
-OPEN_ALL = "document.querySelectorAll('details').forEach((d) => { d.open = true; })"
+# but for the marks under More, which lie over the page while they are open
+OPEN_ALL = "document.querySelectorAll('details:not(.wa-further)').forEach((d) => { d.open = true; })"
 # a form, what is typed wrong in it, and the button that sends it
 REFUSED = [
     ("/clients/1", "#mass_kg", "heavy", "text=Keep this client"),
@@ -357,6 +358,36 @@ def test_no_page_complains_overflows_or_shuts_anyone_out(browser, served, size, 
             )
         if address != "/nothing":  # the browser itself writes its 404 to the console
             assert troubles == [], address
+    context.close()
+
+
+NARROW = {"width": 360, "height": 640}
+
+
+@pytest.mark.parametrize("size", [DESK, NARROW], ids=["desk", "narrow"])
+def test_every_screen_is_a_mark_or_under_more(browser, served, size):
+    context = browser.new_context(viewport=size)
+    page = context.new_page()
+    page.goto(f"{served}/week/")
+    marks = page.get_by_role("navigation", name="Screens").get_by_role("link")
+    beside = marks.count()
+    assert beside == (8 if size is DESK else 3)
+    right = page.locator("#more-marks").bounding_box()
+    assert right["x"] + right["width"] <= size["width"]
+    page.locator("#more-marks").press("Enter")
+    assert marks.count() == 13
+    for mark in marks.all():
+        box = mark.bounding_box()
+        assert box["height"] >= 44 and 0 <= box["x"] <= size["width"] - box["width"]
+    page.evaluate(AXE)
+    found = page.evaluate(ALL_OF_AXE)["violations"]
+    assert [v["id"] for v in found if v["id"] != "target-size"] == []
+    page.get_by_role("navigation").get_by_role("link", name="Terms").press("Enter")
+    expect(page).to_have_url(f"{served}/terms/")
+    # the present screen is marked where it stands
+    assert page.locator(".wa-here summary").inner_text() == "More"
+    page.locator("#more-marks").click()
+    expect(page.locator(".wa-further a[aria-current=page]")).to_have_text("Terms")
     context.close()
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from flask import Blueprint
 
@@ -10,13 +11,15 @@ from flask import Blueprint
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Mark:
     """A mark on the ruled edge: its words, the endpoint it leads to, the name by which a page says
-    that it is the present one, and its place (smaller further left).
+    that it is the present one, its place (smaller further left), and whether it stands there: on
+    every edge, on a desk's alone, or under More.
     """
 
     words: str
     endpoint: str
     task: str
     rank: int
+    where: Literal["edge", "desk", "more"] = "desk"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -5,5 +5,5 @@ from widearc.web.screens.screen import Mark, Screen
 
 SCREEN = Screen(
     blueprints=(blueprint,),
-    marks=(Mark(words="Claims", endpoint="claims.listed", task="claims", rank=11),),
+    marks=(Mark(words="Claims", endpoint="claims.listed", task="claims", rank=11, where="more"),),
 )

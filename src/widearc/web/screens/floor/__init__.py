@@ -5,5 +5,5 @@ from widearc.web.screens.screen import Mark, Screen
 
 SCREEN = Screen(
     blueprints=(blueprint,),
-    marks=(Mark(words="Floor", endpoint="floor.home", task="floor", rank=9),),
+    marks=(Mark(words="Floor", endpoint="floor.home", task="floor", rank=9, where="edge"),),
 )

@@ -5,5 +5,5 @@ from widearc.web.screens.screen import Mark, Screen
 
 SCREEN = Screen(
     blueprints=(blueprint,),
-    marks=(Mark(words="Intent", endpoint="intent.show", task="intent", rank=4),),
+    marks=(Mark(words="Intent", endpoint="intent.show", task="intent", rank=4, where="more"),),
 )

@@ -5,5 +5,5 @@ from widearc.web.screens.screen import Mark, Screen
 
 SCREEN = Screen(
     blueprints=(blueprint,),
-    marks=(Mark(words="Method", endpoint="method.show", task="method", rank=12),),
+    marks=(Mark(words="Method", endpoint="method.show", task="method", rank=12, where="more"),),
 )

@@ -6,5 +6,5 @@ from widearc.web.screens.screen import Mark, Screen
 
 SCREEN = Screen(
     blueprints=(blueprint, line.blueprint),
-    marks=(Mark(words="Room", endpoint="room.home", task="room", rank=1),),
+    marks=(Mark(words="Room", endpoint="room.home", task="room", rank=1, where="edge"),),
 )

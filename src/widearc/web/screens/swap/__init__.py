@@ -6,7 +6,7 @@ from widearc.web.screens.swap.view import blueprint
 SCREEN = Screen(
     blueprints=(blueprint,),
     marks=(
-        Mark(words="Swap", endpoint="swap.show", task="swap", rank=5),
-        Mark(words="Kept", endpoint="swap.kept", task="kept", rank=6),
+        Mark(words="Swap", endpoint="swap.show", task="swap", rank=5, where="edge"),
+        Mark(words="Kept", endpoint="swap.kept", task="kept", rank=6, where="more"),
     ),
 )
