@@ -79,7 +79,9 @@ ALL_OF_AXE = """axe.run({runOnly: {type: 'tag', values: [
     resultTypes: ['violations']})"""
 COLOURS = "axe.run({runOnly: ['color-contrast'], resultTypes: ['violations']})"
 # but for the marks under More, which lie over the page while they are open
-OPEN_ALL = "document.querySelectorAll('details:not(.wa-further)').forEach((d) => { d.open = true; })"
+OPEN_ALL = (
+    "document.querySelectorAll('details:not(.wa-further)').forEach((d) => { d.open = true; })"
+)
 # a form, what is typed wrong in it, and the button that sends it
 REFUSED = [
     ("/clients/1", "#mass_kg", "heavy", "text=Keep this client"),
