@@ -60,6 +60,21 @@ def test_indonesian_and_pounds():
     assert suffix[2].quantities["height_m"] == pytest.approx(1.5)
 
 
+def test_a_unit_holds_for_a_range_and_a_sled_and_stands_in_the_name():
+    """Pounds taken as kilograms would load more than twice what is meant."""
+    for text in ("dumbbells 10 to 30 lb by 10", "dumbbells 10 to 30 by 10 lb"):
+        bells = found(text)
+        assert [*bells] == ["Dumbbell 10 lb", "Dumbbell 20 lb", "Dumbbell 30 lb"], text
+        kilograms = [t.quantities["kg"] for t in bells.values()]
+        assert kilograms == pytest.approx([10 * LB_KG, 20 * LB_KG, 30 * LB_KG], abs=1e-3)
+    assert [*found("dumbbells 8 to 16 kg by 8", imperial=True)] == ["Dumbbell 8", "Dumbbell 16"]
+    for text, kg in (("sled 84 lb", 84 * LB_KG), ("sled 38kg", 38.0), ("sled 38", 38.0)):
+        (press,) = found(f"leg press 45 degrees {text}").values()
+        assert press.quantities["empty_kg"] == pytest.approx(kg), text
+    named = found("bar 45, box 12, eye at 4 left", imperial=True)
+    assert [*named] == ["Bar 45 lb", "Box 12 in", "Eye 4 in left"]
+
+
 def test_numbers_go_on_after_a_comma_and_equal_plates_are_one():
     things = found("plates 2×5, 4×10, 2×5")
     assert (

@@ -20,7 +20,7 @@ from widearc.core.words import Listed, Name, Said
 from widearc.formats.documents import check
 from widearc.formats.kit import kit_part, parse_kit
 from widearc.formats.loads import load_part
-from widearc.formats.scenario import inner_part, parse_setup, parse_style
+from widearc.formats.scenario import inner_part, parse_setup, parse_style, person_part
 from widearc.words import plain
 
 
@@ -113,22 +113,11 @@ def ladder_request_document(question: LadderQuestion) -> dict[str, Any]:
     """Return the wide-arc/ladder-request document of a question, checked by its schema; the same
     answer follows.
     """
-    body, limits, aim = question.setup.body, question.setup.limits, question.aim
+    aim = question.aim
     document: dict[str, Any] = {
         "format": "wide-arc/ladder-request",
         "version": 1,
-        "body": {
-            "mass_kg": body.mass_kg,
-            "stature_m": body.stature_m,
-            "sex": body.sex.value,
-            "segments": dict(body.segments),
-        },
-        "limits": {
-            "dorsiflexion_deg": limits.dorsiflexion_deg,
-            "hip_flexion_deg": limits.hip_flexion_deg,
-            "knee_deg": limits.knee_deg,
-            "no_axial_load": limits.no_axial_load,
-        },
+        **person_part(question.setup.body, question.setup.limits),
         "scenario": {
             **inner_part(question.setup),
             "tempo": {

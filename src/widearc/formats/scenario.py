@@ -29,11 +29,19 @@ def scenario_document(setup: Setup) -> dict[str, Any]:
     """Return the wide-arc/scenario document of a set-up of one row, checked by its schema: the same
     curve follows.
     """
-    body, limits = setup.body, setup.limits
     document = {
         "format": "wide-arc/scenario",
         "version": 1,
         **inner_part(setup),
+        **person_part(setup.body, setup.limits),
+    }
+    check(document, "scenario")
+    return document
+
+
+def person_part(body: Body, limits: Limits) -> dict[str, Any]:
+    """Return body and limits, as every document has them."""
+    return {
         "body": {
             "mass_kg": body.mass_kg,
             "stature_m": body.stature_m,
@@ -47,8 +55,6 @@ def scenario_document(setup: Setup) -> dict[str, Any]:
             "no_axial_load": limits.no_axial_load,
         },
     }
-    check(document, "scenario")
-    return document
 
 
 def inner_part(setup: Setup) -> dict[str, Any]:

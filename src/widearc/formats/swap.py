@@ -29,7 +29,14 @@ from widearc.formats.documents import check
 from widearc.formats.intent import intent_part, parse_intent
 from widearc.formats.kit import kit_part, parse_kit
 from widearc.formats.loads import load_part
-from widearc.formats.scenario import inner_part, parse_body, parse_limits, parse_setup, parse_style
+from widearc.formats.scenario import (
+    inner_part,
+    parse_body,
+    parse_limits,
+    parse_setup,
+    parse_style,
+    person_part,
+)
 from widearc.words import plain
 
 
@@ -119,18 +126,7 @@ def swap_request_document(question: Question, *, sets: int, reps: int) -> dict[s
         "target": target,
         "sets": sets,
         "reps": reps,
-        "body": {
-            "mass_kg": body.mass_kg,
-            "stature_m": body.stature_m,
-            "sex": body.sex.value,
-            "segments": dict(body.segments),
-        },
-        "limits": {
-            "dorsiflexion_deg": limits.dorsiflexion_deg,
-            "hip_flexion_deg": limits.hip_flexion_deg,
-            "knee_deg": limits.knee_deg,
-            "no_axial_load": limits.no_axial_load,
-        },
+        **person_part(body, limits),
         "kit": kit_part(question.kit),
         "taken": sorted(question.taken),
         "rules": {name: value for name, value in known.items() if value is not None},

@@ -108,10 +108,10 @@ _VALUE = re.compile(
     rf"(?:(?P<count>\d+)\s*[x×*]\s*)?(?P<number>{_NUMBER})\s*(?P<unit>{_UNIT})?(?![\w])"
 )
 _RANGE = re.compile(
-    rf"(?P<low>{_NUMBER})\s*(?:to|-|–|sampai)\s*(?P<high>{_NUMBER})\s*(?:{_UNIT})?\s*"
-    rf"(?:by|step|in steps of|per|kelipatan)\s*(?P<step>{_NUMBER})"
+    rf"(?P<low>{_NUMBER})\s*(?:to|-|–|sampai)\s*(?P<high>{_NUMBER})\s*(?P<unit>{_UNIT})?\s*"
+    rf"(?:by|step|in steps of|per|kelipatan)\s*(?P<step>{_NUMBER})\s*(?P<last>{_UNIT})?(?!\w)"
 )
-_SLED = re.compile(rf"(?:sled|carriage|kereta)\s*(?P<kg>{_NUMBER})")
+_SLED = re.compile(rf"(?:sled|carriage|kereta)\s*(?P<kg>{_NUMBER})\s*(?P<unit>kg|lbs?)?(?!\w)")
 MOST_OF_RANGE = 40
 
 _MASS = MappingProxyType({"kg": 1.0, "lb": LB_KG, "lbs": LB_KG})
@@ -187,18 +187,19 @@ def _weights(kind: str, rest: str, text: str, *, imperial: bool) -> Iterator[Des
     span = _RANGE.search(rest)
     if span:
         low, high, step = (_number(span[n]) for n in ("low", "high", "step"))
+        per = _MASS.get(span["unit"] or span["last"] or "", per)
         if step <= 0 or high < low or (high - low) / step > MOST_OF_RANGE:
             return
         for n in range(int((high - low) / step + 1e-9) + 1):
-            yield _weight(kind, (low + n * step) * per, _usual_count(kind, text), text)
+            yield _weight(kind, low + n * step, per, _usual_count(kind, text), text)
         return
     found = [*_VALUE.finditer(rest)]
     for match in found:
         each = _MASS.get(match["unit"] or "", per)
         count = int(match["count"]) if match["count"] else _usual_count(kind, text)
-        yield _weight(kind, _number(match["number"]) * each, count, text)
+        yield _weight(kind, _number(match["number"]), each, count, text)
     if not found and kind in ASSUMED:
-        yield _weight(kind, ASSUMED[kind]["kg"], 1, text, source=Source.ASSUMED)
+        yield _weight(kind, ASSUMED[kind]["kg"], 1.0, 1, text, source=Source.ASSUMED)
 
 
 def _usual_count(kind: str, text: str) -> int:
@@ -208,12 +209,19 @@ def _usual_count(kind: str, text: str) -> int:
 
 
 def _weight(
-    kind: str, kg: float, count: int, text: str, *, source: Source = Source.DESCRIBED
+    kind: str,
+    number: float,
+    per: float,
+    count: int,
+    text: str,
+    *,
+    source: Source = Source.DESCRIBED,
 ) -> Described:
-    quantities = {"kg": round(kg, 4)}
+    """Return a weight of so many units of `per` kilograms each, named as it is stamped."""
+    quantities = {"kg": round(number * per, 4)}
     if any(q.name == "count" for q in KINDS[kind].quantities):
         quantities["count"] = float(count)
-    name = f"{kind.capitalize()} {kg:.4g}"
+    name = f"{kind.capitalize()} {number:.4g}{'' if per == 1.0 else ' lb'}"
     return Described(kind=kind, name=name, quantities=quantities, sources={"kg": source}, text=text)
 
 
@@ -238,12 +246,14 @@ def _standing(kind: str, rest: str, text: str, *, imperial: bool) -> Iterator[De
     per = IN_M if imperial else 0.01
     side = next((SIDES[w] for w in SIDES if re.search(rf"(?<!\w){w}(?!\w)", rest)), "")
     heights = [
-        _number(m["number"]) * _LENGTH.get(m["unit"] or "", per) for m in _VALUE.finditer(rest)
+        (_number(m["number"]), _LENGTH.get(m["unit"] or "", per)) for m in _VALUE.finditer(rest)
     ]
     source = Source.DESCRIBED if heights else Source.ASSUMED
-    for height in heights or [ASSUMED[kind]["height_m"]]:
+    for number, each in heights or [(100 * ASSUMED[kind]["height_m"], 0.01)]:
+        height = number * each
+        said = f"{number:.4g} in" if each == IN_M else f"{100 * height:.4g}"
         words = "Eye" if kind == "anchor" else kind.capitalize()
-        tall = f" {100 * height:.4g}" if kind in ("box", "anchor") else ""
+        tall = f" {said}" if kind in ("box", "anchor") else ""
         yield Described(
             kind=kind,
             name=f"{words}{tall}{' ' + side if side else ''}",
@@ -260,7 +270,8 @@ def _machine(kind: str, rest: str, text: str, *, imperial: bool) -> Described:
     sources = dict.fromkeys(given, Source.ASSUMED)
     sled = _SLED.search(rest)
     if sled and "empty_kg" in given:
-        given["empty_kg"] = _number(sled["kg"]) * (LB_KG if imperial else 1.0)
+        per = _MASS.get(sled["unit"] or "", LB_KG if imperial else 1.0)
+        given["empty_kg"] = _number(sled["kg"]) * per
         sources["empty_kg"] = Source.DESCRIBED
     turned = re.search(rf"({_NUMBER})\s*(?:°|degrees?|deg|derajat)", rest)
     if turned and "rail_deg" in given:
