@@ -82,6 +82,17 @@ def test_a_damaged_page_is_told_by_its_cause_and_logged_without_a_name(database,
     assert not any("Bosun" in line for line in lines)
 
 
+def test_a_database_that_does_not_open_is_logged_with_the_driver_s_word(database, log):
+    app = create_app(database, secret_key="x", config={"WTF_CSRF_ENABLED": False})
+    for beside in database.parent.glob(f"{database.name}*"):
+        beside.unlink()
+    database.mkdir()
+    assert app.test_client().get("/clients/").status_code >= 500
+    line = log.records[-1].getMessage()
+    assert "SQLITE_CANTOPEN" in line or "unable to open" in line, line
+    assert "store/connection.py:" in line and str(database) not in line and "\n" not in line
+
+
 def test_an_error_of_ours_is_one_line_that_says_where_and_not_what(app, log):
     def fails() -> str:
         raise ValueError("Bosun weighs 84 kg")

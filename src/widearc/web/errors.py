@@ -86,7 +86,7 @@ def init_app(app: Flask) -> None:
             (code, title, words) for kind, code, title, words in REFUSED if isinstance(error, kind)
         )
         if code >= 500:
-            app.logger.error(event("data cannot be used", error.__cause__ or error))
+            app.logger.error(event("data cannot be used", error))
         return error_page(code, title, words(error))
 
     @app.errorhandler(Exception)
@@ -100,10 +100,12 @@ def init_app(app: Flask) -> None:
 
 def event(what: str, error: BaseException) -> str:
     """Return an error as one line: where it happened, never what was typed or kept."""
-    frames = traceback.extract_tb(error.__traceback__)
+    driver = error.__cause__ or error.__context__ or error
+    frames = traceback.extract_tb((error.__cause__ or error).__traceback__)
     where = " > ".join(f"{_short(f.filename)}:{f.lineno}" for f in frames[-8:])
     asked = f"{request.method} {request.url_rule or 'unknown address'}"
-    cause = str(error) if cause_of(error) else type(error).__name__
+    code = getattr(driver, "sqlite_errorname", "")
+    cause = str(driver) if cause_of(driver) else f"{type(error).__name__} {code}".rstrip()
     return f"{what}: {cause} at {asked}: {where}"
 
 
