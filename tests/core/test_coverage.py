@@ -14,12 +14,14 @@ from widearc.core.coverage import (
     Worked,
     breaches,
     findings,
+    mend_of,
     minutes_of,
     to_drop,
     units,
     whole_minutes,
 )
 from widearc.core.exercises import EXERCISES
+from widearc.words import plain
 
 PERSON = Person(mass_kg=80.0)
 ids = itertools.count(1)
@@ -229,3 +231,56 @@ def test_what_is_dropped_loses_least_and_the_rest_fits():
 def test_every_rule_was_provoked():
     names = {rule.__name__ for rule in FINDINGS}
     assert len(names) == 14
+
+
+def mended(slots, finding, days=(0, 2, 4), person=PERSON):
+    """Return the mend of a finding of slots, None where there is none."""
+    found = next(f for f in findings(slots, person) if f.id == finding)
+    return mend_of(found, slots, person, days)
+
+
+def test_a_heavy_lift_moves_to_the_day_that_can_bear_it():
+    week = [*whole_week(), hinge(day=0, position=1), extension(day=4)]
+    mend = mended(week, "two-bars")
+    assert "two-bars" not in ids_of(mend.slots) and ids_of(mend.slots) <= ids_of(week)
+    # wednesday has its own hinge: friday takes it, before the isolation that is there
+    friday = [s.exercise.id for s in mend.slots if s.day == 4]
+    assert friday == ["romanian-deadlift", "leg-extension"]
+    assert plain(mend.says) == "Move romanian deadlift to Fri"
+    assert [s.position for s in mend.slots if s.day == 4] == [0, 1]
+    # where every other day is heavy as well, nothing is moved: that would only shift it
+    assert mended([*week, squat(day=4)], "two-bars") is None
+
+
+def test_the_second_of_two_heavy_days_moves_its_lift_or_itself():
+    week = [*whole_week(), squat(day=1)]
+    alone = mended(week, "adjacent-spine", (0, 1, 2, 4))
+    assert alone.day is None and "adjacent-spine" not in ids_of(alone.slots)
+    assert [s.day for s in alone.slots if s.exercise.id == "back-squat-high"] == [0, 4]
+    # two days, in a row, and both full: the second goes to the nearest free weekday that helps
+    two = [squat(day=0), hinge(day=1), squat(day=1, position=1)]
+    apart = mended(two, "adjacent-spine", (0, 1))
+    assert apart.day == (1, 2) and {s.day for s in apart.slots} == {0, 2}
+    assert plain(apart.says) == "Move Tue to Wed"
+
+
+def test_a_day_is_put_in_order_and_keeps_the_rest_as_it_stood():
+    turned = [calf(position=0), extension(position=1), squat(position=2), curl(position=3)]
+    mend = mended(turned, "order")
+    assert breaches(mend.slots) == ()
+    names = [s.exercise.id for s in mend.slots]
+    assert names == ["back-squat-high", "leg-extension", "seated-leg-curl", "calf-raise-step"]
+    assert [s.position for s in mend.slots] == [0, 1, 2, 3]
+
+
+def test_isolated_sides_are_taken_off_unless_that_leaves_something_out():
+    side = slot("side-lying-raise", day=4, worked=[("gluteus_medius", 1.0, EVEN)])
+    mend = mended([*whole_week(), side], "isolated-sides")
+    assert side.id not in {s.id for s in mend.slots} and len(mend.slots) == 7
+    # it is all that the gluteus medius gets: taking it off would be found in its place
+    bare = [s for s in whole_week() if s.exercise.id != "split-squat"]
+    assert mended([*bare, side], "isolated-sides") is None
+
+
+def test_what_is_added_to_has_no_mend_of_its_own():
+    assert mended([squat()], "short-head") is None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 
 import pytest
 from icalendar import Calendar
@@ -11,6 +11,17 @@ from playwright.sync_api import expect
 
 from tests.web.test_browser import ALL_OF_AXE, AXE, OPEN_ALL, PHONE
 from widearc import store
+from widearc.core.coverage import Mend, SlotSeen
+from widearc.core.curve import Action
+from widearc.core.exercises import EXERCISES
+from widearc.core.intent import Intent, Shape, WantedAction
+from widearc.core.search import Memo
+from widearc.core.words import Said
+from widearc.usecases.intent import intents
+from widearc.usecases.swap.swap import candidate_of, swap_view
+from widearc.usecases.swap.wanted import SwapAsk
+from widearc.usecases.week import plans
+from widearc.usecases.week.doing import proposals
 
 MONDAY = "2026-11-23"
 WHO = {"client": "1", "monday": MONDAY}
@@ -90,6 +101,89 @@ def test_a_finding_is_mended_with_one_tap_and_the_map_changes(client, con, week)
         assert answer.status_code == 302
         assert f'id="finding-{finding}"' not in week_page(client), finding
     assert len(names(con, week)) >= 4
+
+
+def undo(client):
+    page = week_page(client)
+    form = re.search(r'<form[^>]*action="(/changes/[^"]+|[^"]*undo[^"]*)".*?</form>', page, re.S)
+    data = dict(re.findall(r'name="([^"]+)" value="([^"]*)"', form.group(0)))
+    assert client.post(form.group(1), data=data).status_code == 302
+
+
+def test_a_finding_is_mended_by_what_is_there_and_undone(client, con, week):
+    """Calves before the squat: one tap puts them in order, and one takes that back."""
+    monday = days(con, week)[0]
+    for exercise in ("calf-raise-step", "goblet-squat"):
+        add(client, monday, exercise)
+    assert 'id="finding-order"' in week_page(client)
+    mend = WHO | {"finding": "order"}
+    assert "Put the lifts in order" in week_page(client)
+    assert client.post(f"/week/{week}/remedy", data=mend).status_code == 302
+    assert names(con, week) == ["goblet-squat", "calf-raise-step"]
+    assert 'id="finding-order"' not in week_page(client)
+    assert client.post(f"/week/{week}/remedy", data=mend).status_code == 400
+    undo(client)
+    assert names(con, week) == ["calf-raise-step", "goblet-squat"]
+
+
+def test_a_whole_day_moves_to_a_free_one_with_what_is_on_it(con, client):
+    """Tuesday to Wednesday as one change: the day keeps its id, so that its session stays."""
+    client.post("/week/begin", data=WHO | {"place": "1"})
+    week = store.week_of(con, 1, 1, MONDAY).id
+    add(client, days(con, week)[2], "goblet-squat")
+    old = days(con, week)[2]
+    (row,) = store.slots_of(con, 1, week)
+    seen = SlotSeen(id=row.id, day=3, position=0, exercise=EXERCISES[row.exercise])
+    mend = Mend(says=Said("a day moved"), slots=(seen,), day=(2, 3))
+    plans.take_mend(con, 1, week, mend, now="2026-11-23T09:00")
+    assert days(con, week)[3] == old and 2 not in days(con, week)
+    assert [s.day_id for s in store.slots_of(con, 1, week)] == [old]
+
+
+LONG_KNEE = WantedAction(
+    action=Action.KE, from_deg=95.0, to_deg=10.0, shape=Shape.STRETCH, mean_nm=60.0
+)
+INTENT = Intent(parts=(LONG_KNEE,), sets=4, reps=9)
+
+
+def keep_intent(con, name="Long knee work"):
+    return intents.keep_intent(con, 1, name, INTENT, now="2026-11-23T09:00")
+
+
+def test_an_intent_is_a_slot_that_the_day_s_place_answers(client, con, week):
+    monday = days(con, week)[0]
+    id_ = keep_intent(con)
+    assert f'value="intent-{id_}"' in week_page(client)
+    assert add(client, monday, f"intent-{id_}").status_code == 302
+    (row,) = store.slots_of(con, 1, week)
+    assert (row.sets_low, row.sets_high, row.reps_high) == (4, 4, 9)
+    assert "for Long knee work" in words(week_page(client))
+    # it is what Swap itself puts first for that intent there
+    ask = SwapAsk(place_id=1, client_id=1, intent=INTENT)
+    view = swap_view(con, 1, ask, Memo())
+    assert row.exercise == candidate_of(view, None).exercise.id
+    # what it uses is taken: chosen again it is another, with the dose as it was changed
+    form = WHO | {"sets_low": "2", "sets_high": "3", "rule": "reps", "action": "keep"}
+    assert client.post(f"/week/slot/{row.id}", data=form).status_code == 302
+    con.execute("UPDATE equipment SET state = 'taken' WHERE place_id = 1")
+    con.commit()
+    again = WHO | {"action": "again"}
+    assert client.post(f"/week/slot/{row.id}", data=again).status_code == 302
+    (then,) = store.slots_of(con, 1, week)
+    assert then.exercise != row.exercise and then.items == ()
+    assert (then.sets_low, then.sets_high, then.rule, then.id) == (2, 3, "reps", row.id)
+    assert "for Long knee work" in words(week_page(client))
+
+
+def test_a_slot_s_rule_is_the_one_that_proposes_the_next_week(client, con, week):
+    add(client, days(con, week)[0], "goblet-squat")
+    (row,) = store.slots_of(con, 1, week)
+    refused = client.post(f"/week/slot/{row.id}", data=WHO | {"rule": "luck", "action": "keep"})
+    assert refused.status_code == 422 and 'id="p-rule"' in refused.text
+    for rule in ("all", "minute"):
+        client.post(f"/week/slot/{row.id}", data=WHO | {"rule": rule, "action": "keep"})
+        found = proposals(con, 1, plans.week_row(con, 1, week), Memo(), today=date(2026, 11, 23))
+        assert [p.view.question.aim.rule for p in found] == [rule]
 
 
 def test_a_finding_is_set_aside_because_and_taken_up_again(client, con, week):
@@ -228,6 +322,7 @@ def test_the_sheet_has_a_page_a_day_and_goes_along_as_a_file(client, con, week):
     whole = client.get(f"/week/{week}/sheet?file=1")
     assert "attachment" in whole.headers["Content-Disposition"]
     assert "<style>" in whole.text and "<script" not in whole.text and "/static/" not in whole.text
+    assert "url(data:font/woff2;base64,d09GMg" in whole.text and 'url("vendor' not in whole.text
 
 
 @pytest.mark.parametrize(
@@ -236,6 +331,7 @@ def test_the_sheet_has_a_page_a_day_and_goes_along_as_a_file(client, con, week):
         ("/week/day/999/add", {"exercise": "goblet-squat"}, 404),
         ("/week/slot/999", {"action": "copy"}, 404),
         ("/week/999/remedy", {"exercise": "goblet-squat", "day": "1"}, 404),
+        ("/week/day/999/add", {"exercise": "intent-1"}, 404),
         ("/week/begin", {"preset": "nothing"}, 400),
         ("/week/begin", {"preset": "before"}, 400),
         ("/week/begin", {"monday": "soon"}, 400),

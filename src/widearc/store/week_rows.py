@@ -35,7 +35,8 @@ class DayRow:
 @dataclass(frozen=True, slots=True, kw_only=True)
 class SlotRow:
     """A slot: what is planned. scenario: JSON of its set-up (None: as usual there); said: the
-    set-up as a kept sentence; minutes: of what is not counted in sets, None for lifts.
+    set-up as a kept sentence; asked: the address of what it stands in for; minutes: of what is not
+    counted in sets, None for lifts; rule: by which its lift goes on, "" for the client's own.
     """
 
     day_id: int
@@ -57,6 +58,7 @@ class SlotRow:
     rest_s: int = 120
     minutes: float | None = None
     note: str = ""
+    rule: str = ""
     id: int = 0
 
 

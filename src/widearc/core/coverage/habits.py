@@ -15,13 +15,28 @@ def _is_heavy(slot: SlotSeen, person: Person) -> bool:
     return slot.traits.spine_kg >= HEAVY * person.mass_kg
 
 
+def spine_pairs(slots: Sequence[SlotSeen], person: Person) -> tuple[tuple[int, int], ...]:
+    """Return the pairs of days in a row (0: Monday) that both load the spine heavily."""
+    days = sorted({s.day for s in slots if _is_heavy(s, person)})
+    return tuple((a, b) for a, b in pairwise(days) if b - a == 1)
+
+
+def two_bar_pairs(
+    slots: Sequence[SlotSeen], person: Person
+) -> tuple[tuple[SlotSeen, SlotSeen], ...]:
+    """Return the pairs of heavy free-bar lifts on one day, one after the other."""
+    heavy = [s for s in slots if s.traits.free_bar and _is_heavy(s, person)]
+    ordered = sorted(heavy, key=lambda s: (s.day, s.position))
+    return tuple((a, b) for a, b in pairwise(ordered) if a.day == b.day)
+
+
 def adjacent_spine(slots: Sequence[SlotSeen], person: Person) -> Finding | None:
     """Return two days in a row that load the spine heavily."""
-    heavy = [s for s in slots if _is_heavy(s, person)]
-    days = sorted({s.day for s in heavy})
-    second = next((then for before, then in pairwise(days) if then - before == 1), None)
-    if second is None:
+    pairs = spine_pairs(slots, person)
+    if not pairs:
         return None
+    second = pairs[0][1]
+    heavy = [s for s in slots if _is_heavy(s, person)]
     return Finding(
         id="adjacent-spine",
         says=Said("Two days in a row load the spine heavily."),
@@ -33,11 +48,10 @@ def adjacent_spine(slots: Sequence[SlotSeen], person: Person) -> Finding | None:
 
 def two_bars(slots: Sequence[SlotSeen], person: Person) -> Finding | None:
     """Return two heavy free-bar lifts that load the spine on one day."""
-    heavy = [s for s in slots if s.traits.free_bar and _is_heavy(s, person)]
-    ordered = sorted(heavy, key=lambda s: (s.day, s.position))
-    pair = next(((a, b) for a, b in pairwise(ordered) if a.day == b.day), None)
-    if pair is None:
+    pairs = two_bar_pairs(slots, person)
+    if not pairs:
         return None
+    pair = pairs[0]
     return Finding(
         id="two-bars",
         says=Said(

@@ -346,16 +346,17 @@ def do_kinder(
     found = kinder_of(view, row.exercise, joint)
     if found is None:
         raise InputError("joint", joint, Said("a joint for which a set-up here is kinder"))
-    facts = _facts_offered(view, found.candidate, "")
+    facts = facts_offered(view, found.candidate)
     return do_otherwise(con, trainer_id, lift_id, facts, why="hurts", now=now)
 
 
 def offered(view: SwapView, found: Candidate, uid: str) -> store.LiftRow:
     """Return a stand-in as the lift that it will be once it is used."""
-    return row_of(0, 0, _facts_offered(view, found, uid))
+    return row_of(0, 0, facts_offered(view, found, uid))
 
 
-def _facts_offered(view: SwapView, found: Candidate, uid: str) -> LiftFacts:
+def facts_offered(view: SwapView, found: Candidate, uid: str = "") -> LiftFacts:
+    """Return a stand-in as a lift to do; uid: made on the device that puts it there."""
     facts = LiftFacts(
         setup=found.curve.setup,
         said=set_up_words(found),

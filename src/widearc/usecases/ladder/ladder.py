@@ -36,7 +36,7 @@ MOST_LIFTS = 14
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LadderAsk:
     """What a page asks: a client, a place, and a lift of the record, a kept decision or an exercise
-    (0 and "": the newest of the client's lifts).
+    (0 and "": the newest of the client's lifts); rule: in place of the lift's own, "" for that.
     """
 
     client_id: int
@@ -44,6 +44,7 @@ class LadderAsk:
     exercise: str = ""
     lift_id: int = 0
     decision_id: int = 0
+    rule: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True, eq=False)
@@ -161,6 +162,7 @@ def _answered(
         facts = replace(facts, setup=_of_client(facts.setup, view.client))
         ladder = _known(memo, kit, facts.setup, facts.pieces)
     aim = aim_of(con, trainer_id, view.client.id, view.exercise.id, facts.sets, facts.reps)
+    aim = replace(aim, rule=view.ask.rule or aim.rule)
     question = LadderQuestion(
         setup=facts.setup,
         pieces=facts.pieces,

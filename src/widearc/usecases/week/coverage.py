@@ -14,11 +14,13 @@ from widearc import store
 from widearc.core.arrays import Array
 from widearc.core.coverage import (
     Finding,
+    Mend,
     Person,
     SlotSeen,
     Traits,
     Worked,
     findings,
+    mend_of,
     to_drop,
     traits_of,
     units,
@@ -84,10 +86,13 @@ class Remedy:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Found:
-    """A finding with its remedy here, None where there is none; aside: why it is set aside."""
+    """A finding with what mends it here, None where nothing does: by adding (remedy) or by what is
+    planned already (mend); aside: why it is set aside.
+    """
 
     finding: Finding
     remedy: Remedy | None
+    mend: Mend | None = None
     aside: str = ""
 
 
@@ -174,13 +179,16 @@ def week_view(
     seen = [slot.seen for day in days for slot in day.slots]
     planned = units(seen)
     asides = store.asides_of(con, trainer_id, week.id)
+    person = _person(con, trainer_id, client, today)
+    weekdays = [day.row.weekday for day in days]
     found = tuple(
         Found(
             finding=one,
             remedy=_remedy(con, trainer_id, week, one, days, planned, memo),
+            mend=mend_of(one, seen, person, weekdays),
             aside=asides.get(one.id, ""),
         )
-        for one in findings(seen, _person(con, trainer_id, client, today))
+        for one in findings(seen, person)
     )
     return WeekView(
         week=week,

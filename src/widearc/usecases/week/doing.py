@@ -95,7 +95,10 @@ def proposals(
         if row.kind != "lift" or row.scenario is None or row.exercise not in EXERCISES:
             continue
         ask = LadderAsk(
-            client_id=week.client_id, place_id=places[row.day_id], exercise=row.exercise
+            client_id=week.client_id,
+            place_id=places[row.day_id],
+            exercise=row.exercise,
+            rule=row.rule,
         )
         facts = facts_of_slot(row)
         view = ladder_view(con, trainer_id, ask, memo, today=today, setup=facts)

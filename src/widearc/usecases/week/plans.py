@@ -8,9 +8,11 @@ from dataclasses import replace
 from datetime import date, timedelta
 
 from widearc import store
-from widearc.core.errors import InputError
+from widearc.core.coverage import Mend
+from widearc.core.errors import InputError, one_of
 from widearc.core.exercises import EXERCISES
 from widearc.core.movement import Setup
+from widearc.core.progression.rules import RULES
 from widearc.core.progression.start import start_of
 from widearc.core.search import Memo
 from widearc.core.words import UNSAID, Count, Figure, Said, Term
@@ -228,7 +230,7 @@ def add_exercise(
     week = week_row(con, trainer_id, day.week_id)
     facts = facts_here(con, trainer_id, week.client_id, day.place_id, exercise, memo)
     row = slot_of(day_id, free_place(con, trainer_id, day), exercise, facts)
-    return _put(con, trainer_id, week.id, row, now=now)
+    return put_slot(con, trainer_id, week.id, row, now=now)
 
 
 @store.at_once
@@ -242,7 +244,7 @@ def add_decision(
         raise InputError("decision", decision_id, Said("a kept decision"))
     facts = facts_of_decision(found)
     row = slot_of(day_id, free_place(con, trainer_id, day), facts.setup.exercise.id, facts)
-    return _put(con, trainer_id, day.week_id, row, now=now)
+    return put_slot(con, trainer_id, day.week_id, row, now=now)
 
 
 def free_place(con: store.Connection, trainer_id: int, day: store.DayRow) -> int:
@@ -255,7 +257,7 @@ def free_place(con: store.Connection, trainer_id: int, day: store.DayRow) -> int
     return max((s.position for s in there), default=-1) + 1
 
 
-def _put(
+def put_slot(
     con: store.Connection, trainer_id: int, week_id: int, row: store.SlotRow, *, now: str
 ) -> int:
     words = Said("{exercise} planned", exercise=Term(EXERCISES[row.exercise].name), begins=True)
@@ -295,6 +297,8 @@ def change_slot(con: store.Connection, trainer_id: int, row: store.SlotRow, *, n
         raise InputError("kind", row.kind[:20], Said("a lift, warm-up, finisher or mobility"))
     if row.minutes is not None and not 0.5 <= row.minutes <= 180:
         raise InputError("minutes", row.minutes, Said("from half a minute to three hours"))
+    if row.rule and row.rule not in RULES:
+        raise InputError("rule", row.rule[:20], one_of(tuple(RULES)))
     if len(row.note) > 300:
         raise InputError("note", row.note[:40], Said("at most 300 characters"))
     words = Said("{exercise} changed", exercise=Term(EXERCISES[row.exercise].name), begins=True)
@@ -343,12 +347,37 @@ def move_slot(
 
 
 @store.at_once
+def take_mend(
+    con: store.Connection, trainer_id: int, week_id: int, mend: Mend, *, now: str
+) -> None:
+    """Arrange a week as a mend leaves it, in one change."""
+    days = {d.weekday: d for d in store.days_of(con, trainer_id, week_id)}
+    placed = {s.id: s for s in mend.slots}
+    with store.recorded(
+        con, trainer_id, scope=scope(week_id), kind="week", words=mend.says, now=now
+    ):
+        rows = store.slots_of(con, trainer_id, week_id)
+        if mend.day is not None:
+            old, new = mend.day
+            days[new] = replace(days[old], weekday=new)
+            store.change_day(con, trainer_id, days[new])
+        for row in rows:
+            there = placed.get(row.id)
+            if there is None:
+                store.remove_slot(con, trainer_id, row.id)
+                continue
+            then = replace(row, day_id=days[there.day].id, position=there.position)
+            if then != row:
+                store.change_slot(con, trainer_id, then)
+
+
+@store.at_once
 def copy_slot(con: store.Connection, trainer_id: int, slot_id: int, *, now: str) -> int:
     """Put a slot once more at the end of its day; return the new one's id."""
     row = slot_row(con, trainer_id, slot_id)
     day = day_row(con, trainer_id, row.day_id)
     again = replace(row, position=free_place(con, trainer_id, day), id=0)
-    return _put(con, trainer_id, day.week_id, again, now=now)
+    return put_slot(con, trainer_id, day.week_id, again, now=now)
 
 
 @store.at_once

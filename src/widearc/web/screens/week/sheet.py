@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import base64
 import json
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date
@@ -75,9 +77,18 @@ def sheet_values(view: WeekView, days: Sequence[Day], *, alone: bool) -> dict[st
     }
 
 
+_FONT = re.compile(r'url\("(vendor/font/[^"]+)"\)')
+
+
 def _styles() -> str:
+    """Return the styles with their fonts inside: the file needs nothing beside it."""
     folder = Path(current_app.static_folder or "")
-    return (folder / "wide-arc.css").read_text(encoding="utf-8")
+
+    def inside(found: re.Match[str]) -> str:
+        font = base64.b64encode((folder / found[1]).read_bytes()).decode("ascii")
+        return f"url(data:font/woff2;base64,{font})"
+
+    return _FONT.sub(inside, (folder / "wide-arc.css").read_text(encoding="utf-8"))
 
 
 def _page(view: WeekView, day: Day) -> Page:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 from datetime import date, timedelta
 from typing import Any
 
@@ -11,23 +10,31 @@ from flask import Blueprint, Response, current_app, flash, redirect, request, se
 from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
-from widearc.core.coverage import GROUPS
+from widearc.core.coverage import GROUPS, WEEKDAYS
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.muscle import NAMES
+from widearc.core.progression.rules import RULE_WORDS
 from widearc.core.words import Said
+from widearc.usecases.week import answers, plans, presets
 from widearc.usecases.week import calendar as calendars
-from widearc.usecases.week import plans, presets
 from widearc.usecases.week.coverage import WeekView, week_view
 from widearc.usecases.week.doing import next_week as make_next
 from widearc.usecases.week.doing import proposals, start_day
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.coverage import rows_of
-from widearc.web.forms.typed import Texts, integer, known_id, number
+from widearc.web.forms.typed import Texts, integer, known_id
 from widearc.web.gate import in_turn
 from widearc.web.page import rendered
-from widearc.web.screens.week.choices import by_shelf
+from widearc.web.screens.week.choices import by_shelf, slot_typed
 from widearc.web.screens.week.sheet import sheet_values
+from widearc.web.screens.week.wants import (
+    as_asked,
+    ask_at,
+    asked_of,
+    wanted_by,
+    words_of,
+)
 from widearc.web.words.refused import not_used, sentence
 from widearc.web.words.rungs import rung_words
 from widearc.web.words.words import piece_words
@@ -35,7 +42,6 @@ from widearc.words import tr
 
 blueprint = Blueprint("week", __name__, url_prefix="/week")
 
-WEEKDAYS = ("Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun")
 WEEKS_BACK, WEEKS_ON = 8, 5
 
 
@@ -115,6 +121,9 @@ def _page(
         exercises=EXERCISES,
         groups=by_shelf(),
         kinds=plans.KINDS,
+        rules=RULE_WORDS,
+        intents=held().intents,
+        wanted_words=words_of,
         presets=[(id_, words) for id_, (words, _) in presets.PRESETS.items()],
         piece_words=piece_words,
         messages=Texts(messages or {}),
@@ -237,12 +246,14 @@ def day_action(day_id: int) -> ResponseReturnValue:
 @blueprint.post("/day/<int:day_id>/add")
 @in_turn
 def add(day_id: int) -> ResponseReturnValue:
-    """Put an exercise or a kept stand-in on a day."""
+    """Put an exercise, a kept stand-in, or what answers an intent on a day."""
     chosen = request.form.get("exercise", "")
     try:
         if chosen.startswith("decision-"):
             id_ = integer({"d": chosen[9:]}, "d", 0, what=tr("a kept decision"))
             plans.add_decision(connection(), trainer(), day_id, id_, now=now())
+        elif chosen.startswith("intent-"):
+            _add_intent(day_id, integer({"i": chosen[7:]}, "i", 0, what=tr("a kept intent")))
         else:
             memo = current_app.extensions["memo"]
             plans.add_exercise(connection(), trainer(), day_id, chosen, now=now(), memo=memo)
@@ -251,16 +262,26 @@ def add(day_id: int) -> ResponseReturnValue:
     return _back()
 
 
+def _add_intent(day_id: int, intent_id: int) -> None:
+    con, who, memo = connection(), trainer(), current_app.extensions["memo"]
+    wanted = wanted_by(intent_id)
+    ask = ask_at(plans.day_row(con, who, day_id), wanted)
+    answers.add_wanted(con, who, day_id, ask, as_asked(wanted), memo, now=now())
+
+
 @blueprint.post("/slot/<int:slot_id>")
+@in_turn
 def change(slot_id: int) -> ResponseReturnValue:
-    """Keep what a slot is, copy or move it, or take it off."""
+    """Keep what a slot is, choose what answers it again, copy or move it, or take it off."""
     form, con, who = request.form, connection(), trainer()
     row, action = plans.slot_row(con, who, slot_id), form.get("action", "keep")
     try:
         if action == "keep":
-            plans.change_slot(con, who, _typed(row, form), now=now())
+            plans.change_slot(con, who, slot_typed(row, form), now=now())
         elif action == "copy":
             plans.copy_slot(con, who, slot_id, now=now())
+        elif action == "again":
+            _again(row)
         elif action == "remove":
             week = plans.day_row(con, who, row.day_id).week_id
             plans.remove_slots(con, who, week, [slot_id], now=now())
@@ -271,19 +292,10 @@ def change(slot_id: int) -> ResponseReturnValue:
     return _back()
 
 
-def _typed(row: store.SlotRow, form: Mapping[str, str]) -> store.SlotRow:
-    what = tr("a whole number")
-    if row.minutes is not None:
-        minutes = number(form, "minutes", row.minutes, what=tr("a number of minutes"))
-        row = replace(row, minutes=minutes)
-    else:
-        names = ("sets_low", "sets_high", "reps_low", "reps_high", "rest_s")
-        typed: dict[str, Any] = {n: integer(form, n, getattr(row, n), what=what) for n in names}
-        seconds = tr("a number of seconds")
-        for n in ("lowering_s", "hold_s", "lifting_s"):
-            typed[n] = number(form, n, getattr(row, n), what=seconds)
-        row = replace(row, **typed)
-    return replace(row, kind=form.get("kind", row.kind), note=form.get("note", row.note).strip())
+def _again(row: store.SlotRow) -> None:
+    con, who, memo = connection(), trainer(), current_app.extensions["memo"]
+    ask = ask_at(plans.day_row(con, who, row.day_id), asked_of(row))
+    answers.choose_again(con, who, row.id, ask, memo, now=now())
 
 
 def _move(row: store.SlotRow, action: str) -> None:
@@ -310,11 +322,18 @@ def move(slot_id: int) -> ResponseReturnValue:
 @blueprint.post("/<int:week_id>/remedy")
 @in_turn
 def remedy(week_id: int) -> ResponseReturnValue:
-    """Put what mends a finding on a day."""
-    plans.week_row(connection(), trainer(), week_id)
-    day = integer(request.form, "day", 0, what=tr("a whole number"))
+    """Do what mends a finding: put an exercise on a day, or move what is there."""
+    week = plans.week_row(connection(), trainer(), week_id)
     exercise, memo = request.form.get("exercise", ""), current_app.extensions["memo"]
-    plans.add_exercise(connection(), trainer(), day, exercise, now=now(), memo=memo)
+    if exercise:
+        day = integer(request.form, "day", 0, what=tr("a whole number"))
+        plans.add_exercise(connection(), trainer(), day, exercise, now=now(), memo=memo)
+        return _back()
+    named = request.form.get("finding", "")
+    mend = next((f.mend for f in _view(week).findings if f.finding.id == named and f.mend), None)
+    if mend is None:
+        raise InputError("finding", named[:40], Said("a finding of this week that can be mended"))
+    plans.take_mend(connection(), trainer(), week_id, mend, now=now())
     return _back()
 
 
