@@ -45,7 +45,7 @@ from widearc.web.screens.room import sheet as rooms
 from widearc.web.screens.swap import asking
 from widearc.web.screens.terms.terms import TERMS
 from widearc.web.screens.week import view as weeks
-from widearc.web.words import feel, rungs, words
+from widearc.web.words import feel, how, rungs, words
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -159,6 +159,13 @@ TABLES = (
     Table(where="web/screens/swap/asking.py", values=lambda: list(LOADS)),
     Table(where="words/render.py", values=lambda: ("min", "s", "and", "or")),
     Table(where="web/screens/room/sheet.py", values=lambda: (rooms.SOURCES, rooms.SHAPES)),
+    Table(
+        where="web/words/how.py",
+        values=lambda: [
+            [words for three in how.HOW.values() for _, words in three],
+            [words for screen in how.HOW for _, words in how.keys_of(screen)],
+        ],
+    ),
     Table(where="web/screens/terms/terms.py", values=lambda: TERMS, fields=("words",)),
     Table(where="core/intent/shapes.py", values=lambda: (shapes.SHAPES, shapes.HOLDS)),
     Table(where="core/exercises", values=lambda: [e.fails_alone for e in EXERCISES.values()]),

@@ -107,3 +107,32 @@ def test_no_text_breaks_it(text):
     for thing in line.things:
         known = {q.name for q in KINDS[thing.kind].quantities}
         assert thing.quantities.keys() <= known and thing.name
+
+
+def test_a_couch_is_an_anchor_and_an_ankle_hold_too():
+    (couch,) = read_line("couch 40").things
+    assert couch.quantities == {"height_m": 0.40, "foot_m": 0.05, "gap_m": 0.10}
+    assert {n: s.value for n, s in couch.sources.items()} == {
+        "height_m": "described",
+        "foot_m": "assumed",
+        "gap_m": "assumed",
+    }
+
+
+def test_a_machine_is_called_as_it_was_said():
+    names = [
+        t.name for t in read_line("leg press 45 degrees sled 38, hack squat, cable 200").things
+    ]
+    assert names == ["Leg press", "Hack squat", "Cable"]
+    cable = read_line("cable 200").things[0]
+    assert cable.quantities["height_m"] == 2.0 and cable.sources["height_m"].value == "described"
+    assert read_line("cable").things[0].sources["height_m"].value == "assumed"
+
+
+@pytest.mark.parametrize("word", sorted(WORDS))
+def test_every_word_alone_says_all_that_its_sheet_needs(word):
+    """What is understood can be kept: nothing needed is left empty (weights need their number)."""
+    for thing in read_line(word).things:
+        needed = {q.name for q in KINDS[thing.kind].quantities if q.usual is None}
+        needed -= {q.name for q in KINDS[thing.kind].quantities if q.optional}
+        assert needed <= thing.quantities.keys(), (word, thing)

@@ -114,7 +114,17 @@ def whole(app):
 @pytest.fixture
 def served(database, memo):
     """Serve the demo with CSRF on and yield its address."""
-    app = create_app(database, secret_key="test", now=clock)
+    yield from serving(database, memo)
+
+
+@pytest.fixture
+def served_empty(tmp_path, memo):
+    """Serve a database that nothing is in, and yield its address."""
+    yield from serving(tmp_path / "web.db", memo)
+
+
+def serving(path, memo):
+    app = create_app(path, secret_key="test", now=clock)
     app.extensions["memo"] = memo
     server = make_server("127.0.0.1", 0, whole(app), threaded=True)
     thread = threading.Thread(target=server.serve_forever)

@@ -14,7 +14,7 @@ from widearc import store
 def keep_stand_in(client, pick="split-squat", who=1):
     """Keep a stand-in at Swap; return its id."""
     asked = client.get(f"/swap?place=1&client={who}&pick={pick}").text
-    form = re.search(r'<form class="wa-use" id="use".*?</form>', asked, re.S).group(0)
+    form = re.search(r'<form class="wa-use wa-thumb" id="use".*?</form>', asked, re.S).group(0)
     data = dict(re.findall(r'<input[^>]*name="([^"]+)"[^>]*value="([^"]*)"', form))
     data = {n: v for n, v in data.items() if n not in ("csrf_token", "once")}
     assert client.post("/swap/use", data=data).status_code == 302

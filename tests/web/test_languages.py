@@ -68,7 +68,7 @@ def typed(con):
 
 @pytest.fixture
 def indonesian(client):
-    sent = client.post("/method/language", data={"choose": "id", "back": "/swap"})
+    sent = client.post("/settings/language", data={"choose": "id", "back": "/swap"})
     assert sent.status_code == 302 and sent.headers["Location"] == "/swap"
     catalogue.MISSED.clear()
     return client
@@ -150,21 +150,21 @@ def test_files_and_documents_are_english(indonesian):
 
 
 def test_a_language_that_is_not_shipped_is_refused(client):
-    answer = client.post("/method/language", data={"choose": "xx", "back": "/"})
+    answer = client.post("/settings/language", data={"choose": "xx", "back": "/"})
     assert answer.status_code == 400 and "en" in answer.text
     assert '<html lang="en">' in client.get("/clients/").text
 
 
 def test_a_kept_decision_and_a_change_are_said_anew(indonesian):
     asked = indonesian.get("/swap").text
-    form = re.search(r'<form class="wa-use" id="use".*?</form>', asked, re.S)
+    form = re.search(r'<form class="wa-use wa-thumb" id="use".*?</form>', asked, re.S)
     data = dict(re.findall(r'<input[^>]*name="([^"]+)"[^>]*value="([^"]*)"', form.group(0)))
     for name in [n for n in data if n.startswith(("csrf", "once", "tick"))]:
         del data[name]
     assert indonesian.post("/swap/use", data=data).status_code == 302
     there = indonesian.get("/kept").text
     assert "disimpan untuk" in there
-    indonesian.post("/method/language", data={"choose": "en", "back": "/"})
+    indonesian.post("/settings/language", data={"choose": "en", "back": "/"})
     here = indonesian.get("/kept").text
     assert "kept for" in here and "disimpan untuk" not in here
 

@@ -179,11 +179,11 @@ def test_the_day_is_the_trainer_s(database, con):
     kept = con.execute("SELECT seen_at FROM equipment WHERE id = 1").fetchone()[0]
     assert kept.startswith("2026-11-25T08:30:00+09:00")
     assert "08:30" in text(east.get("/method/")) and "15:30" in text(west.get("/method/"))
-    assert east.post("/method/zone", data={"zone": "Europe/Oslo"}).status_code == 302
+    assert east.post("/settings/zone", data={"zone": "Europe/Oslo"}).status_code == 302
     assert "00:30" in text(west.get("/method/"))
-    bad = east.post("/method/zone", data={"zone": "Mars/Olympus"})
+    bad = east.post("/settings/zone", data={"zone": "Mars/Olympus"})
     assert bad.status_code == 422 and "no time zone" in text(bad) and "Mars/Olympus" in bad.text
-    assert east.post("/method/zone", data={"zone": ""}).status_code == 302
+    assert east.post("/settings/zone", data={"zone": ""}).status_code == 302
     for odd in looked(("", "x" * 65, "../../etc/passwd", "Europe/Oslo\x00", "posixrules")):
         assert zone_of(odd) is None
         client = app.test_client()

@@ -84,7 +84,7 @@ def test_every_page_answers_under_the_strict_policy(client, address):
 def test_errors_have_our_own_look(client, address, status):
     response = client.get(address)
     assert response.status_code == status
-    assert "To the room" in text(response)
+    assert "Back to Home" in text(response)
 
 
 @pytest.mark.parametrize(
@@ -136,7 +136,7 @@ def test_every_error_class_has_a_page(app, monkeypatch):
             assert response.status_code == 302 and response.headers["Location"] == "/"
             continue
         assert response.status_code in (400, 404, 409, 500, 503)
-        assert "Traceback" not in text(response) and "To the room" in text(response)
+        assert "Traceback" not in text(response) and "Back to Home" in text(response)
 
 
 def test_a_form_without_its_token_changes_nothing(database, con):
@@ -327,7 +327,8 @@ def test_an_empty_store_says_what_to_do_first(tmp_path):
     store.open_store(tmp_path / "empty.db").close()
     client = create_app(tmp_path / "empty.db").test_client()
     for address in ("/", "/swap"):
-        assert "Nothing here yet" in text(client.get(address))
+        page = text(client.get(address, follow_redirects=True))
+        assert "Where do you train?" in page
     assert client.get("/kept").status_code == 200 and client.get("/bench/").status_code == 200
 
 

@@ -69,7 +69,7 @@ def test_a_row_that_cannot_be_kept_is_named_and_none_is_kept(client, con, cells,
 
 
 def test_pounds_are_typed_in_pounds(client, con):
-    client.post("/method/units", data={"choose": "imperial"})
+    client.post("/settings/units", data={"choose": "imperial"})
     data = HEAD | row(0, exercise="Goblet squat", load="53", reps="10") | {"read_in": "imperial"}
     assert client.post("/clients/1/sets", data=data).status_code == 302
     scenario = con.execute("SELECT scenario FROM lift").fetchone()[0]

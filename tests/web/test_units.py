@@ -57,7 +57,7 @@ def gym(tmp_path):
 
 
 def choose(client, units):
-    assert client.post("/method/units", data={"choose": units, "back": "/"}).status_code == 302
+    assert client.post("/settings/units", data={"choose": units, "back": "/"}).status_code == 302
 
 
 def words(page):
@@ -77,7 +77,11 @@ def walked(client, starts, most):
     todo, done, sorts = list(starts), {}, Counter()
     while todo and len(done) < most:
         address = todo.pop(0)
-        if address in done or address.startswith(("/static", "/method")) or ".csv" in address:
+        if (
+            address in done
+            or address.startswith(("/static", "/method", "/settings"))
+            or ".csv" in address
+        ):
             continue
         page = client.get(address, follow_redirects=True)
         assert page.status_code < 500, address
@@ -93,6 +97,7 @@ def walked(client, starts, most):
 
 
 STARTS = (
+    "/",
     "/room/1",
     "/swap",
     "/swap?exercise=goblet-squat",
@@ -268,7 +273,7 @@ def test_values_stay_si_whatever_is_spoken(client):
 
 @pytest.mark.parametrize("units", ["", "stone", "metric\0"])
 def test_other_units_are_refused(client, units):
-    answer = client.post("/method/units", data={"choose": units})
+    answer = client.post("/settings/units", data={"choose": units})
     assert answer.status_code in (302, 400)
     assert "lb, in" in client.get("/method/").text
 
@@ -276,10 +281,10 @@ def test_other_units_are_refused(client, units):
 def test_the_switch_goes_back_to_the_page_and_not_elsewhere(client):
     for back, there in (
         ("/swap?exercise=hip-thrust", "/swap?exercise=hip-thrust"),
-        ("//other.example/", "/method/"),
-        ("", "/method/"),
+        ("//other.example/", "/settings/"),
+        ("", "/settings/"),
     ):
-        answer = client.post("/method/units", data={"choose": "imperial", "back": back})
+        answer = client.post("/settings/units", data={"choose": "imperial", "back": back})
         assert answer.headers["Location"] == there
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass
 
 from widearc.store.connection import Connection
@@ -60,21 +61,35 @@ def local_trainer(con: Connection, *, now: str) -> int:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Reads:
-    """How a trainer reads: units, language, and whether without a number (by feel)."""
+    """How a trainer reads: units, language, whether without a number (by feel), and of which
+    screens the short how-to is put away.
+    """
 
     units: str
     language: str
     by_feel: bool
+    how_gone: frozenset[str] = frozenset()
 
 
 def reading(con: Connection, trainer_id: int) -> Reads:
     """Return how a trainer reads; metric English with numbers where nobody is known yet."""
     row = con.execute(
-        "SELECT units, language, by_feel FROM trainer WHERE id = ?", (trainer_id,)
+        "SELECT units, language, by_feel, how_gone FROM trainer WHERE id = ?", (trainer_id,)
     ).fetchone()
     if row is None:
         return Reads(units="metric", language="en", by_feel=False)
-    return Reads(units=row["units"], language=row["language"], by_feel=bool(row["by_feel"]))
+    return Reads(
+        units=row["units"],
+        language=row["language"],
+        by_feel=bool(row["by_feel"]),
+        how_gone=frozenset(json.loads(row["how_gone"])),
+    )
+
+
+def set_how_gone(con: Connection, trainer_id: int, screens: frozenset[str]) -> None:
+    """Set of which screens the short how-to is put away."""
+    text = json.dumps(sorted(screens))
+    con.execute("UPDATE trainer SET how_gone = ? WHERE id = ?", (text, trainer_id))
 
 
 def set_by_feel(con: Connection, trainer_id: int, *, on: bool) -> None:

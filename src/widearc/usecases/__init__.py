@@ -51,11 +51,13 @@ from widearc.usecases.room.places import change_place, copy_place, new_place, re
 from widearc.usecases.room.room import RoomView, mark, mark_zone, room_view, see, take_back
 from widearc.usecases.safe.safe import (
     language_of,
+    put_how_away,
     reading_of,
     set_by_feel,
     set_language,
     set_time_zone,
     set_units,
+    show_how_again,
     time_zone,
     units_of,
 )
@@ -161,6 +163,7 @@ __all__ = [
     "plan",
     "plan_again",
     "plan_import",
+    "put_how_away",
     "reading_of",
     "remove_client",
     "remove_intent",
@@ -177,6 +180,7 @@ __all__ = [
     "set_time_zone",
     "set_units",
     "set_up_checks",
+    "show_how_again",
     "stock_of",
     "strength_of",
     "swap_view",

@@ -27,7 +27,7 @@ from widearc.web.screens import marks, screens
 from widearc.web.screens.bench.gaugedesk import GaugeDesk
 from widearc.web.trust import Trust
 from widearc.web.trust import init_app as init_trust
-from widearc.web.words import feel, words
+from widearc.web.words import feel, how, words
 from widearc.words import LANGUAGES, say, sign_of, size_of, spoken, tr, translated
 
 LOOPBACK_ONLY = Trust()
@@ -160,6 +160,8 @@ def create_app(
         "sign_of": sign_of,
         "size_of": size_of,
         "spoken": spoken,
+        "how_to": how.HOW,
+        "keys_of": how.keys_of,
     }
     app.template_filter("field_id")(field_id)
     app.template_filter("say")(_asked_each_time(say))

@@ -90,7 +90,7 @@ def init_app(app: Flask) -> None:
 
 def _again(location: str) -> Response:
     """Lead to where the first answer led, else back to where the form was."""
-    otherwise = back_or(request.form.get("back", ""), url_for("room.home"))
+    otherwise = back_or(request.form.get("back", ""), url_for("home.show"))
     answer = redirect(location or otherwise)
     assert isinstance(answer, Response)
     return answer

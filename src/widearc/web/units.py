@@ -51,6 +51,12 @@ def by_feel() -> bool:
     return bool(g.get("by_feel", False))
 
 
+def how_gone() -> frozenset[str]:
+    """Return the screens whose short how-to is put away."""
+    gone: frozenset[str] = g.get("how_gone", frozenset())
+    return gone
+
+
 def here_without_units() -> str:
     """Return the address of this page without its units, to come back to in others; empty where it
     cannot be loaded again.
@@ -75,6 +81,7 @@ def init_app(app: Flask) -> None:
     app.jinja_env.globals["here_without_units"] = here_without_units
     app.jinja_env.globals["here_as_it_is"] = here_as_it_is
     app.jinja_env.globals["by_feel"] = by_feel
+    app.jinja_env.globals["how_gone"] = how_gone
     app.jinja_env.globals["languages"] = tuple(NATIVE.items())
 
     @app.before_request
@@ -82,6 +89,7 @@ def init_app(app: Flask) -> None:
         if request.endpoint != "static":
             reads = _reading()
             g.by_feel = reads.by_feel
+            g.how_gone = reads.how_gone
             language = PLAIN.language if request.path.endswith(FILES) else reads.language
             g.spoken = begin(How(units=_sent() or reads.units, language=language))
 

@@ -208,10 +208,12 @@ class Kit:
     springs: tuple[SpringStock, ...] = ()
 
     def __post_init__(self) -> None:
-        """Refuse two items of one id."""
+        """Refuse two items of one id; an anchor or a hold may be a part of furniture, by its id."""
+        whole = {item.id for item in self.furniture}
         seen: set[str] = set()
         for item in self.items():
-            if item.id in seen:
+            part = isinstance(item, Anchor | Thing) and item.id in whole
+            if item.id in seen and not part:
                 raise InputError("/kit", item.id, Said("an id of its own for every item"))
             seen.add(item.id)
 

@@ -143,6 +143,7 @@ def stock_of(
         try:
             rows = read.get(item.id, ())
             parts.append(_part(item, rows, gauged.get(item.id, ()), errors=errors))
+            parts += _parts_of_couch(item)
         except InputError:
             unread.append(item.name)
     states = {i.key: STATE_WORDS[i.state] for i in items if i.state is not store.State.FREE}
@@ -178,6 +179,33 @@ def _of(parts: Sequence[Part], kind: type[P]) -> tuple[P, ...]:
 
 
 Part = Weight | BandStock | Furniture | Anchor | SledPress | Thing | Machine | SpringStock
+
+
+LEAST_GAP_M = 0.06
+"""Under this nobody's ankles go (assumed)."""
+
+
+def _parts_of_couch(item: store.ItemRow) -> list[Part]:
+    """Return what else a couch is: an anchor where a band goes round its foot, a hold where the
+    ankles go under it; both are in use when it is.
+    """
+    q = item.quantities
+    if item.kind != "couch":
+        return []
+    found: list[Part] = []
+    if "foot_m" in q:
+        found.append(
+            Anchor(
+                id=item.key,
+                name=item.name,
+                height_m=q["foot_m"],
+                own_kg=q.get("own_kg"),
+                depth_m=q.get("depth_m"),
+            )
+        )
+    if q.get("gap_m", 0.0) >= LEAST_GAP_M:
+        found.append(Thing(id=item.key, name=item.name, kind="ankle hold"))
+    return found
 
 
 def _part(

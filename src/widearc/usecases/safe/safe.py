@@ -70,6 +70,25 @@ def set_units(con: store.Connection, trainer_id: int, name: str) -> None:
         store.set_units(con, trainer_id, name)
 
 
+MOST_PUT_AWAY = 40
+
+
+def put_how_away(con: store.Connection, trainer_id: int, screen: str) -> None:
+    """Put the short how-to of a screen away, for good. InputError for what names no screen."""
+    if not screen.isalpha() or len(screen) > 20:
+        raise InputError("screen", screen[:20], Said("the name of a screen"))
+    with store.transaction(con):
+        gone = store.reading(con, trainer_id).how_gone
+        if len(gone) < MOST_PUT_AWAY:
+            store.set_how_gone(con, trainer_id, gone | {screen})
+
+
+def show_how_again(con: store.Connection, trainer_id: int) -> None:
+    """Show the short how-to of every screen again."""
+    with store.transaction(con):
+        store.set_how_gone(con, trainer_id, frozenset())
+
+
 YESTERDAY = "Last backup yesterday, {number} kept in {folder}."
 
 

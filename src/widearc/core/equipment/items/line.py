@@ -89,7 +89,7 @@ ASSUMED: Mapping[str, Mapping[str, float]] = MappingProxyType(
         "bench": {"height_m": 0.43},
         "box": {"height_m": 0.30},
         "rack": {"height_m": 1.80},
-        "couch": {"height_m": 0.43},
+        "couch": {"height_m": 0.43, "foot_m": 0.05, "gap_m": 0.10},
         "table": {"height_m": 0.73},
         "high bar": {"height_m": 2.20},
         "post": {"height_m": 1.20},
@@ -98,6 +98,7 @@ ASSUMED: Mapping[str, Mapping[str, float]] = MappingProxyType(
         "hack squat": {"rail_deg": 60.0, "empty_kg": 30.0},
         "sprung carriage": {"empty_kg": 15.0},
         "heel wedge": {"thick_m": 0.025},
+        "cable": {"height_m": 0.10},
     }
 )
 """Usual values of what is not said (assumed)."""
@@ -131,9 +132,9 @@ def read_line(text: str, *, imperial: bool = False, assumed: bool = False) -> Li
         clean = " ".join(phrase.split())
         if not clean:
             continue
-        kind, rest = _kind_of(clean.lower())
+        kind, words, rest = _kind_of(clean.lower())
         kind = kind or (before if before in LISTED and _VALUE.fullmatch(rest) else "")
-        found = [*_things(kind, rest, clean, imperial=imperial)] if kind else []
+        found = [*_things(kind, rest, clean, words, imperial=imperial)] if kind else []
         before = kind if found else ""
         things += found
         if not found:
@@ -157,17 +158,17 @@ def _as(thing: Described, source: Source | None) -> Described:
     )
 
 
-def _kind_of(phrase: str) -> tuple[str, str]:
-    """Return the kind that a phrase names and the rest of it; "" for none."""
+def _kind_of(phrase: str) -> tuple[str, str, str]:
+    """Return the kind that a phrase names, the words that name it, and the rest; "" for none."""
     for words in sorted(WORDS, key=len, reverse=True):
         match = re.search(rf"(?<!\w){re.escape(words)}(?!\w)", phrase)
         if match:
             rest = f"{phrase[: match.start()]} {phrase[match.end() :]}"
-            return WORDS[words], " ".join(rest.split())
-    return "", phrase
+            return WORDS[words], words, " ".join(rest.split())
+    return "", "", phrase
 
 
-def _things(kind: str, rest: str, text: str, *, imperial: bool) -> Iterator[Described]:
+def _things(kind: str, rest: str, text: str, words: str, *, imperial: bool) -> Iterator[Described]:
     if kind in LISTED:
         yield from _weights(kind, rest, text, imperial=imperial)
     elif kind in ("loop", "long"):
@@ -175,7 +176,7 @@ def _things(kind: str, rest: str, text: str, *, imperial: bool) -> Iterator[Desc
     elif kind in TALL or kind == "anchor":
         yield from _standing(kind, rest, text, imperial=imperial)
     else:
-        yield _machine(kind, rest, text, imperial=imperial)
+        yield _machine(kind, rest, text, words, imperial=imperial)
 
 
 def _number(text: str) -> float:
@@ -249,6 +250,7 @@ def _standing(kind: str, rest: str, text: str, *, imperial: bool) -> Iterator[De
         (_number(m["number"]), _LENGTH.get(m["unit"] or "", per)) for m in _VALUE.finditer(rest)
     ]
     source = Source.DESCRIBED if heights else Source.ASSUMED
+    rest_of_it = {n: v for n, v in ASSUMED[kind].items() if n != "height_m"}
     for number, each in heights or [(100 * ASSUMED[kind]["height_m"], 0.01)]:
         height = number * each
         said = f"{number:.4g} in" if each == IN_M else f"{100 * height:.4g}"
@@ -257,15 +259,17 @@ def _standing(kind: str, rest: str, text: str, *, imperial: bool) -> Iterator[De
         yield Described(
             kind=kind,
             name=f"{words}{tall}{' ' + side if side else ''}",
-            quantities={"height_m": round(height, 4)},
-            sources={"height_m": source},
+            quantities={"height_m": round(height, 4), **rest_of_it},
+            sources={"height_m": source, **dict.fromkeys(rest_of_it, Source.ASSUMED)},
             text=text,
             side=side,
         )
 
 
-def _machine(kind: str, rest: str, text: str, *, imperial: bool) -> Described:
-    """Return a machine or thing with what is said of it, the rest by usual values."""
+def _machine(kind: str, rest: str, text: str, words: str, *, imperial: bool) -> Described:
+    """Return a machine or thing, called as it was, with what is said of it, the rest by usual
+    values.
+    """
     given = dict(ASSUMED.get(kind, {}))
     sources = dict.fromkeys(given, Source.ASSUMED)
     sled = _SLED.search(rest)
@@ -277,9 +281,14 @@ def _machine(kind: str, rest: str, text: str, *, imperial: bool) -> Described:
     if turned and "rail_deg" in given:
         given["rail_deg"] = _number(turned[1])
         sources["rail_deg"] = Source.DESCRIBED
+    tall = _VALUE.search(rest)
+    if tall and "height_m" in given:
+        each = _LENGTH.get(tall["unit"] or "", IN_M if imperial else 0.01)
+        given["height_m"] = round(_number(tall["number"]) * each, 4)
+        sources["height_m"] = Source.DESCRIBED
     return Described(
         kind=kind,
-        name=KINDS[kind].words[:1].upper() + KINDS[kind].words[1:],
+        name=words[:1].upper() + words[1:],
         quantities=given,
         sources=sources,
         text=text,

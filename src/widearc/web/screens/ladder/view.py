@@ -48,7 +48,7 @@ def show() -> ResponseReturnValue:
     set-up of Arc.
     """
     if not held().places or not held().clients:
-        return rendered("room/empty.html", change=None)
+        return redirect(url_for("home.show"))
     return _page(_ask(request.args))
 
 

@@ -21,7 +21,7 @@ LONGEST = 2000
 def show(place_id: int) -> ResponseReturnValue:
     """Offer a field for what is there, and rooms to begin with."""
     start = request.args.get("start", "")
-    text = STARTS[start][1] if start in STARTS else ""
+    text = STARTS[start][1] if start in STARTS else request.args.get("text", "")[:LONGEST]
     return _page(place_id, text, assumed=start in STARTS, looked=bool(text))
 
 
@@ -44,6 +44,8 @@ def look(place_id: int) -> ResponseReturnValue:
     session["place"] = place_id
     if line.left:
         return _page(place_id, ", ".join(line.left), assumed=assumed, looked=True)
+    if not held().clients:
+        return redirect(url_for("home.show"))
     return redirect(url_for("room.show", place_id=place_id))
 
 

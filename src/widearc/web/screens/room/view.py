@@ -17,9 +17,8 @@ from flask.typing import ResponseReturnValue
 
 from widearc import store, usecases
 from widearc.core.equipment import KINDS, ItemKind, kind_of
-from widearc.core.errors import InputError
-from widearc.core.words import Said
-from widearc.demo import load_demo, load_record, load_weeks
+from widearc.core.exercises import EXERCISES
+from widearc.usecases.home.home import waiting
 from widearc.usecases.room.room import CROWDING, PEOPLE
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.elevation import elevation_of
@@ -41,27 +40,15 @@ blueprint = Blueprint("room", __name__)
 GROUPS = tuple(dict.fromkeys(kind.group for kind in KINDS.values()))
 
 
-@blueprint.get("/")
+@blueprint.get("/room/")
 def home() -> ResponseReturnValue:
     """Go to the last place, or say what to do first."""
     places = held().places
     if not places:
-        return rendered("room/empty.html", change=held().last_change("places"))
+        return redirect(url_for("home.show"))
     known = {p.id for p in places}
     last = session.get("place")
     return redirect(url_for("room.show", place_id=last if last in known else places[0].id))
-
-
-@blueprint.post("/demo")
-def demo() -> ResponseReturnValue:
-    """Fill an empty database with the demo's places, clients and weeks."""
-    if held().places or held().clients:
-        raise InputError(
-            "demo", "what is here", Said("an empty start: nothing is mixed with yours")
-        )
-    for load in (load_demo, load_record, load_weeks):
-        load(connection(), now=now())
-    return redirect(url_for("room.home"))
 
 
 @blueprint.get("/room/<int:place_id>")
@@ -69,7 +56,9 @@ def show(place_id: int) -> ResponseReturnValue:
     """Show a place's equipment with its states."""
     clients = held().clients
     client = next((c for c in clients if c.id == session.get("client")), None)
-    view = usecases.room_view(connection(), trainer(), place_id, client)
+    known = usecases.Holdings(connection(), trainer(), errors=False)
+    view = usecases.room_view(connection(), trainer(), place_id, client, known)
+    waits = waiting(view.place, client, known.at(place_id))
     session["place"] = place_id
     # the newer of what changed here and what changed among the places
     changes = [c for c in (view.change, held().last_change("places")) if c]
@@ -80,6 +69,8 @@ def show(place_id: int) -> ResponseReturnValue:
         zones=_zones(view.items),
         wall=elevation_of(view.items),
         client=client,
+        waits=waits.id if waits else "",
+        exercises=EXERCISES,
         people=PEOPLE,
         crowding=CROWDING,
         change=max(changes, key=lambda c: c.id, default=None),

@@ -88,7 +88,9 @@ class SwapPage:
     """Swap's page: the question always; the rest where there is an answer.
 
     rows: stand-ins with their loads in words and their strips; sections: the same as listed,
-    others of them folded. sums, muscles, columns: by exercise.
+    others of them folded. picked: the address names the stand-in; before, after: the ones listed
+    beside it, by exercise id ("" for none); number: which of them it is, 1 the first. sums,
+    muscles, columns: by exercise.
     """
 
     view: SwapView
@@ -111,7 +113,11 @@ class SwapPage:
     still_query: Mapping[str, str]
     still_words: str
     chosen: Candidate | None
+    picked: bool
 
+    before: str = ""
+    after: str = ""
+    number: int = 0
     rows: Sequence[Row] = ()
     sections: Sequence[Section] = ()
     variants: Mapping[str, Sequence[Row]] = field(default_factory=dict)
@@ -211,6 +217,7 @@ def _question(
     wrong: bool,
 ) -> Part:
     ask, ranking = view.ask, view.ranking
+    named = chosen is not None and source.get("pick") == chosen.exercise.id
     return {
         "query": Texts(query),
         "typed": Texts(_typed(source, view.ask, query)),
@@ -229,10 +236,15 @@ def _question(
         "asking": asking_of(view, source, held(), wrong=wrong),
         "asking_problem": wrong,
         **_still(view),
-        "back": url_for("swap.show", **{**query, "pick": chosen.exercise.id if chosen else None}),  # type: ignore[arg-type]
+        "back": _address({**query, "pick": source["pick"]} if named else query),
         "chosen": chosen,
+        "picked": named,
         "room_open": bool(source.get("room")),
     }
+
+
+def _address(query: Mapping[str, Any]) -> str:
+    return url_for("swap.show", **query)
 
 
 def _still(view: SwapView) -> Part:
@@ -328,6 +340,18 @@ def _chosen(view: SwapView, chosen: Candidate, source: Mapping[str, str]) -> Par
     }
 
 
+def _steps(listed: Sequence[str], chosen: Candidate) -> Part:
+    """Return the stand-ins beside the chosen one in the order of the list."""
+    if chosen.exercise.id not in listed:
+        return {}
+    at = listed.index(chosen.exercise.id)
+    return {
+        "before": listed[at - 1] if at else "",
+        "after": listed[at + 1] if at + 1 < len(listed) else "",
+        "number": at + 1,
+    }
+
+
 def _listed(
     view: SwapView,
     chosen: Candidate,
@@ -375,6 +399,7 @@ def _listed(
     else:
         sections = [Section(words="", rows=rows)]
     return {
+        **_steps([row[0].exercise.id for part in sections for row in part.rows], chosen),
         "rows": rows,
         "sections": sections,
         "variants": variants,

@@ -48,7 +48,7 @@ def show() -> ResponseReturnValue:
     """Show the ranking for what the address asks, with one candidate drawn."""
     kept = held()
     if not kept.places or not kept.clients:
-        return rendered("room/empty.html", change=None)
+        return redirect(url_for("home.show"))
     problems = Texts()
     try:
         ask = ask_of(request.args, kept=kept)

@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 import base64
-import json
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
 from typing import Any
@@ -15,21 +14,19 @@ import segno
 from flask import current_app, request, url_for
 
 from widearc import usecases
-from widearc.core.errors import InputError, PostureError, RangeError
+from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.progression.warmup import WarmUpSet
-from widearc.core.statics import curve
-from widearc.formats import parse_scenario
 from widearc.usecases import ladder
 from widearc.usecases.ladder import LadderAsk
 from widearc.usecases.week.coverage import Day, Slot, WeekView
 from widearc.usecases.week.doing import facts_of_slot
 from widearc.web.db import connection, held, now, trainer
 from widearc.web.drawing.areas import Areas
-from widearc.web.drawing.coverage import Pose, pose_of
-from widearc.web.drawing.strip import strip_alone
+from widearc.web.drawing.coverage import Pose
 from widearc.web.screens.floor.instead import source_of_exercise
 from widearc.web.screens.swap.query import ask_of
+from widearc.web.screens.week.drawn import drawn
 from widearc.web.words.rungs import rung_words
 from widearc.web.words.words import load_words, piece_words
 
@@ -106,7 +103,7 @@ def _page(view: WeekView, day: Day) -> Page:
 
 
 def _printed(view: WeekView, day: Day, slot: Slot, *, warm: bool) -> Printed:
-    pose, strip = _drawn(slot)
+    pose, strip = drawn(slot.row)
     return Printed(
         slot=slot,
         pose=pose,
@@ -115,19 +112,6 @@ def _printed(view: WeekView, day: Day, slot: Slot, *, warm: bool) -> Printed:
         ready=_ready(view, day, slot),
         settings=_settings(slot),
     )
-
-
-def _drawn(slot: Slot) -> tuple[Pose | None, Areas | None]:
-    if slot.row.scenario is None:
-        return None, None
-    try:
-        setup, _ = parse_scenario(json.loads(slot.row.scenario))
-        found = curve(replace(setup, samples=41), lowering=False)
-    except (InputError, PostureError, RangeError):
-        return None, None
-    demands = [abs(nm[0]) for nm in found.demand_nm.values()]
-    most = max(demands, key=lambda nm: float(nm.max()), default=None)
-    return pose_of(found), None if most is None else strip_alone(most)
 
 
 def _warm_up(view: WeekView, day: Day, slot: Slot) -> tuple[WarmUpSet, ...]:

@@ -50,7 +50,7 @@ WEEKS_BACK, WEEKS_ON = 8, 5
 def show() -> ResponseReturnValue:
     """Show a client's week, or a template."""
     if not held().places or not held().clients:
-        return rendered("room/empty.html", change=None)
+        return redirect(url_for("home.show"))
     return _page(request.args)
 
 

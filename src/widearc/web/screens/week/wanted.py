@@ -35,7 +35,7 @@ def show() -> ResponseReturnValue:
     for it.
     """
     if not held().places or not held().clients:
-        return rendered("room/empty.html", change=None)
+        return redirect(url_for("home.show"))
     return _page(ask_of(request.args), buy=request.args.get("buy") == "1")
 
 

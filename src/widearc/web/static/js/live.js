@@ -124,13 +124,42 @@ export function tell(words) {
   trail.append(button);
 }
 
+// Where a list and its drawing have no room beside each other they are two views: the browser's back goes to the list.
+function narrow() { return window.matchMedia("(max-width: 1100px)").matches; }
+
+function step(link) {
+  const from = document.querySelector(".wa-swap");
+  const list = !from.classList.contains("wa-picked");
+  if (list) window.history.replaceState({ scrolled: window.scrollY }, "", window.location.href);
+  const back = link.classList.contains("wa-to-list");
+  const row = new URL(link.href).hash;
+  const url = link.href.split("#")[0];
+  return show(url).then(() => {
+    if (list || back) window.history.pushState(null, "", url);
+    else window.history.replaceState(null, "", url);
+    if (back) seek(row);
+    else window.scrollTo(0, 0);
+  });
+}
+
+// Back in the list the eye is where it was.
+function seek(row) {
+  const found = row && document.querySelector(row);
+  if (!found) return;
+  found.scrollIntoView({ block: "center" });
+  found.focus({ preventScroll: true });
+}
+
 function labelOf(field) {
   const label = field.labels && field.labels[0];
   return label ? label.textContent.trim() : field.name;
 }
 
-window.addEventListener("popstate", () => {
-  if (document.querySelector("form[data-trail]")) show(window.location.href);
+window.addEventListener("popstate", (event) => {
+  const scrolled = event.state && event.state.scrolled;
+  if (document.querySelector("form[data-trail], .wa-swap")) {
+    show(window.location.href).then(() => { if (scrolled) window.scrollTo(0, scrolled); });
+  }
 });
 
 export function addressOf(form, submitter) {
@@ -186,11 +215,8 @@ document.addEventListener("click", (event) => {
   const link = event.target.closest("a[data-live]");
   if (link && !event.metaKey && !event.ctrlKey && event.button === 0) {
     event.preventDefault();
-    show(link.href, link.href).then(() => {
-      // on a phone the drawing stands below the list: bring it to the eye
-      const drawing = document.querySelector(".wa-swap > section[x-data]");
-      if (drawing && window.innerWidth <= 640) drawing.scrollIntoView();
-    });
+    if (link.closest(".wa-swap") && narrow()) step(link);
+    else show(link.href, link.href);
   }
   // a chooser closes when something else is touched
   for (const open of document.querySelectorAll("details.wa-pick[open]")) {
@@ -222,6 +248,8 @@ document.addEventListener("keydown", (event) => {
   }
   if (event.key === "j" || event.key === "k") {
     const step = event.key === "j" ? 1 : -1;
+    const beside = document.querySelector(`a[data-step="${step}"]`);
+    if (beside && beside.offsetParent) { beside.click(); return; }
     const rows = Array.from(document.querySelectorAll(".wa-rows a.wa-row")).filter((row) => row.offsetParent);
     const now = rows.findIndex((row) => row.getAttribute("aria-current"));
     const next = rows[Math.max(0, Math.min(rows.length - 1, now + step))];
