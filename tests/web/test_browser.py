@@ -22,7 +22,9 @@ AXE = (Path(__file__).parents[1] / "vendor" / "axe.min.js").read_text(encoding="
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 HALF = {"width": 640, "height": 900}
 PAGES = [
+    "/",
     "/room/1",
+    "/settings/",
     "/intent/",
     "/swap?want=a0%3Dknee_extension%26f0%3D95%26t0%3D10%26s0%3Dstretch%26m0%3D100",
     "/arc/?exercise=leg-press-45&view=muscles",
@@ -113,6 +115,14 @@ def number(text: str) -> int:
     return int(text.split()[0].replace("\N{MINUS SIGN}", "-"))
 
 
+def to_list(page):
+    """Where list and stand-in are two views, go back to the list."""
+    back = page.get_by_role("link", name="the list")
+    if back.is_visible():
+        back.click()
+        expect(page.locator(".wa-rows").first).to_be_visible()
+
+
 @pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
 def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
     page = watched
@@ -133,10 +143,10 @@ def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
     expect(page.locator(".wa-out").first).to_contain_text("sled press taken")
     rows = page.locator(".wa-rows > li")
     assert rows.count() >= 6
+    before = page.locator("#row-goblet-squat .wa-match").inner_text()
     page.locator("#row-goblet-squat").click()
     expect(page.get_by_role("heading", name="Goblet squat", level=1)).to_be_visible()
     assert "pick=goblet-squat" in page.url
-    before = number(page.locator("#row-goblet-squat .wa-match").inner_text())
 
     # a scrubber moves figure, curve and numbers together, by keys and by dragging
     slider = page.get_by_role("slider", name="knee bend, degrees")
@@ -170,22 +180,26 @@ def test_from_a_taken_press_to_a_kept_decision(watched, served, con, size):
     page.mouse.up()
     assert angle.inner_text() != "At 95°"
 
-    # a changed load shows the new ranking at once
+    # a changed load shows the new ranking at once; a phone has the question with the list
+    to_list(page)
     page.locator("#pick-kg").click()
     page.locator("#f-kg").fill("60")
     page.locator("#f-kg").press("Enter")
     expect(page.locator("#pick-kg")).to_contain_text("60 kg")
-    expect(page.locator("#row-goblet-squat .wa-match")).not_to_have_text(str(before))
+    expect(page.locator("#row-goblet-squat .wa-match")).not_to_have_text(before)
     assert "kg=60" in page.url
 
     # an item marked taken on the same page re-ranks, and the chosen drawing stays
     page.locator("#row-goblet-squat").click()
     expect(page.get_by_role("heading", name="Goblet squat", level=1)).to_be_visible()
+    to_list(page)
     page.locator("#room-here > summary").click()
     page.get_by_role("button", name=re.compile("Kettlebell 24.*, free: mark taken")).click()
     expect(page.locator("#row-goblet-squat .wa-load")).not_to_contain_text("24 kg")
-    expect(page.get_by_role("heading", name="Goblet squat", level=1)).to_be_visible()
     assert page.locator("#room-here").get_attribute("open") is not None
+    if size is PHONE:
+        page.locator("#row-goblet-squat").click()
+    expect(page.get_by_role("heading", name="Goblet squat", level=1)).to_be_visible()
 
     page.get_by_role("button", name="Use this, 3 × 10").click()
     expect(page.get_by_role("heading", name="Decisions kept")).to_be_visible()
@@ -373,11 +387,11 @@ def test_every_screen_is_a_mark_or_under_more(browser, served, size):
     page.goto(f"{served}/week/")
     marks = page.get_by_role("navigation", name="Screens").get_by_role("link")
     beside = marks.count()
-    assert beside == (8 if size is DESK else 3)
+    assert beside == (9 if size is DESK else 4)
     right = page.locator("#more-marks").bounding_box()
     assert right["x"] + right["width"] <= size["width"]
     page.locator("#more-marks").press("Enter")
-    assert marks.count() == 13
+    assert marks.count() == 15
     for mark in marks.all():
         box = mark.bounding_box()
         assert box["height"] >= 44 and 0 <= box["x"] <= size["width"] - box["width"]
@@ -600,18 +614,21 @@ def test_drawings_are_saved_as_svg_and_png_and_values_as_csv(watched, served):
 def test_space_plays_the_rep_and_stops_it(watched, served):
     page = watched
     page.goto(
-        f"{served}/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=16&l0-port=goblet&lift=0.6&lower=0.6"
+        f"{served}/arc/?exercise=goblet-squat&for=goblet-squat&l0=mass&l0-kg=16&l0-port=goblet&lift=1.2&lower=1.2"
     )
     slider = page.locator('[data-cursor="knee"]')
     slider.focus()
     page.keyboard.press("Home")
     page.keyboard.press(" ")
     seen = set()
-    for _ in range(16):
-        seen.add(int(slider.get_attribute("aria-valuenow")))
-        page.wait_for_timeout(100)
+    for _ in range(80):
+        at = int(slider.get_attribute("aria-valuenow"))
+        if len(seen) >= 3 and at == max(seen):
+            break
+        seen.add(at)
+        page.wait_for_timeout(60)
     assert len(seen) >= 3, "the rep is seen on its way"
-    assert int(slider.get_attribute("aria-valuenow")) == max(seen), "and ends where it began"
+    assert at == max(seen), "and comes back to where it began"
     page.keyboard.press(" ")
     page.wait_for_timeout(300)
     page.keyboard.press("ArrowRight")

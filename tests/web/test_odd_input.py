@@ -178,9 +178,9 @@ def test_the_day_is_the_trainer_s(database, con):
     east.post("/room/item/1/seen", data={"seen": "yes"})
     kept = con.execute("SELECT seen_at FROM equipment WHERE id = 1").fetchone()[0]
     assert kept.startswith("2026-11-25T08:30:00+09:00")
-    assert "08:30" in text(east.get("/method/")) and "15:30" in text(west.get("/method/"))
+    assert "08:30" in text(east.get("/settings/")) and "15:30" in text(west.get("/settings/"))
     assert east.post("/settings/zone", data={"zone": "Europe/Oslo"}).status_code == 302
-    assert "00:30" in text(west.get("/method/"))
+    assert "00:30" in text(west.get("/settings/"))
     bad = east.post("/settings/zone", data={"zone": "Mars/Olympus"})
     assert bad.status_code == 422 and "no time zone" in text(bad) and "Mars/Olympus" in bad.text
     assert east.post("/settings/zone", data={"zone": ""}).status_code == 302

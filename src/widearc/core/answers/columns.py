@@ -121,9 +121,9 @@ def _grip_words(kg: float | None) -> Said:
 
 FAILING: Mapping[str, Said] = MappingProxyType(
     {
-        "yes": Said("failing alone: yes"),
-        "with stops": Said("failing alone: with stops"),
-        "no": Said("failing alone: no"),
+        "yes": Said("safe to fail alone: yes"),
+        "with stops": Said("safe to fail alone: with stops"),
+        "no": Said("safe to fail alone: no"),
     }
 )
 
@@ -162,7 +162,7 @@ COLUMNS: Mapping[str, Column] = MappingProxyType(
             ),
             Column(
                 name="alone",
-                words="failing alone",
+                words="safe to fail alone",
                 rank=5,
                 value=lambda c, _: c.exercise.fails_alone,
                 good=lambda v: ALONE[v],

@@ -53,7 +53,7 @@ HOW: Mapping[str, How] = MappingProxyType(
         "floor": (
             ("plates", "Pick up what is drawn; the weak side goes first."),
             ("button", "Done keeps the set and starts the rest."),
-            ("discs", "Taken, form broke, hurts: what to do then is one tap away."),
+            ("discs", "Taken, broken form, pain: what to do then is one tap away."),
         ),
         "client": (
             ("lines", "Only the name is needed; each line more drives a rule."),
