@@ -32,6 +32,7 @@ COMPARED = "/arc/compare?joint=hip" + "".join(
     f"&pin=exercise%3D{id_}" for id_ in ("back-squat-high", "romanian-deadlift", "hip-thrust")
 )
 VIEWS = (
+    ("home", "/", DESK, "light"),
     ("room", "/room/1", DESK, "light"),
     ("bench", "/bench/band/16", DESK, "light"),
     ("machine", "/bench/machine/36", DESK, "light"),
@@ -46,7 +47,6 @@ VIEWS = (
         DESK,
         "light",
     ),
-    ("arc-dark", "/arc/?exercise=hack-squat&client=1", DESK, "dark"),
     ("intent", "/intent/", DESK, "light"),
     ("compare", COMPARED, DESK, "light"),
     ("claims", "/claims/thrust-or-squat", DESK, "light"),
@@ -56,11 +56,11 @@ VIEWS = (
     ("look", "/method/look", DESK, "light"),
 )
 PHONES = (
+    "/",
     "/room/1?units=imperial",
-    "/room/1/look",
-    "/bench/band/16",
-    "/arc/?exercise=hip-thrust&client=1",
+    "/swap",
     "/swap?pick=goblet-squat",
+    "/arc/?exercise=hip-thrust&client=1",
     "/ladder/?client=1&exercise=reverse-lunge",
 )
 GAP = 24
