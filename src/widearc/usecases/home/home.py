@@ -157,6 +157,8 @@ def held_up(
     place: store.PlaceRow, client: store.ClientRow | None, stock: Stock
 ) -> Mapping[str, Exercise]:
     """Return by a thing's key the first lift that waits for it, of those that can be asked for."""
+    if not stock.taken:
+        return {}
     who = client or store.ClientFacts(name="anyone")
     rules = rules_of(place, who, show_all=True)
     found: dict[str, Exercise] = {}
