@@ -103,6 +103,27 @@ def test_a_finding_is_mended_with_one_tap_and_the_map_changes(client, con, week)
     assert len(names(con, week)) >= 4
 
 
+def test_what_the_place_cannot_set_up_and_what_has_no_load_are_slots_too(client, con, week):
+    """A stretch has minutes; a lift that nothing here loads waits for another place, and says so.
+
+    Neither has a set-up: to SQLite before 3.45 that is no JSON, and the slot was refused.
+    """
+    monday = days(con, week)[0]
+    for exercise in ("hip-flexor-stretch", "hack-squat", "goblet-squat"):
+        assert add(client, monday, exercise).status_code == 302, exercise
+    stretch, hack, goblet = store.slots_of(con, 1, week)
+    assert (stretch.kind, stretch.minutes, stretch.scenario) == ("mobility", 6.0, None)
+    assert hack.scenario is None and goblet.scenario is not None
+    page = week_page(client)
+    assert "Hip flexor stretch, 6 min" in words(page) and "not set up here" in words(page)
+    started = client.post(f"/week/day/{monday}/start")
+    assert started.status_code == 302
+    session = int(started.headers["Location"].rstrip("/").split("/")[-1])
+    assert [lift.exercise for lift in store.lifts(con, 1, session)] == ["goblet-squat"]
+    for address in (f"/week/{week}/sheet", f"/week/{week}.ics", f"/week/{week}/next", "/"):
+        assert client.get(address).status_code == 200, address
+
+
 def undo(client):
     page = week_page(client)
     form = re.search(r'<form[^>]*action="(/changes/[^"]+|[^"]*undo[^"]*)".*?</form>', page, re.S)
@@ -393,6 +414,7 @@ def test_a_slot_is_dragged_to_another_day(browser, served, con):
     page.goto(f"{served}/week/?client=2")
     page.get_by_label("begin with").select_option(label="Two different leg days")
     page.get_by_role("button", name="Plan this week").click()
+    page.wait_for_load_state("load")  # what drags is a script of its own
     first, second = page.locator(".wa-day").nth(0), page.locator(".wa-day").nth(1)
     moved = first.locator("summary").first.inner_text().split(",")[0]
     before = second.locator("[data-slot]").count()

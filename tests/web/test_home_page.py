@@ -102,6 +102,15 @@ def test_the_week_of_everyone_says_planned_done_and_missed(client, con):
     assert page.count("wa-cover-missed") == 1 and page.count("wa-cover-done") == 1
 
 
+def test_what_is_due_today_comes_first_the_present_client_s_before_another_s(client, con):
+    for weekday, who in ((0, 1), (1, 1), (1, 3)):
+        planned(con, weekday, client_id=who)
+    today = plans.date.fromisoformat(NOW[:10])
+    for present, first in ((3, [(3, 1), (1, 1), (1, 0)]), (1, [(1, 1), (3, 1), (1, 0)])):
+        due = home_view(con, 1, None, present, today=today).due
+        assert [(w.client.id, d.weekday) for w, d in due] == first
+
+
 def test_place_and_client_are_chosen_once(client, con):
     cook = next(c.id for c in store.clients(con, 1) if c.name == "Cook")
     client.get("/", query_string={"place": "3", "client": cook})

@@ -151,9 +151,15 @@ def remove_day(con: Connection, trainer_id: int, day_id: int) -> None:
     con.execute("DELETE FROM week_day WHERE trainer_id = ? AND id = ?", (trainer_id, day_id))
 
 
+NOT_SET_UP = "null"
+"""A slot that is not set up, as JSON: to SQLite before 3.45 no value at all is not valid JSON."""
+
+
 def _slot(row: dict[str, Any]) -> SlotRow:
     pieces = tuple(Piece(**part) for part in json.loads(row["pieces"]))
-    return SlotRow(**{**row, "pieces": pieces, "items": tuple(json.loads(row["items"]))})
+    scenario = None if row["scenario"] == NOT_SET_UP else row["scenario"]
+    items = tuple(json.loads(row["items"]))
+    return SlotRow(**{**row, "scenario": scenario, "pieces": pieces, "items": items})
 
 
 def slots_of(con: Connection, trainer_id: int, week_id: int) -> tuple[SlotRow, ...]:
@@ -179,7 +185,9 @@ def slot(con: Connection, trainer_id: int, slot_id: int) -> SlotRow | None:
 def _columns(row: SlotRow) -> dict[str, Any]:
     values = {name: getattr(row, name) for name in _SLOT}
     pieces = json.dumps([asdict(piece) for piece in row.pieces])
-    return values | {"pieces": pieces, "items": json.dumps(list(row.items))}
+    scenario = NOT_SET_UP if row.scenario is None else row.scenario
+    items = json.dumps(list(row.items))
+    return values | {"scenario": scenario, "pieces": pieces, "items": items}
 
 
 def add_slot(con: Connection, trainer_id: int, row: SlotRow) -> int:

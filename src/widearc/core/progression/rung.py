@@ -159,11 +159,13 @@ def _of_rows(values: Array | None, rows: int) -> Array | None:
 
 
 def most_asked(found: Curve) -> str | None:
+    """Return the joint with the highest demand of all set-ups, N·m; None where none is known."""
     most = {j: float(np.abs(nm[0]).max()) for j, nm in found.demand_nm.items()}
     return max(most, key=lambda j: most[j], default=None)
 
 
 def measure_of(found: Curve) -> str:
+    """Return by what rungs of such a curve are told apart: "whole effort", "demand" or "force"."""
     if whole_effort(found) is not None:
         return "whole effort"
     return "demand" if found.demand_nm else "force"
@@ -200,6 +202,7 @@ def pulls_of(found: Curve, loads: Sequence[int] | None = None) -> Array:
 
 
 def is_elastic(load: Load) -> bool:
+    """Return whether a load is a band or spring: it pulls the more, the longer it is."""
     return getattr(load, "made_of", "") == "elastic"
 
 

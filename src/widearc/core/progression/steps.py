@@ -44,6 +44,9 @@ def share_of(below: Rung, above: Rung) -> tuple[float, bool]:
 
 
 def stepped(rungs: Sequence[Rung], position: Array) -> Iterator[Rung]:
+    """Yield rungs, lightest first, each with its step from the one below, as a share of the load
+    or of effort; position: samples of the lift, 0 to 1.
+    """
     for i, rung in enumerate(rungs):
         if i == 0:
             yield rung

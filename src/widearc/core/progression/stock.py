@@ -151,6 +151,7 @@ def _on_machine(made: Made) -> bool:
 
 
 def kg_of(made: Made) -> float:
+    """Return the weight of all that a set-up picks up, kg."""
     return sum(piece.kg * piece.number for piece in made.row.pieces)
 
 

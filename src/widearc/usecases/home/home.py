@@ -76,14 +76,17 @@ class Home:
 
     @property
     def due(self) -> tuple[tuple[ClientWeek, PlannedDay], ...]:
-        """Return what of the week is due: today's days, and those that were missed."""
+        """Return what of the week is due: today's days, then those that were missed, the newest
+        first; the present client's before others'.
+        """
+        present = None if self.client is None else self.client.id
         found = [
             (week, day)
             for week in self.weeks
             for day in week.days
             if day.state == "missed" or (day.weekday == self.today and day.state == "planned")
         ]
-        return tuple(sorted(found, key=lambda pair: -pair[1].weekday))
+        return tuple(sorted(found, key=lambda p: (-p[1].weekday, p[0].client.id != present)))
 
     @property
     def later(self) -> tuple[tuple[ClientWeek, PlannedDay], ...]:

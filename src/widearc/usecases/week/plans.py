@@ -260,6 +260,7 @@ def free_place(con: store.Connection, trainer_id: int, day: store.DayRow) -> int
 def put_slot(
     con: store.Connection, trainer_id: int, week_id: int, row: store.SlotRow, *, now: str
 ) -> int:
+    """Keep a new slot of a week, as one change; return its id."""
     words = Said("{exercise} planned", exercise=Term(EXERCISES[row.exercise].name), begins=True)
     with store.recorded(con, trainer_id, scope=scope(week_id), kind="slot", words=words, now=now):
         return store.add_slot(con, trainer_id, row)

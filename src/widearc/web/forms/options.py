@@ -126,6 +126,9 @@ def _usual_before(spec: OptionSpec, source: Mapping[str, str]) -> str | None:
 
 
 def factor_of(spec: OptionSpec) -> float:
+    """Return how many of an option's own units one of its form's is: centimetres are typed for
+    metres.
+    """
     return 0.01 if spec.unit == "m" else 1.0
 
 
