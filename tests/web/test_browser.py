@@ -334,7 +334,7 @@ SAME_MARKS = (
         (DESK, PAGES[::2]),
         (DESK, PAGES[1::2]),
         # between a phone and a desk the layout is one or the other's: some are enough there
-        (HALF, PAGES[::9]),
+        (HALF, PAGES[::7]),
         (PHONE, PAGES),
     ],
     ids=["desk", "desk too", "half", "phone"],
