@@ -69,6 +69,7 @@ def test_home_says_the_one_next_thing_in_order(client, con):
     page = home(client)
     assert "The bosun is on the floor: goblet squat, set 1 of 3." in words(page)
     assert next_thing(page) == "Go on"
+    assert "do it now" not in page, "it is being done"
 
 
 def test_what_is_taken_is_free_again_from_home(client, con):

@@ -77,14 +77,15 @@ class Home:
     @property
     def due(self) -> tuple[tuple[ClientWeek, PlannedDay], ...]:
         """Return what of the week is due: today's days, then those that were missed, the newest
-        first; the present client's before others'.
+        first; the present client's before others'. Without those that are on the floor now.
         """
         present = None if self.client is None else self.client.id
+        going = {g.session.day_id for g in self.going}
         found = [
             (week, day)
             for week in self.weeks
             for day in week.days
-            if day.state == "missed" or (day.weekday == self.today and day.state == "planned")
+            if day.id not in going and _is_due(day, self.today)
         ]
         return tuple(sorted(found, key=lambda p: (-p[1].weekday, p[0].client.id != present)))
 
@@ -104,6 +105,10 @@ class Home:
             "day": any(day.weekday == self.today for _, day in self.due),
         }
         return next((name for name, holds in steps.items() if holds), "swap")
+
+
+def _is_due(day: PlannedDay, today: int) -> bool:
+    return day.state == "missed" or (day.weekday == today and day.state == "planned")
 
 
 def home_view(
