@@ -30,7 +30,15 @@ from widearc.core.answers import (
 )
 from widearc.core.curve import CENTRES_DEG, Action
 from widearc.core.dose import RepStyle, StyleKind
-from widearc.core.equipment import Band, LinearLaw, MooneyRivlinLaw, PointsLaw, SpringLoad, stands
+from widearc.core.equipment import (
+    Band,
+    LinearLaw,
+    MooneyRivlinLaw,
+    PointsLaw,
+    SpringLoad,
+    held_down,
+    stands,
+)
 from widearc.core.errors import InputError
 from widearc.core.exercises import EXERCISES
 from widearc.core.intent import Intent, Shape, WantedAction
@@ -443,3 +451,12 @@ def test_slack_is_the_share_of_the_way_where_a_band_is_no_longer_than_at_rest(qu
         {},
     )
     assert {c.exercise.id for c in order[-len(slack) :]} == set(slack)
+
+
+def test_furniture_that_is_pulled_up_at_its_edge_gives_at_half_its_weight():
+    """40 kg: 196 N at the near edge tips it about its far feet; a push down never lifts it."""
+    up = np.array([0.0, 98.0665, 50.0])
+    found = held_down(40.0, up)
+    assert found.margin == pytest.approx(2.0) and found.gives_by == "lifts"
+    assert found.verdict != "refuse" and held_down(40.0, 10 * up).verdict == "refuse"
+    assert held_down(40.0, -up).margin == np.inf

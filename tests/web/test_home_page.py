@@ -170,6 +170,14 @@ def test_a_couch_of_a_line_is_tied_to_and_holds_the_ankles(empty, tmp_path):
     assert [t.kind for t in kit.things] == ["ankle hold"]
     assert {i.id for i in kit.items()} == {item.key}, "one thing: in use as one"
     assert kit.without(frozenset({item.key})).items() == ()
+    # 80 kg leaning out pull with some 815 N at the ankles: half of 40 kg is 196 N
+    empty.post("/begin", data={"what": "client", "name": "Cook"})
+    page = words(empty.get("/swap?exercise=lying-leg-curl&kg=30&pick=nordic-curl").text)
+    assert "Couch, 40 kg, lifts at" in page and "Weigh it down or leave it" in page
+    con.execute("UPDATE quantity SET value = 400 WHERE name = 'own_kg'")
+    con.commit()
+    page = words(empty.get("/swap?exercise=lying-leg-curl&kg=30&pick=nordic-curl").text)
+    assert "lifts only at 2.4 times the" in page
     con.close()
 
 

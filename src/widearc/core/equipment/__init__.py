@@ -12,7 +12,15 @@ from widearc.core.equipment.items.band_fit import (
     points_law,
 )
 from widearc.core.equipment.items.fitted import MachineFit
-from widearc.core.equipment.items.hold import Hold, HoldKind, Margin, gives_way, margin, stands
+from widearc.core.equipment.items.hold import (
+    Hold,
+    HoldKind,
+    Margin,
+    gives_way,
+    held_down,
+    margin,
+    stands,
+)
 from widearc.core.equipment.items.kinds import ANCHORS, FURNITURE, KINDS, MACHINES, kind_of
 from widearc.core.equipment.items.machine_fit import FITS, fit_machine
 from widearc.core.equipment.items.pair import PairMatch, folded_pull_n, pair_match
@@ -119,6 +127,7 @@ __all__ = [
     "folded_pull_n",
     "gives_way",
     "height_j",
+    "held_down",
     "hung_rest_m",
     "kind_of",
     "law_error_share",

@@ -6,8 +6,8 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from widearc.core.equipment import margin, stands
-from widearc.core.kit import Anchor, hold_of
+from widearc.core.equipment import held_down, margin, stands
+from widearc.core.kit import Anchor, Furniture, hold_of
 from widearc.core.search import Candidate
 from widearc.core.words import Force, Mass, Name, Said, Term, Times, Words
 from widearc.usecases.swap.swap import SwapView
@@ -26,6 +26,7 @@ def set_up_checks(chosen: Candidate, view: SwapView) -> tuple[Words, ...]:
         item = next((i for i in view.room.items if i.key == thing.id), None)
         if item is not None and thing.kind in ("couch", "table"):
             own += _furniture_check(chosen, thing.name, item.quantities)
+    own += _hold_check(chosen, view)
     if chosen.row.springs:
         own.append(Said("Springs hooked as listed, latch closed, stop set"))
     return tuple(own)
@@ -104,6 +105,43 @@ def _furniture_check(chosen: Candidate, name: str, quantities: Mapping[str, floa
             gives_by=Term(found.gives_by),
             times=Times(found.margin),
             force=Force(float(np.max(np.hypot(*force)))),
+        )
+    ]
+
+
+def _couch_that_holds(view: SwapView) -> Furniture | None:
+    """Return the heaviest free couch that the ankles go under, None where something else here holds
+    them.
+    """
+    assert view.question is not None
+    free = view.question.kit.without(frozenset(view.question.taken))
+    holds = {thing.id for thing in free.things if thing.kind == "ankle hold"}
+    couches = [f for f in free.furniture if f.id in holds]
+    if len(couches) < len(holds):
+        return None
+    return max(couches, key=lambda f: f.own_kg or 0.0, default=None)
+
+
+def _hold_check(chosen: Candidate, view: SwapView) -> list[Said]:
+    """Return whether the couch that the ankles go under stays down."""
+    couch = _couch_that_holds(view) if "ankle hold" in chosen.exercise.needs else None
+    straps = [f for f in chosen.curve.motion.forces if f.source == "contact strap"]
+    if couch is None or not straps:
+        return []
+    if couch.own_kg is None:
+        return [Said("{name} stays down: its weight is not known", name=Name(couch.name))]
+    up = -chosen.curve.motion.full(straps[0].force)[1, 0]
+    found = held_down(couch.own_kg, up)
+    words = "{name}, {mass}, lifts only at {times} times the {force} at the ankles"
+    if found.verdict == "refuse":
+        words = "{name}, {mass}, lifts at {force} at the ankles. Weigh it down or leave it"
+    return [
+        Said(
+            words,
+            name=Name(couch.name),
+            mass=Mass(couch.own_kg, whole=True),
+            times=Times(found.margin),
+            force=Force(float(np.maximum(up, 0.0).max())),
         )
     ]
 

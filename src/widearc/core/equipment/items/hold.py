@@ -108,6 +108,16 @@ def _ratio(can: float, asked: Array) -> float:
 OVERHANG_M = 0.05  # how far a couch's or table's edge stands out over its near feet (assumed)
 
 
+def held_down(kg: float, up: Array) -> Margin:
+    """Return the least margin of furniture that is pulled up at its near edge: it tips about its
+    far feet once the pull is more than half its weight.
+
+    kg: of the furniture, its centre of mass in the middle; up: pull, N (samples,), up positive.
+    """
+    pull = float(np.maximum(up, 0.0).max())
+    return Margin(margin=kg * G / 2.0 / pull if pull > 1e-9 else np.inf, gives_by="lifts")
+
+
 def stands(kg: float, depth_m: float, height_m: float, level: Array, down: Array) -> Margin:
     """Return the least margin of furniture with a body on its near edge: it slides, or tips about
     its near feet.
